@@ -1,0 +1,88 @@
+// The order in which core's folders may know each other: each may import from those before it, never after.
+const order = [
+  'base',
+  'time',
+  'stroke',
+  'rudiments',
+  'pattern',
+  'recipe',
+  'kit',
+  'reach',
+  'sticking',
+  'variants',
+  'drill',
+  'take',
+  'plan',
+  'playback',
+  'listen',
+  'formats',
+];
+const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit'];
+
+/** @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    { name: 'core-is-pure', severity: 'error', from: { path: '^core/' }, to: { path: '^(app|server|demo|bench|tools)/' } },
+    {
+      name: 'core-package-list',
+      comment: 'core/ may use these pure packages and no other',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.spec\\.ts$' },
+      to: { path: 'node_modules/', pathNot: 'node_modules/(@sinclair/typebox)/' },
+    },
+    ...order.map((folder, i) => ({
+      name: `core-order-${folder}`,
+      comment: `core/${folder} comes before ${order.slice(i + 1).join(', ')}`,
+      severity: 'error',
+      from: { path: `^core/${folder}/` },
+      to: { path: `^core/(${order.slice(i + 1).join('|') || 'nothing'})/` },
+    })),
+    {
+      name: 'core-through-index',
+      comment: "another core folder's public face is its index.ts",
+      severity: 'error',
+      from: { path: '^core/([^/]+)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/[^/]+/', pathNot: ['^core/$1/', '^core/[^/]+(/[^/]+)?/index\\.ts$'] },
+    },
+    {
+      name: 'others-through-index',
+      severity: 'error',
+      from: { path: '^(app|server|demo|bench)/' },
+      to: { path: '^core/', pathNot: '^core/[^/]+(/[^/]+)?/index\\.ts$' },
+    },
+    {
+      name: 'ui-is-presentational',
+      comment: 'app/ui imports core and nothing else of app',
+      severity: 'error',
+      from: { path: '^app/ui/' },
+      to: { path: '^app/', pathNot: '^app/ui/' },
+    },
+    ...places.map((place) => ({
+      name: `place-${place}-alone`,
+      comment: 'a place never imports another place',
+      severity: 'error',
+      from: { path: `^app/${place}/` },
+      to: { path: `^app/(${places.filter((p) => p !== place).join('|')})/` },
+    })),
+    {
+      name: 'only-data-knows-dexie',
+      severity: 'error',
+      from: { path: '^app/', pathNot: '^app/(data|testing)/' },
+      to: { path: 'node_modules/dexie/' },
+    },
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'not-to-unresolvable', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    { name: 'server-not-app', severity: 'error', from: { path: '^server/' }, to: { path: '^app/' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.app.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'default'],
+      mainFields: ['module', 'main', 'types'],
+      extensions: ['.ts', '.mjs', '.js', '.json', '.d.ts'],
+    },
+  },
+};

@@ -1,0 +1,31 @@
+import 'fake-indexeddb/auto';
+import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
+
+setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
+
+// jsdom lacks a few things PrimeNG or Dexie reach for.
+if (typeof globalThis.structuredClone !== 'function') {
+  globalThis.structuredClone = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
+}
+const g = globalThis as { ResizeObserver?: unknown; matchMedia?: unknown };
+g.ResizeObserver ??= class {
+  observe(): void {
+    /* none */
+  }
+  unobserve(): void {
+    /* none */
+  }
+  disconnect(): void {
+    /* none */
+  }
+};
+g.matchMedia ??= (query: string) => ({
+  matches: false,
+  media: query,
+  onchange: null,
+  addListener: () => undefined,
+  removeListener: () => undefined,
+  addEventListener: () => undefined,
+  removeEventListener: () => undefined,
+  dispatchEvent: () => false,
+});

@@ -1,0 +1,3 @@
+export * from './numbers';
+export * from './problem';
+export * from './words';

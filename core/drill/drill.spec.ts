@@ -1,0 +1,139 @@
+import fc from 'fast-check';
+import { anyAttempt } from '../testing/arbitraries';
+import {
+  bestByPhrase,
+  byDay,
+  drillStep,
+  drillTempo,
+  fixedLadder,
+  isRunning,
+  MOST_RUNGS,
+  newDrill,
+  resumed,
+  suggestLadder,
+  type DrillEvent,
+  type DrillState,
+} from '.';
+
+const plan = { start: 60, goal: 84, step: 10, loops: 2 };
+const play = (state: DrillState, ...kinds: DrillEvent['kind'][]): DrillState =>
+  kinds.reduce((s, kind, i) => drillStep(s, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: 1000 * (i + 1) }), state);
+const fresh = newDrill('d', 'p', plan);
+const cleanRung = ['counted-in', 'loop', 'loop', 'clean'] as const;
+const messyTry = ['counted-in', 'loop', 'messy'] as const;
+
+describe('ladders', () => {
+  it.each([
+    [60, 84, 10, [60, 70, 80, 84]],
+    [60, 80, 10, [60, 70, 80]],
+    [100, 80, 5, [80]],
+    [0, 30, 5, [20, 25, 30]],
+  ])('%d to %d by %d', (start, goal, step, rungs) => expect(fixedLadder(start, goal, step)).toEqual(rungs));
+  it('any ladder rises, ends at the goal and has at most 60 rungs', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 20, max: 400, noNaN: true }),
+        fc.double({ min: 20, max: 400, noNaN: true }),
+        fc.integer({ min: 1, max: 50 }),
+        (a, b, step) => {
+          const rungs = fixedLadder(a, b, step);
+          expect(rungs.at(-1)).toBe(b);
+          expect(rungs.length).toBeLessThanOrEqual(MOST_RUNGS);
+          expect(rungs.every((r, i) => i === 0 || r > (rungs[i - 1] ?? 0))).toBe(true);
+        },
+      ),
+    );
+  });
+  it('the suggested start is never above the last clean tempo nor the goal', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 400 }), fc.option(fc.integer({ min: 20, max: 400 })), (goal, last) => {
+        const { start, step } = suggestLadder(goal, last);
+        expect(start).toBeLessThanOrEqual(Math.max(20, Math.min(goal, last ?? goal)));
+        expect(step).toBeGreaterThanOrEqual(1);
+      }),
+    );
+  });
+});
+
+describe('the drill', () => {
+  it('runs from start to goal on clean rungs', () => {
+    const end = play(fresh, 'start', ...cleanRung, ...cleanRung, ...cleanRung, ...cleanRung);
+    expect(end.phase).toBe('done');
+    expect(end.attempts.map((a) => [a.bpm, a.verdict])).toEqual([60, 70, 80, 84].map((bpm) => [bpm, 'clean']));
+  });
+  it('asks only when the loops were played, and clean before that counts when they are', () => {
+    expect(play(fresh, 'start', 'counted-in', 'loop', 'clean').rung).toBe(0);
+    expect(play(fresh, 'start', 'counted-in', 'loop', 'clean', 'loop').rung).toBe(1);
+    expect(play(fresh, 'start', 'counted-in', 'loop', 'loop').phase).toBe('judging');
+  });
+  it('messy takes back a clean that came too early', () =>
+    expect(play(fresh, 'start', 'counted-in', 'loop', 'clean', 'messy', 'counted-in', 'loop', 'loop')).toMatchObject({
+      phase: 'judging',
+      messy: 1,
+    }));
+  it('two messy tries go one rung down', () => {
+    const up = play(fresh, 'start', ...cleanRung);
+    expect(drillTempo(play(up, ...messyTry))).toBe(70);
+    expect(drillTempo(play(up, ...messyTry, ...messyTry))).toBe(60);
+    expect(drillTempo(play(up, ...messyTry, ...messyTry, ...messyTry, ...messyTry))).toBe(60);
+  });
+  it('a clean try between forgives', () =>
+    expect(play(fresh, 'start', ...cleanRung, ...messyTry, ...cleanRung, ...messyTry)).toMatchObject({ rung: 2, messy: 1 }));
+  it('pausing forgets the try, not the rung; stopping can be taken up again', () => {
+    const up = play(fresh, 'start', ...cleanRung, 'counted-in', 'loop', 'pause');
+    expect(up).toMatchObject({ phase: 'ready', rung: 1, loops: 0 });
+    expect(play(up, 'stop', 'start')).toMatchObject({ phase: 'count-in', rung: 1 });
+  });
+  it('an attempt knows how long it took', () =>
+    expect(play(fresh, 'start', 'counted-in', 'loop', 'loop', 'clean').attempts[0]?.seconds).toBe(3));
+
+  const anyEvents = fc.array(
+    fc.constantFrom('start', 'counted-in', 'loop', 'clean', 'messy', 'pause', 'stop', 'loop', 'loop', 'counted-in') as fc.Arbitrary<
+      DrillEvent['kind']
+    >,
+    { maxLength: 120 },
+  );
+  it('whatever happens: on the ladder, never up without its loops, replayed the same, resumed at its rung', () => {
+    fc.assert(
+      fc.property(anyEvents, (kinds) => {
+        let state = fresh;
+        for (const [i, kind] of kinds.entries()) {
+          const next = drillStep(state, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: i });
+          expect(next.rungs).toContain(drillTempo(next));
+          if (next.rung > state.rung) {
+            expect(next.rung).toBe(state.rung + 1);
+            expect(next.attempts.at(-1)).toMatchObject({ verdict: 'clean', bpm: drillTempo(state) });
+            expect(next.attempts.at(-1)?.loops).toBeGreaterThanOrEqual(plan.loops);
+          }
+          const back = resumed(JSON.parse(JSON.stringify(next)) as DrillState);
+          expect(isRunning(back.phase)).toBe(false);
+          expect([back.rung, back.attempts]).toEqual([next.rung, next.attempts]);
+          state = next;
+        }
+        expect(new Set(state.attempts.map((a) => a.id)).size).toBe(state.attempts.length);
+        expect(play(fresh, ...kinds).rung).toBe(state.rung);
+      }),
+    );
+  });
+});
+
+describe('the record', () => {
+  it('best is the highest clean tempo, last the newest, in whatever order they come', () => {
+    const base = { phrase: 'p', goal: 100, loops: 4, seconds: 10 };
+    const log = [
+      { ...base, id: '2', at: 20, bpm: 90, verdict: 'clean' as const },
+      { ...base, id: '3', at: 30, bpm: 70, verdict: 'clean' as const },
+      { ...base, id: '1', at: 10, bpm: 100, verdict: 'messy' as const },
+    ];
+    expect(bestByPhrase(log).get('p')).toEqual({ clean: 90, lastClean: 70, attempts: 3, lastAt: 30 });
+    expect(byDay(log, () => 0)).toEqual([{ day: 0, clean: 90, tried: 100 }]);
+  });
+  it('days come in order and hold the best of the day', () => {
+    fc.assert(
+      fc.property(fc.array(anyAttempt, { maxLength: 40 }), (log) => {
+        const days = byDay(log, (at) => Math.floor(at / 1e11));
+        expect(days.map((d) => d.day)).toEqual([...new Set(log.map((a) => Math.floor(a.at / 1e11)))].sort((a, b) => a - b));
+      }),
+    );
+  });
+});

@@ -1,0 +1,4 @@
+export * from './ladder';
+export * from './machine';
+export * from './record';
+export * from './state';

@@ -1,0 +1,59 @@
+// Docs run: every `expression // => value` in a docstring of core/ is evaluated with all of core's public names in scope.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import * as base from './base';
+import * as drill from './drill';
+import * as formats from './formats';
+import * as pattern from './pattern';
+import * as playback from './playback';
+import * as recipe from './recipe';
+import * as rudiments from './rudiments';
+import * as stroke from './stroke';
+import * as time from './time';
+
+const scope: Record<string, unknown> = {
+  ...base,
+  ...time,
+  ...stroke,
+  ...rudiments,
+  ...pattern,
+  ...recipe,
+  ...drill,
+  ...playback,
+  ...formats,
+};
+
+interface Example {
+  readonly file: string;
+  readonly line: number;
+  readonly code: string;
+  readonly value: string;
+}
+
+function examples(): Example[] {
+  return readdirSync(__dirname, { recursive: true, encoding: 'utf8' })
+    .filter((f) => f.endsWith('.ts') && !f.endsWith('.spec.ts') && !f.includes('generated'))
+    .flatMap((file) =>
+      readFileSync(join(__dirname, file), 'utf8')
+        .split('\n')
+        .flatMap((text, i) => {
+          const found = /^\s*\*\s(.+?) \/\/ => (.+)$/.exec(text);
+          return found ? [{ file, line: i + 1, code: found[1] ?? '', value: found[2] ?? '' }] : [];
+        }),
+    );
+}
+
+function evaluate(code: string): unknown {
+  // The examples are this repository's own text.
+  // eslint-disable-next-line @typescript-eslint/no-implied-eval
+  const run = new Function(...Object.keys(scope), `return (${code});`) as (...args: unknown[]) => unknown;
+  return run(...Object.values(scope));
+}
+
+describe('examples in docstrings', () => {
+  const all = examples();
+  it('are there', () => expect(all.length).toBeGreaterThan(40));
+  it.each(all.map((e) => [`${e.file}:${e.line} ${e.code}`, e] as const))('%s', (_, e) => {
+    expect(JSON.parse(JSON.stringify(evaluate(e.code)))).toEqual(JSON.parse(JSON.stringify(evaluate(e.value))));
+  });
+});

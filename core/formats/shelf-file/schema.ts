@@ -1,0 +1,52 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { AttemptSchema, DrillStateSchema } from '../../drill';
+import { SelectorSchema } from '../../pattern';
+import { MoveEntrySchema, PhraseSchema, RecipeSchema } from '../../recipe';
+
+/** Sizes a shelf is made for; a larger file is refused before it is read. */
+export const SHELF_LIMITS = Object.freeze({ phrases: 10_000, attempts: 200_000, drills: 10_000, bytes: 128 * 1024 * 1024 });
+
+export const SHELF_FORMAT = 'loop-shelf';
+export const SHELF_VERSION = 1;
+
+export const SettingsSchema = Type.Object({
+  theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
+  triplets: Type.Union([Type.Literal('trip-let'), Type.Literal('and-a')]),
+  sextuplets: Type.Union([Type.Literal('trip-let'), Type.Literal('ta-la')]),
+});
+export type Settings = Static<typeof SettingsSchema>;
+
+/** The shelf file, version 1. Fields it does not name are kept when it is written back. */
+export const ShelfFileSchema = Type.Object(
+  {
+    format: Type.Literal(SHELF_FORMAT),
+    version: Type.Literal(SHELF_VERSION),
+    phrases: Type.Array(PhraseSchema, { maxItems: SHELF_LIMITS.phrases }),
+    attempts: Type.Array(AttemptSchema, { maxItems: SHELF_LIMITS.attempts }),
+    drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
+    settings: Type.Optional(SettingsSchema),
+  },
+  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 1' },
+);
+export type ShelfFile = Static<typeof ShelfFileSchema>;
+
+/** What is being worked on at the Bench, kept so that a closed tab loses nothing. */
+export const DraftSchema = Type.Object({
+  phrase: Type.Union([Type.String({ minLength: 1, maxLength: 64 }), Type.Null()]),
+  recipe: Type.Union([RecipeSchema, Type.Null()]),
+  tempo: Type.Number({ minimum: 20, maximum: 400 }),
+});
+export type Draft = Static<typeof DraftSchema>;
+
+/** Everything that is compiled into a validator, by name. Parts that others contain stand here too, so that each is compiled once. */
+export const VALIDATED = {
+  ShelfFile: ShelfFileSchema,
+  Phrase: PhraseSchema,
+  Recipe: RecipeSchema,
+  MoveEntry: MoveEntrySchema,
+  Selector: SelectorSchema,
+  Attempt: AttemptSchema,
+  DrillState: DrillStateSchema,
+  Draft: DraftSchema,
+  Settings: SettingsSchema,
+};

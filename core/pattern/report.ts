@@ -1,0 +1,78 @@
+import { count, listed } from '../base';
+import { barTicks, quarterTempo, type Schools } from '../time';
+import { LIMB_WORDS } from '../stroke';
+import type { Finding } from './finding';
+import type { Pattern } from './pattern';
+import { balance, comesRound, endsOn, fitSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
+
+/** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
+export function cellTicks(pattern: Pattern): number {
+  return pattern.groups[0]?.length ?? pattern.length;
+}
+
+/** Whether the second repeat is led by the other hand than the first. */
+export function isMirrored(pattern: Pattern): boolean {
+  const first = leadHand(pattern.strokes.filter((s) => s.from.repeat === 0));
+  const second = leadHand(pattern.strokes.filter((s) => s.from.repeat === 1));
+  return first !== null && second !== null && first !== second;
+}
+
+/** Every sum of a pattern at a tempo in counted beats a minute, as sentences, sums first and checks after. */
+export function report(pattern: Pattern, bpm: number, schools: Schools): readonly Finding[] {
+  return [...sums(pattern, schools), ...checks(pattern, bpm, schools)];
+}
+
+function sums(pattern: Pattern, schools: Schools): Finding[] {
+  const cell = cellTicks(pattern);
+  const bar = barTicks(pattern.meter);
+  const findings: Finding[] = [];
+  // A cell not yet put into a space is measured against the bar it will stand in.
+  const space = pattern.groups.length > 1 ? pattern.length : Math.max(bar, Math.ceil(cell / bar) * bar);
+  const fit = fitSum(space / pattern.grid, cell / pattern.grid);
+  if (fit) findings.push({ code: 'fit', weight: 'sum', words: fit.text });
+  const ends = endsOn(pattern);
+  if (ends) findings.push({ code: 'ends', weight: 'sum', words: `ends on ${placeWords(pattern, ends.last, schools)}`, at: [ends.last] });
+  if (cell > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, cell, bar) });
+  return findings;
+}
+
+function roundWords(pattern: Pattern, cell: number, bar: number): string {
+  const round = comesRound(cell, bar, leadHand(pattern.strokes), isMirrored(pattern));
+  const first = `back on 1${handWords(round.hand)} after ${count(round.bars, 'bar')}`;
+  return round.barsSameHand === round.bars ? first : `${first}, with the same hand after ${round.barsSameHand}`;
+}
+
+function handWords(hand: 'R' | 'L' | null): string {
+  return hand ? ` with the ${LIMB_WORDS[hand]}` : '';
+}
+
+function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
+  if (pattern.strokes.length === 0) return [];
+  const together = unisons(pattern);
+  const loads = balance(pattern);
+  const rate = (strokes: number): string => notesPerSecond(strokes, pattern.length, quarterTempo(bpm, pattern.meter)).toFixed(1);
+  const linear: Finding =
+    together.length === 0
+      ? { code: 'linear', weight: 'note', words: 'Linear: one limb at a time.' }
+      : {
+          code: 'unison',
+          weight: 'check',
+          words: `${count(together.length, 'unison')}: ${placesWords(pattern, together, schools)}.`,
+          at: together,
+        };
+  const longest = loads.reduce((a, b) => (b.longestRun > a.longestRun ? b : a));
+  return [
+    linear,
+    {
+      code: 'balance',
+      weight: 'note',
+      words: `${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${l.strokes}`))}. Longest run on one limb: ${longest.longestRun}.`,
+      limbs: loads.map((l) => l.limb),
+    },
+    {
+      code: 'density',
+      weight: 'note',
+      words: `${rate(pattern.strokes.length)} notes a second; ${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${rate(l.strokes)}`))}.`,
+    },
+  ];
+}

@@ -1,0 +1,24 @@
+import { VOICE, type Stroke, type Voice } from '../stroke';
+import type { Pattern } from './pattern';
+
+/** What a stroke is for: primary carries the phrase, timekeeping keeps the time, texture fills between. */
+export type Role = 'primary' | 'timekeeping' | 'texture';
+
+const TIMEKEEPERS: readonly Voice[] = ['hat-closed', 'hat-half', 'hat-foot', 'ride', 'ride-bell'];
+
+/**
+ * The role of each stroke. Primary: kicks, accented skins and wood, accented crashes. Timekeeping: hats and ride. Texture: ghosts and the taps between. Where no stroke
+ * of the pattern is accented or a kick, plain taps are primary, since nothing else could carry it.
+ */
+export function rolesOf(pattern: Pattern): readonly Role[] {
+  const plain = !pattern.strokes.some((s) => s.level === 'accent' || s.voice === 'kick');
+  return pattern.strokes.map((s) => roleOf(s, plain));
+}
+
+function roleOf(stroke: Stroke, plain: boolean): Role {
+  if (stroke.voice === 'kick') return 'primary';
+  if (TIMEKEEPERS.includes(stroke.voice)) return 'timekeeping';
+  if (stroke.level === 'ghost') return 'texture';
+  if (stroke.level === 'accent' || VOICE[stroke.voice].family === 'metal') return 'primary';
+  return plain ? 'primary' : 'texture';
+}

@@ -1,0 +1,118 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { mod } from '../base';
+import { barTicks, parseCount, USUAL_SCHOOLS, type Schools } from '../time';
+import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
+import { countingOf, type Pattern } from './pattern';
+import { rolesOf, type Role } from './roles';
+
+const list = <T extends string>(values: readonly T[]) =>
+  Type.Array(Type.Unsafe<T>({ type: 'string', enum: [...values] }), { maxItems: 64 });
+const whole = (most: number) => Type.Integer({ minimum: 1, maximum: most });
+
+/**
+ * Which strokes a move acts on. Absent fields do not restrict; a stroke is chosen when every present field says yes. `every` comes last and counts among what
+ * the others let through.
+ */
+export const SelectorSchema = Type.Object({
+  limbs: Type.Optional(list<Limb>(LIMBS)),
+  levels: Type.Optional(list<Level>(LEVELS)),
+  voices: Type.Optional(list<Voice>(VOICES)),
+  /** Slots of the cell, from 1. */
+  places: Type.Optional(Type.Array(whole(2048), { maxItems: 64 })),
+  /** Counts without a bar, such as "2" and "4&": in every bar. */
+  counts: Type.Optional(Type.Array(Type.String({ maxLength: 16 }), { maxItems: 64 })),
+  bars: Type.Optional(Type.Array(whole(64), { maxItems: 64 })),
+  /** Repeats of the cell, from 1, or the first and last whichever they are. */
+  repeats: Type.Optional(Type.Array(Type.Union([Type.Literal('first'), Type.Literal('last'), whole(2048)]), { maxItems: 64 })),
+  /** First or second stroke of a run of the same hand. */
+  inRun: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
+  roles: Type.Optional(list<Role>(['primary', 'timekeeping', 'texture'])),
+  /** Ticks from the pattern's start. */
+  ticks: Type.Optional(Type.Array(Type.Integer({ minimum: 0 }), { maxItems: 2048 })),
+  every: Type.Optional(
+    Type.Object({
+      n: whole(2048),
+      offset: Type.Integer({ minimum: 0, maximum: 2048 }),
+      of: Type.Union([Type.Literal('slot'), Type.Literal('stroke')]),
+    }),
+  ),
+});
+export type Selector = Static<typeof SelectorSchema>;
+
+type Test = (stroke: Stroke, index: number) => boolean;
+
+/**
+ * Indexes into `pattern.strokes` of the strokes a selector chooses, in order.
+ * An empty selector chooses all; one that fits nothing gives an empty list.
+ */
+export function select(pattern: Pattern, selector: Selector): readonly number[] {
+  const tests = testsOf(pattern, selector);
+  const chosen = pattern.strokes.flatMap((stroke, i) => (tests.every((test) => test(stroke, i)) ? [i] : []));
+  const { every } = selector;
+  if (!every) return chosen;
+  if (every.of === 'stroke') return chosen.filter((_, nth) => nth % every.n === every.offset % every.n);
+  return chosen.filter((i) => {
+    const slot = (pattern.strokes[i]?.at ?? 0) / pattern.grid;
+    return Number.isInteger(slot) && mod(slot - every.offset, every.n) === 0;
+  });
+}
+
+function testsOf(pattern: Pattern, selector: Selector): Test[] {
+  const { limbs, levels, voices, places, counts, bars, repeats, inRun, roles } = selector;
+  const tests: Test[] = [];
+  if (limbs) tests.push((s) => limbs.includes(s.limb));
+  if (levels) tests.push((s) => levels.includes(s.level));
+  if (voices) tests.push((s) => voices.includes(s.voice));
+  if (places) tests.push((s) => places.includes(s.from.index + 1));
+  if (counts) tests.push(countTest(pattern, counts));
+  if (bars) tests.push((s) => bars.includes(Math.floor((pattern.start + s.at) / barTicks(pattern.meter)) + 1));
+  if (repeats) tests.push(repeatTest(pattern, repeats));
+  if (inRun) tests.push(runTest(pattern, inRun));
+  if (roles) {
+    const found = rolesOf(pattern);
+    tests.push((_, i) => roles.includes(found[i] ?? 'texture'));
+  }
+  if (selector.ticks) {
+    const wanted = new Set(selector.ticks);
+    tests.push((s) => wanted.has(s.at));
+  }
+  return tests;
+}
+
+const ALL_SCHOOLS: readonly Schools[] = [USUAL_SCHOOLS, { triplets: 'and-a', sextuplets: 'ta-la' }];
+
+/** Counts in a recipe are read by either school, so a recipe means the same whatever its user says aloud. */
+function countTest(pattern: Pattern, counts: readonly string[]): Test {
+  const bar = barTicks(pattern.meter);
+  const wanted = new Set<number>();
+  for (const text of counts) {
+    for (const schools of ALL_SCHOOLS) {
+      const tick = parseCount(text, countingOf(pattern, schools));
+      if (tick !== null) wanted.add(mod(tick, bar));
+    }
+  }
+  return (s) => wanted.has(mod(pattern.start + s.at, bar));
+}
+
+function repeatTest(pattern: Pattern, repeats: readonly ('first' | 'last' | number)[]): Test {
+  const numbers = pattern.strokes.map((s) => s.from.repeat);
+  const last = numbers.reduce((a, b) => Math.max(a, b), 0);
+  const wanted = new Set(repeats.map((r) => (r === 'first' ? 0 : r === 'last' ? last : r - 1)));
+  return (s) => wanted.has(s.from.repeat);
+}
+
+/** A run is strokes of one hand on neighbouring slots. */
+function runTest(pattern: Pattern, place: 1 | 2): Test {
+  const hands = pattern.strokes.flatMap((s, i) => (isHand(s.limb) ? [{ limb: s.limb, at: s.at, i }] : []));
+  const follows = (nth: number): boolean => {
+    const [one, two] = [hands[nth - 1], hands[nth]];
+    return one !== undefined && two !== undefined && one.limb === two.limb && two.at - one.at <= pattern.grid;
+  };
+  const chosen = new Set<number>();
+  let run = 0;
+  hands.forEach(({ i }, nth) => {
+    run = follows(nth) ? run + 1 : 1;
+    if ((run > 1 || follows(nth + 1)) && (run - 1) % 2 === place - 1) chosen.add(i);
+  });
+  return (_, i) => chosen.has(i);
+}

@@ -1,0 +1,158 @@
+import { count as counted, fraction, lcm, listedUpTo } from '../base';
+import { barTicks, countAt, countWords, divisionOf, type Count, type Schools, type Ticks, ticks } from '../time';
+import { isHand, LIMBS, type Limb, type Stroke } from '../stroke';
+import { countingOf, type Pattern } from './pattern';
+
+/** "28 = 5 × 5 + 3": how often a cell fits a space, in slots, and what is left over. */
+export interface FitSum {
+  readonly slots: number;
+  readonly cell: number;
+  readonly repeats: number;
+  readonly rest: number;
+  readonly text: string;
+}
+
+/**
+ * How often a cell of `cell` slots fits a space of `slots`.
+ * Null when the cell is empty.
+ * @example
+ * fitSum(28, 5).text // => "28 = 5 × 5 + 3"
+ * fitSum(16, 4).text // => "16 = 4 × 4"
+ * fitSum(3, 5).text // => "3 = 0 × 5 + 3"
+ */
+export function fitSum(slots: number, cell: number): FitSum | null {
+  if (cell <= 0) return null;
+  const repeats = Math.floor(slots / cell);
+  const rest = slots - repeats * cell;
+  return {
+    slots,
+    cell,
+    repeats,
+    rest,
+    text: `${fraction(slots)} = ${repeats} × ${fraction(cell)}${rest === 0 ? '' : ` + ${fraction(rest)}`}`,
+  };
+}
+
+/** When a cell that runs on over bar lines is back on the 1, in bars; and when it is back there with the same hand. */
+export interface ComesRound {
+  readonly bars: number;
+  readonly hand: 'R' | 'L' | null;
+  /** Bars until it is back with the same hand, when repeats are mirrored; else the same number. */
+  readonly barsSameHand: number;
+}
+
+/**
+ * After how many bars a looped cell of `cell` ticks starts on the 1 again: lcm(cell, bar) / bar. With mirrored repeats the hand is the other one after an odd
+ * number of cells, and the same one after at most twice as long.
+ * @example
+ * comesRound(5 * 1260, 20160, 'R', false) // => { bars: 5, hand: 'R', barsSameHand: 5 }
+ * comesRound(4 * 1260, 15120, 'R', true) // => { bars: 1, hand: 'L', barsSameHand: 2 }
+ */
+export function comesRound(cell: number, bar: number, lead: 'R' | 'L' | null, mirrored: boolean): ComesRound {
+  const round = lcm(cell, bar);
+  const bars = round / bar;
+  const flips = mirrored && (round / cell) % 2 === 1;
+  if (!flips) return { bars, hand: lead, barsSameHand: bars };
+  return { bars, hand: lead === 'R' ? 'L' : lead === 'L' ? 'R' : null, barsSameHand: bars * 2 };
+}
+
+/** The hand of the first hand stroke; null for feet alone. */
+export function leadHand(strokes: readonly Stroke[]): 'R' | 'L' | null {
+  for (const { limb } of strokes) if (isHand(limb)) return limb;
+  return null;
+}
+
+/** Ticks at which two or more limbs strike together, in order. */
+export function unisons(pattern: Pattern): readonly Ticks[] {
+  const found: Ticks[] = [];
+  pattern.strokes.forEach((s, i) => {
+    if (pattern.strokes[i - 1]?.at === s.at && found.at(-1) !== s.at) found.push(s.at);
+  });
+  return found;
+}
+
+/** Load of one limb. */
+export interface LimbLoad {
+  readonly limb: Limb;
+  readonly strokes: number;
+  readonly accents: number;
+  /** Longest run of strokes on this limb with no other limb's stroke between. */
+  readonly longestRun: number;
+}
+
+/** Load of every limb that plays, in the order of drawing. */
+export function balance(pattern: Pattern): readonly LimbLoad[] {
+  return LIMBS.flatMap((limb) => {
+    const own = pattern.strokes.filter((s) => s.limb === limb);
+    if (own.length === 0) return [];
+    return [
+      { limb, strokes: own.length, accents: own.filter((s) => s.level === 'accent').length, longestRun: longestRun(pattern.strokes, limb) },
+    ];
+  });
+}
+
+function longestRun(strokes: readonly Stroke[], limb: Limb): number {
+  let best = 0;
+  let run = 0;
+  strokes.forEach((s, i) => {
+    const alone = s.limb === limb && strokes[i - 1]?.at !== s.at && strokes[i + 1]?.at !== s.at;
+    run = s.limb === limb ? (alone ? run + 1 : 1) : 0;
+    best = Math.max(best, run);
+  });
+  return best;
+}
+
+/**
+ * Strokes a second at `quarterBpm` quarters a minute, over the whole pattern.
+ * @example
+ * notesPerSecond(16, 20160, 120) // => 8
+ */
+export function notesPerSecond(strokes: number, length: number, quarterBpm: number): number {
+  return length === 0 ? 0 : (strokes * quarterBpm * 5040) / (length * 60);
+}
+
+/** The count of a tick of the pattern, with its bar in words when the pattern is longer than a bar. */
+export function countOfStroke(pattern: Pattern, at: number, schools: Schools): Count {
+  return countAt(pattern.start + at, countingOf(pattern, schools));
+}
+
+/** "the e of 3", with the bar in front when there is more than one. */
+export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
+  return countWords(countOfStroke(pattern, at, schools), pattern.start + pattern.length > barTicks(pattern.meter));
+}
+
+/** Places as a list for a sentence, cut after six. */
+export function placesWords(pattern: Pattern, at: readonly number[], schools: Schools): string {
+  return listedUpTo(
+    at.map((t) => placeWords(pattern, t, schools)),
+    6,
+  );
+}
+
+/** Where the last stroke stands and where the pattern is over; null for a pattern without strokes. */
+export function endsOn(pattern: Pattern): { readonly last: Ticks; readonly release: Ticks } | null {
+  const last = pattern.strokes.at(-1);
+  return last ? { last: last.at, release: pattern.length } : null;
+}
+
+/**
+ * Ticks from the first bar line at which a pattern must start so that its last stroke falls on `on`, a tick of a bar: every start on the grid that fits into
+ * `bars` bars, earliest first.
+ */
+export function startsToEndOn(pattern: Pattern, on: number, bars: number): readonly Ticks[] {
+  const bar = barTicks(pattern.meter);
+  const last = endsOn(pattern)?.last;
+  if (last === undefined) return [];
+  const starts = Array.from({ length: bars }, (_, i) => on + i * bar - last);
+  return starts.filter((s) => s >= 0 && s + pattern.length <= bars * bar && s % pattern.grid === 0).map(ticks);
+}
+
+/** Length in bars, or beats below one bar, in words: "2 bars of 7/8", "half a bar", "1½ beats". */
+export function lengthWords(pattern: Pattern): string {
+  const bar = barTicks(pattern.meter);
+  const bars = pattern.length / bar;
+  if (bars === 0.5) return 'half a bar';
+  if (Number.isInteger(bars * 2)) return bars === 1 ? '1 bar' : `${fraction(bars)} bars`;
+  const slots = pattern.length / pattern.grid;
+  return divisionOf(pattern.grid, pattern.meter) !== null || Number.isInteger(slots) ? counted(slots, 'slot') : `${fraction(bars)} bars`;
+}

@@ -1,0 +1,2 @@
+export * from './anchor';
+export * from './program';

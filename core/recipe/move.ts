@@ -1,0 +1,48 @@
+import type { TSchema } from '@sinclair/typebox';
+import type { Finding, FindingCode, Pattern, Weight } from '../pattern';
+import type { Ticks } from '../time';
+
+/** What a move gives back. When it cannot act it returns the pattern as it was, and says why. */
+export interface Outcome {
+  readonly pattern: Pattern;
+  readonly findings: readonly Finding[];
+}
+
+/** What a move may know beside its parameters: the id under which it stands in the recipe, to sign the strokes it adds. */
+export interface MoveContext {
+  readonly id: string;
+}
+
+/** One kind of move: a pure function of patterns with described parameters. */
+export interface Move<Name extends string, Params> {
+  readonly name: Name;
+  /** What the menu of moves says. */
+  readonly title: string;
+  /** One line under the title: when a drummer would want it. */
+  readonly hint: string;
+  readonly schema: TSchema;
+  /** Parameters that make sense for a pattern this move is added to. */
+  defaults(pattern: Pattern): Params;
+  /** The card's sentence. */
+  describe(params: Params): string;
+  apply(pattern: Pattern, params: Params, context: MoveContext): Outcome;
+}
+
+/** The outcome of a move that did what it says. */
+export function done(pattern: Pattern, findings: readonly Finding[] = []): Outcome {
+  return { pattern, findings };
+}
+
+/** The outcome of a move that does not fit here: the pattern passes through. */
+export function passes(pattern: Pattern, code: FindingCode, words: string): Outcome {
+  return { pattern, findings: [{ code, weight: 'stop', words }] };
+}
+
+export function finding(code: FindingCode, weight: Weight, words: string, at?: readonly Ticks[]): Finding {
+  return at ? { code, weight, words, at } : { code, weight, words };
+}
+
+/** The finding of a move whose selector chose nothing. */
+export function choseNothing(pattern: Pattern, what: string): Outcome {
+  return passes(pattern, 'nothing-chosen', `There are no ${what} here, so nothing changes.`);
+}

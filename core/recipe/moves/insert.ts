@@ -1,0 +1,99 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { count, mod } from '../../base';
+import { ticks } from '../../time';
+import { usualVoice, type Stroke, type TypedStroke } from '../../stroke';
+import { MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
+import { done, passes, type Move } from '../move';
+import { readSlots, TextSchema } from '../text-param';
+
+const slots = Type.Integer({ minimum: 1, maximum: 2048 });
+export const InsertParams = Type.Object({
+  text: TextSchema,
+  where: Type.Union([
+    Type.Object({ kind: Type.Literal('end') }),
+    Type.Object({ kind: Type.Literal('after'), slot: slots }),
+    Type.Object({ kind: Type.Literal('every'), slots }),
+  ]),
+});
+type Params = Static<typeof InsertParams>;
+
+/** Ticks of the old pattern at which something is put in, ascending. */
+function points(pattern: Pattern, where: Params['where']): number[] {
+  switch (where.kind) {
+    case 'end':
+      return [pattern.length];
+    case 'after':
+      return where.slot * pattern.grid <= pattern.length ? [where.slot * pattern.grid] : [];
+    case 'every': {
+      const step = where.slots * pattern.grid;
+      return Array.from({ length: Math.floor(pattern.length / step) }, (_, i) => (i + 1) * step);
+    }
+  }
+}
+
+/** Opens the pattern at each point by the length of the new slots and puts them there; a group that ends at a point grows. */
+function opened(pattern: Pattern, at: readonly number[], added: readonly (readonly TypedStroke[])[], move: string): Pattern {
+  const gap = added.length * pattern.grid;
+  // How many points lie at or before a tick of the old pattern.
+  const passed = (t: number): number => at.filter((p) => p <= t).length;
+  const groups = pattern.groups.map((g): Group => {
+    const start = g.at + passed(g.at) * gap;
+    const end = g.at + g.length + passed(g.at + g.length) * gap;
+    return { ...g, at: ticks(start), length: ticks(end - start) };
+  });
+  const fresh = at.flatMap((p, nth) =>
+    added.flatMap((slot, i) =>
+      slot.map((s): Stroke => {
+        const when = p + nth * gap + i * pattern.grid;
+        return { ...s, at: ticks(when), voice: usualVoice(s.limb), from: { index: 0, repeat: groupAt(groups, when)?.repeat ?? 0, move } };
+      }),
+    ),
+  );
+  const strokes = [...pattern.strokes.map((s) => ({ ...s, at: ticks(s.at + passed(s.at) * gap) })), ...fresh];
+  return tidy({
+    ...pattern,
+    groups,
+    length: ticks(pattern.length + at.length * gap),
+    strokes: strokes.map((s) => reindexed(s, groups, pattern.grid)),
+  });
+}
+
+function groupAt(groups: readonly Group[], at: number): Group | undefined {
+  return groups.find((g) => at >= g.at && at < g.at + g.length);
+}
+
+/** The place in the cell follows from where the stroke now stands in its group. */
+function reindexed(stroke: Stroke, groups: readonly Group[], slot: number): Stroke {
+  const start = groupAt(groups, stroke.at)?.at ?? 0;
+  return { ...stroke, from: { ...stroke.from, index: Math.floor(mod(stroke.at - start, Number.MAX_SAFE_INTEGER) / slot) } };
+}
+
+/** Grow the cell: four strokes and a kick make five. */
+export const insert: Move<'insert', Params> = {
+  name: 'insert',
+  title: 'Add strokes',
+  hint: 'A kick at the end turns four into five.',
+  schema: InsertParams,
+  defaults: () => ({ text: 'K', where: { kind: 'end' } }),
+  describe: ({ text, where }) => {
+    const what = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';
+    switch (where.kind) {
+      case 'end':
+        return `Add ${what} at the end`;
+      case 'after':
+        return `Add ${what} after ${count(where.slot, 'slot')}`;
+      case 'every':
+        return `Add ${what} after every ${count(where.slots, 'slot')}`;
+    }
+  },
+  apply: (pattern, params, { id }) => {
+    const read = readSlots(params.text);
+    if ('wrong' in read) return passes(pattern, 'bad-text', read.wrong);
+    const at = points(pattern, params.where);
+    if (at.length === 0)
+      return passes(pattern, 'does-not-fit', `The phrase is only ${count(slotsLong(pattern), 'slot')} long, so nothing is added.`);
+    if (at.length * read.slots.length * 5 > MOST_STROKES)
+      return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
+    return done(opened(pattern, at, read.slots, id));
+  },
+};

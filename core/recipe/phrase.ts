@@ -1,0 +1,25 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { TEMPO } from '../time';
+import { RecipeSchema } from './recipe';
+
+export const FAMILIES = ['fill', 'lick', 'groove', 'warm-up'] as const;
+export type Family = (typeof FAMILIES)[number];
+
+/** Longest name and note, in letters. */
+export const NAME_LETTERS = 10_000;
+
+/** A recipe kept on the shelf under a name. Times are milliseconds since 1970. */
+export const PhraseSchema = Type.Object({
+  id: Type.String({ minLength: 1, maxLength: 64 }),
+  name: Type.String({ minLength: 1, maxLength: NAME_LETTERS }),
+  family: Type.Unsafe<Family>({ type: 'string', enum: [...FAMILIES] }),
+  recipe: RecipeSchema,
+  /** Tempo at which it plays on the Bench, and the goal of its drill, in counted beats a minute. */
+  tempo: Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }),
+  goal: Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }),
+  /** When to use it, when not to. */
+  note: Type.String({ maxLength: NAME_LETTERS }),
+  created: Type.Integer({ minimum: 0 }),
+  changed: Type.Integer({ minimum: 0 }),
+});
+export type Phrase = Static<typeof PhraseSchema>;

@@ -1,0 +1,6 @@
+export * from './level';
+export * from './limb';
+export * from './stroke';
+export * from './stroke-types';
+export * from './text';
+export * from './voice';

@@ -1,0 +1,170 @@
+import { readFail, readOk, type Problem, type Read } from '../../base';
+import { LIMBS, isHand, type Limb } from '../limb';
+import type { Level, Ornament } from '../level';
+import { TEXT_LIMITS, type Node, type TypedStroke } from './nodes';
+
+export type TextCode = 'empty' | 'too-long' | 'unexpected' | 'limb-twice' | 'unclosed' | 'bad-repeat' | 'too-deep';
+
+/** Thrown inside the parser only, caught at its door: a problem with its column. */
+class Stop extends Error {
+  constructor(
+    readonly code: TextCode,
+    readonly column: number,
+    readonly words: string,
+  ) {
+    super(words);
+  }
+}
+
+const ORNAMENT_LETTERS: ReadonlyMap<string, Ornament> = new Map([
+  ['f', 'flam'],
+  ['d', 'drag'],
+  ['t', 'ruff'],
+  ['z', 'buzz'],
+]);
+
+/** A cursor over the letters that skips blanks and bar signs. */
+class Letters {
+  private index = 0;
+  constructor(private readonly text: string) {}
+
+  /** Column of the next letter, from 1. */
+  get column(): number {
+    this.skip();
+    return this.index + 1;
+  }
+
+  peek(): string | null {
+    this.skip();
+    return this.text[this.index] ?? null;
+  }
+
+  take(): string | null {
+    const letter = this.peek();
+    if (letter !== null) this.index++;
+    return letter;
+  }
+
+  /** Takes the letter if it stands next. */
+  eat(letter: string): boolean {
+    if (this.peek() !== letter) return false;
+    this.index++;
+    return true;
+  }
+
+  private skip(): void {
+    while (/[\s|]/.test(this.text[this.index] ?? 'x')) this.index++;
+  }
+}
+
+/**
+ * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest, `_` holds one more slot,
+ * `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated; `|` may stand anywhere.
+ * When it cannot, the problem names the column and what was expected there.
+ * @example
+ * parseStrokeText('R! l l K').value.length // => 4
+ * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is no stroke. A hand R or L, a foot K, J or H, a rest - or ( was expected."
+ * parseStrokeText('R+R').problems[0].code // => "limb-twice"
+ */
+export function parseStrokeText(text: string): Read<readonly Node[], TextCode> {
+  if (text.length > TEXT_LIMITS.letters) {
+    return readFail('too-long', null, `This line is ${text.length} letters long; at most ${TEXT_LIMITS.letters} can be read.`);
+  }
+  try {
+    const letters = new Letters(text);
+    const nodes = parseNodes(letters, 0);
+    if (letters.peek() === ')') throw new Stop('unexpected', letters.column, '“)” closes nothing here.');
+    if (nodes.length === 0) return readFail('empty', { column: 1 }, 'Type a sticking, for instance R l l K.');
+    if (slotCount(nodes) > TEXT_LIMITS.slots) {
+      return readFail('too-long', null, `With its repeats this is longer than ${TEXT_LIMITS.slots} slots.`);
+    }
+    return readOk(nodes);
+  } catch (stop) {
+    if (!(stop instanceof Stop)) throw stop;
+    const problem: Problem<TextCode> = { code: stop.code, at: { column: stop.column }, message: `Column ${stop.column}: ${stop.words}` };
+    return { ok: false, problems: [problem] };
+  }
+}
+
+/** How many slots the nodes fill with their repeats written out. */
+export function slotCount(nodes: readonly Node[]): number {
+  return nodes.reduce((n, node) => n + (node.kind === 'repeat' ? node.times * slotCount(node.nodes) : 1), 0);
+}
+
+function parseNodes(letters: Letters, depth: number): Node[] {
+  const nodes: Node[] = [];
+  for (;;) {
+    const next = letters.peek();
+    if (next === null || next === ')') return nodes;
+    nodes.push(parseNode(letters, nodes, depth));
+  }
+}
+
+function parseNode(letters: Letters, before: readonly Node[], depth: number): Node {
+  const column = letters.column;
+  if (letters.eat('-')) return { kind: 'rest' };
+  if (letters.eat('_')) {
+    if (before.length === 0) throw new Stop('unexpected', column, '“_” holds the stroke before it, and there is none.');
+    return { kind: 'hold' };
+  }
+  if (letters.eat('(')) return parseRepeat(letters, column, depth);
+  const strokes = [parseStroke(letters)];
+  for (;;) {
+    const plus = letters.column;
+    if (!letters.eat('+')) return { kind: 'strokes', strokes };
+    const stroke = parseStroke(letters);
+    if (strokes.some((s) => s.limb === stroke.limb)) {
+      throw new Stop('limb-twice', plus + 1, `${stroke.limb} is there already: one limb cannot strike twice at once.`);
+    }
+    strokes.push(stroke);
+  }
+}
+
+function parseRepeat(letters: Letters, column: number, depth: number): Node {
+  if (depth >= TEXT_LIMITS.depth)
+    throw new Stop('too-deep', column, `brackets stand inside one another more than ${TEXT_LIMITS.depth} deep.`);
+  const nodes = parseNodes(letters, depth + 1);
+  if (!letters.eat(')')) throw new Stop('unclosed', column, 'this “(” is never closed.');
+  if (nodes.length === 0) throw new Stop('unexpected', column, 'there is nothing to repeat between these brackets.');
+  const at = letters.column;
+  let digits = '';
+  if (letters.eat('x')) while (/\d/.test(letters.peek() ?? '')) digits += letters.take() ?? '';
+  const times = Number(digits);
+  if (digits === '' || times < 1 || times > TEXT_LIMITS.repeats) {
+    throw new Stop('bad-repeat', at, `after “)” the number of repeats was expected, x1 to x${TEXT_LIMITS.repeats}.`);
+  }
+  return { kind: 'repeat', nodes, times };
+}
+
+function parseStroke(letters: Letters): TypedStroke {
+  const ornament = ORNAMENT_LETTERS.get(letters.peek() ?? '');
+  if (ornament) letters.take();
+  const column = letters.column;
+  const letter = letters.take();
+  const limb = LIMBS.find((l) => l === letter?.toUpperCase());
+  if (letter === null)
+    throw new Stop(
+      'unexpected',
+      column,
+      ornament ? 'the line ends where a hand, R or L, was expected.' : 'the line ends where a stroke was expected.',
+    );
+  if (!limb) throw new Stop('unexpected', column, `“${letter}” is no stroke. ${expected(ornament)}`);
+  if (ornament && !isHand(limb)) throw new Stop('unexpected', column, `only hands play a ${ornament}; R or L was expected.`);
+  return withOrnament({ limb, level: level(letters, letter, limb) }, ornament);
+}
+
+function level(letters: Letters, letter: string, limb: Limb): Level {
+  const column = letters.column;
+  const ghost = letter !== limb;
+  if (!letters.eat('!')) return ghost ? 'ghost' : 'tap';
+  if (ghost) throw new Stop('unexpected', column, `“${letter}!” is both ghost and accent; write ${limb}! or ${letter}.`);
+  return 'accent';
+}
+
+function withOrnament(stroke: TypedStroke, ornament: Ornament | undefined): TypedStroke {
+  return ornament ? { ...stroke, ornament } : stroke;
+}
+
+function expected(ornament: Ornament | undefined): string {
+  return ornament ? `A hand, R or L, was expected for the ${ornament}.` : 'A hand R or L, a foot K, J or H, a rest - or ( was expected.';
+}

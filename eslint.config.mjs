@@ -1,0 +1,57 @@
+import angular from 'angular-eslint';
+import prettier from 'eslint-config-prettier/flat';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['dist/', '.angular/', 'out-tsc/', '**/generated/', 'playwright-report/', 'test-results/', '**/*.mjs', '**/*.cjs'] },
+  {
+    files: ['**/*.ts'],
+    extends: [...tseslint.configs.strictTypeChecked, ...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    languageOptions: {
+      parserOptions: {
+        project: ['app', 'worker', 'server', 'spec'].map((n) => `tsconfig.${n}.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
+      '@typescript-eslint/no-confusing-void-expression': 'off',
+      '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
+      '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/unbound-method': 'off',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'localStorage',
+        'indexedDB',
+        'fetch',
+        'performance',
+        'Date',
+        'crypto',
+        'setTimeout',
+      ],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'chance is an argument' }],
+    },
+  },
+  {
+    files: ['**/*.spec.ts', 'e2e/**/*.ts', 'app/testing/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+      '@typescript-eslint/restrict-template-expressions': 'off',
+    },
+  },
+  { files: ['**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
+  prettier,
+);

@@ -1,0 +1,34 @@
+const swc = [
+  '@swc/jest',
+  { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } }, module: { type: 'commonjs' }, sourceMaps: 'inline' },
+];
+const alias = { '^@core/(.*)$': '<rootDir>/core/$1' };
+
+/** @type {import('jest').Config} */
+export default {
+  projects: [
+    {
+      displayName: 'core',
+      testEnvironment: 'node',
+      roots: ['<rootDir>/core', '<rootDir>/demo', '<rootDir>/server', '<rootDir>/tools'],
+      testMatch: ['**/*.spec.ts'],
+      transform: { '^.+\\.(t|j)s$': swc },
+      moduleNameMapper: alias,
+    },
+    {
+      displayName: 'app',
+      preset: 'jest-preset-angular',
+      roots: ['<rootDir>/app'],
+      testMatch: ['**/*.spec.ts'],
+      setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
+      moduleNameMapper: alias,
+      transform: {
+        '^.+\\.(ts|js|mjs|html|svg)$': [
+          'jest-preset-angular',
+          { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$', isolatedModules: true },
+        ],
+      },
+      transformIgnorePatterns: ['node_modules/(?!(.*\\.mjs$|d3-.*|internmap|@primeuix|primeng|comlink|date-fns|tinykeys|@sinclair))'],
+    },
+  ],
+};

@@ -1,0 +1,39 @@
+import { defineConfig } from '@playwright/test';
+import { existsSync } from 'node:fs';
+
+const port = Number(process.env['E2E_PORT'] ?? 4310);
+const chromium = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 60_000,
+  workers: 2,
+  fullyParallel: true,
+  retries: 0,
+  reporter: process.env['E2E_JSON'] ? [['list'], ['json', { outputFile: process.env['E2E_JSON'] }]] : [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'allow',
+    launchOptions: {
+      ...(existsSync(chromium) ? { executablePath: chromium } : {}),
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-dev-shm-usage',
+        '--autoplay-policy=no-user-gesture-required',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node dist/server/main.mjs',
+    env: { PORT: String(port) },
+    url: `http://127.0.0.1:${port}/healthz`,
+    reuseExistingServer: false,
+  },
+});
