@@ -21,11 +21,11 @@ export default {
       roots: ['<rootDir>/app'],
       testMatch: ['**/*.spec.ts'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
-      moduleNameMapper: alias,
+      moduleNameMapper: { ...alias, '/workers/spawn$|^\\./spawn$': '<rootDir>/app/testing/spawn.ts' },
       transform: {
         '^.+\\.(ts|js|mjs|html|svg)$': [
           'jest-preset-angular',
-          { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$', isolatedModules: true },
+          { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
         ],
       },
       transformIgnorePatterns: ['node_modules/(?!(.*\\.mjs$|d3-.*|internmap|@primeuix|primeng|comlink|date-fns|tinykeys|@sinclair))'],

@@ -1,4 +1,5 @@
-// Writes what is derived from the types in core/: the published JSON Schema, and validators compiled ahead of time (the page's policy forbids eval).
+// Writes what is derived from the sources: the published JSON Schema, validators compiled ahead of time (the page's policy forbids eval),
+// and the demo shelf.
 import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
@@ -8,15 +9,27 @@ import { fileURLToPath } from 'node:url';
 const root = new URL('..', import.meta.url);
 const path = (name) => fileURLToPath(new URL(name, root));
 
-const bundled = await build({
-  entryPoints: [path('core/formats/shelf-file/schema.ts')],
-  bundle: true,
-  write: false,
-  format: 'esm',
-  platform: 'node',
-  tsconfig: path('tsconfig.core.json'),
-});
-const { VALIDATED } = await import(`data:text/javascript;base64,${Buffer.from(bundled.outputFiles[0].contents).toString('base64')}`);
+/** A TypeScript module of this repository, bundled and run. */
+async function load(file) {
+  const bundled = await build({
+    entryPoints: [path(file)],
+    bundle: true,
+    write: false,
+    format: 'esm',
+    platform: 'node',
+    tsconfig: path('tsconfig.server.json'),
+  });
+  return import(`data:text/javascript;base64,${Buffer.from(bundled.outputFiles[0].contents).toString('base64')}`);
+}
+
+/** Writes a committed file that is derived; on CI it must be there already, to the letter. */
+async function writeDerived(file, text) {
+  if ((await readFile(path(file), 'utf8').catch(() => '')) === text) return;
+  if (process.env.CI) throw new Error(`${file} is not up to date: run npm run gen and commit it`);
+  await writeFile(path(file), text);
+}
+
+const { VALIDATED } = await load('core/formats/shelf-file/schema.ts');
 // Plain JSON: TypeBox keeps symbols on its schemas. `plain` says everything in place; `named` refers to the other named schemas instead.
 const plain = Object.fromEntries(
   Object.entries(VALIDATED).map(([name, schema]) => [name, { ...JSON.parse(JSON.stringify(schema)), $id: undefined }]),
@@ -32,13 +45,7 @@ const inside = (schema) => Object.fromEntries(Object.entries(schema).map(([key, 
 const named = Object.fromEntries(Object.entries(plain).map(([name, schema]) => [name, { ...inside(schema), $id: name }]));
 
 const published = { $schema: 'http://json-schema.org/draft-07/schema#', ...plain.ShelfFile, $id: 'shelf-file.schema.json' };
-const text = `${JSON.stringify(published, null, 2)}\n`;
-const target = path('schema/shelf-file.schema.json');
-const before = await readFile(target, 'utf8').catch(() => '');
-if (before !== text) {
-  if (process.env.CI) throw new Error('schema/shelf-file.schema.json is not up to date: run npm run gen and commit it');
-  await writeFile(target, text);
-}
+await writeDerived('schema/shelf-file.schema.json', `${JSON.stringify(published, null, 2)}\n`);
 
 const names = Object.keys(named);
 const ajv = new Ajv.default({ schemas: Object.values(named), discriminator: true, allErrors: false, code: { source: true, esm: false } });
@@ -92,3 +99,6 @@ ${names.map((n) => `export declare const validate${n}: Validator<${n}>;`).join('
 const code = await readFile(`${out}validators.js`, 'utf8');
 if (/new Function|\beval\(/.test(code) || /^\s*import /m.test(code)) throw new Error('validators are not self-contained');
 console.log(`validators: ${Math.round(code.length / 1024)} kB`);
+
+const { saltLantern } = await load('demo/salt-lantern.ts');
+await writeDerived('demo/salt-lantern.json', saltLantern());

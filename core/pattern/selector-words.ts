@@ -1,5 +1,5 @@
 import { count, listed } from '../base';
-import { LIMB_WORDS, VOICE } from '../stroke';
+import { isHand, LIMB_WORDS, VOICE } from '../stroke';
 import type { Selector } from './selector';
 
 const LIMB_PLURAL = { R: 'rights', L: 'lefts', K: 'kicks', J: 'second kicks', H: 'hi-hat foot strokes' } as const;
@@ -35,6 +35,7 @@ function whatNoun(limbs: Selector['limbs'], levels: Selector['levels']): string 
   const [onlyLimb] = limbs ?? [];
   const nouns = levels?.length ? listed(levels.map((l) => `${l}s`)) : null;
   if (!limbs?.length) return nouns ?? 'all strokes';
+  if (limbs.length === 2 && limbs.every(isHand)) return `hand ${nouns ?? 'strokes'}`;
   if (!nouns) return listed(limbs.map((l) => LIMB_PLURAL[l]));
   return limbs.length === 1 && onlyLimb
     ? `${LIMB_WORDS[onlyLimb].replace(' ', '-')} ${nouns}`

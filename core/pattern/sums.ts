@@ -1,4 +1,4 @@
-import { count as counted, fraction, lcm, listedUpTo } from '../base';
+import { count as counted, fraction, lcm, listed } from '../base';
 import { barTicks, countAt, countWords, divisionOf, type Count, type Schools, type Ticks, ticks } from '../time';
 import { isHand, LIMBS, type Limb, type Stroke } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
@@ -121,12 +121,16 @@ export function placeWords(pattern: Pattern, at: number, schools: Schools): stri
   return countWords(countOfStroke(pattern, at, schools), pattern.start + pattern.length > barTicks(pattern.meter));
 }
 
-/** Places as a list for a sentence, cut after six. */
+/** How many places a list names before it says how many more there are. */
+const MOST_PLACES = 12;
+
+/** Places as a short list by bar: "1, 3& and 6", or "bar 1: 1, 3& and 6; bar 2: 4" when there are more bars than one. */
 export function placesWords(pattern: Pattern, at: readonly number[], schools: Schools): string {
-  return listedUpTo(
-    at.map((t) => placeWords(pattern, t, schools)),
-    6,
-  );
+  const counts = at.slice(0, MOST_PLACES).map((t) => countOfStroke(pattern, t, schools));
+  const more = at.length > MOST_PLACES ? ` and ${at.length - MOST_PLACES} more` : '';
+  if (pattern.start + pattern.length <= barTicks(pattern.meter)) return `${listed(counts.map((c) => c.text))}${more}`;
+  const bars = [...new Set(counts.map((c) => c.bar))];
+  return `${bars.map((bar) => `bar ${bar}: ${listed(counts.filter((c) => c.bar === bar).map((c) => c.text))}`).join('; ')}${more}`;
 }
 
 /** Where the last stroke stands and where the pattern is over; null for a pattern without strokes. */

@@ -140,7 +140,7 @@ describe('level and voice', () => {
   it('puts a kick under accents on the crash, and says where the foot was busy', () => {
     const r = recipe('R!+K l R! l', [['voice', { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' }]]);
     expect(drawn(built(r))).toBe('R![crash-right]+K l R![crash-right]+K! l');
-    expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot plays there already: the 1.');
+    expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot plays there already: 1.');
   });
   it('no foot is sent to a tom', () => {
     expect(codes(recipe('K K', [['voice', { select: {}, voices: ['high-tom'] }]]))).toEqual(['bad-voice']);
@@ -185,7 +185,7 @@ describe('ends where, backwards', () => {
 describe('checks', () => {
   it('a linear phrase is called so; a unison is named by its count', () => {
     expect(words(built(recipe('R L K')), 'linear')).toBe('Linear: one limb at a time.');
-    expect(words(built(recipe('R+K L R L')), 'unison')).toBe('1 unison: the 1.');
+    expect(words(built(recipe('R+K L R L')), 'unison')).toBe('1 unison: 1.');
   });
   it('counts strokes by limb and notes a second', () => {
     const p = built(recipe('R L L K', [bars(1)]));

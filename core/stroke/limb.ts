@@ -21,7 +21,7 @@ export function isHand(limb: Limb): limb is Hand {
  * otherHand('R') // => "L"
  * otherHand('K') // => "K"
  */
-export function otherHand<L extends Limb>(limb: L): Limb {
+export function otherHand(limb: Limb): Limb {
   if (limb === 'R') return 'L';
   if (limb === 'L') return 'R';
   return limb;

@@ -42,7 +42,7 @@ function parseJson(text: string): Read<unknown, ShelfCode> {
 
 /** What is wrong with the head of the file, or with the number of things it holds. */
 function readHead(value: unknown): Problem<ShelfCode> | null {
-  const fields = new Map(Object.entries(typeof value === 'object' && value !== null ? value : {}));
+  const fields = new Map<string, unknown>(Object.entries(typeof value === 'object' && value !== null ? value : {}));
   if (fields.get('format') !== SHELF_FORMAT)
     return { code: 'not-a-shelf', at: { path: '/format' }, message: 'This is not a shelf file: it does not say that it is one.' };
   const version = fields.get('version');
@@ -54,7 +54,7 @@ function readHead(value: unknown): Problem<ShelfCode> | null {
     };
   }
   for (const part of ['phrases', 'attempts', 'drills'] as const) {
-    const list: unknown = fields.get(part);
+    const list = fields.get(part);
     if (Array.isArray(list) && list.length > SHELF_LIMITS[part]) {
       return {
         code: 'too-large',

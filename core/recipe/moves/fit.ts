@@ -56,16 +56,14 @@ function closing(cell: Pattern, params: Params, repeats: number, space: number, 
       const read = readSlots(close.text);
       if ('wrong' in read) return read;
       const room = Math.floor((space - start) / cell.grid);
-      const strokes = read.slots
-        .slice(0, room)
-        .flatMap((slot, index) =>
-          slot.map((s): Stroke => ({
-            ...s,
-            at: ticks(start + index * cell.grid),
-            voice: usualVoice(s.limb),
-            from: { index, repeat: repeats, move },
-          })),
-        );
+      const strokes = read.slots.slice(0, room).flatMap((slot, index) =>
+        slot.map((s): Stroke => ({
+          ...s,
+          at: ticks(start + index * cell.grid),
+          voice: usualVoice(s.limb),
+          from: { index, repeat: repeats, move },
+        })),
+      );
       const over = read.slots.length - room;
       const findings =
         over > 0 && room > 0

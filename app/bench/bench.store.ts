@@ -1,0 +1,184 @@
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { meterText, TEMPO } from '@core/time';
+import { report } from '@core/pattern';
+import { build, newMove, type Build, type MoveEntry, type MoveName, type Phrase, type Recipe, type Source } from '@core/recipe';
+import { rudimentById, type Rudiment } from '@core/rudiments';
+import { DraftsRepo } from '../data/drafts.repo';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { SettingsRepo } from '../data/settings.repo';
+import { edited, historyOf, redone, undone } from './history';
+
+/** What is on the Bench: a recipe, the tempo it is heard at, and the phrase it was kept as, if it was. */
+interface Work {
+  readonly phrase: Phrase | null;
+  readonly recipe: Recipe | null;
+  readonly tempo: number;
+}
+
+/** What the player says when keeping a phrase. */
+export type Label = Pick<Phrase, 'name' | 'family' | 'goal' | 'note'>;
+
+const EMPTY: Work = { phrase: null, recipe: null, tempo: TEMPO.usual };
+
+/** The Bench's state. Every change is one step of its history and is kept as a draft at once. */
+@Injectable({ providedIn: 'root' })
+export class BenchStore {
+  private readonly drafts = inject(DraftsRepo);
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly settings = inject(SettingsRepo);
+  private readonly history = signal(historyOf(EMPTY));
+  private readonly loaded = signal(false);
+  private before: Build | undefined;
+
+  readonly ready = this.loaded.asReadonly();
+  readonly phrase = computed(() => this.history().now.phrase);
+  readonly recipe = computed(() => this.history().now.recipe);
+  readonly tempo = computed(() => this.history().now.tempo);
+  readonly canUndo = computed(() => this.history().past.length > 0);
+  readonly canRedo = computed(() => this.history().future.length > 0);
+  readonly openCard = signal<string | null>(null);
+
+  readonly build = computed<Build | null>(() => {
+    const recipe = this.recipe();
+    this.before = recipe ? build(recipe, this.before) : undefined;
+    return this.before ?? null;
+  });
+  readonly findings = computed(() => {
+    const built = this.build();
+    return built ? report(built.pattern, this.tempo(), this.settings.schools()) : [];
+  });
+  /** Whether the shelf holds what is on the Bench, to the letter. */
+  readonly isKept = computed(() => {
+    const phrase = this.phrase();
+    return phrase !== null && JSON.stringify(phrase.recipe) === JSON.stringify(this.recipe()) && phrase.tempo === this.tempo();
+  });
+  readonly suggestedName = computed(() => suggestName(this.recipe()));
+
+  private readonly started = this.loadDraft();
+
+  constructor() {
+    effect(() => {
+      const { phrase, recipe, tempo } = this.history().now;
+      if (untracked(this.loaded)) void this.drafts.keep({ phrase: phrase?.id ?? null, recipe, tempo });
+    });
+  }
+
+  private async loadDraft(): Promise<void> {
+    const draft = await this.drafts.get();
+    const phrase = draft?.phrase ? await this.phrases.get(draft.phrase) : null;
+    if (draft) this.history.set(historyOf({ phrase, recipe: draft.recipe, tempo: draft.tempo }));
+    this.loaded.set(true);
+  }
+
+  /** Puts a kept phrase on the Bench; what lay there is one undo away. False when the shelf has no such phrase. */
+  async open(id: string): Promise<boolean> {
+    await this.started;
+    if (this.phrase()?.id === id && this.recipe()) return true;
+    const phrase = await this.phrases.get(id);
+    if (!phrase) return false;
+    this.openCard.set(null);
+    this.put({ phrase, recipe: phrase.recipe, tempo: phrase.tempo });
+    return true;
+  }
+
+  /** An empty Bench for a new phrase; what lay there is one undo away. */
+  async clear(): Promise<void> {
+    await this.started;
+    this.openCard.set(null);
+    if (this.recipe()) this.put({ ...EMPTY, tempo: this.tempo() });
+  }
+
+  useRudiment(rudiment: Rudiment): void {
+    this.setSource({ kind: 'rudiment', id: rudiment.id, meter: meterText(rudiment.meter), grid: rudiment.grid });
+  }
+
+  /** A new source keeps the moves that stand on it. */
+  setSource(source: Source, about: string | null = null): void {
+    this.edit((recipe) => ({ source, moves: recipe?.moves ?? [] }), about);
+  }
+
+  addMove(name: MoveName): void {
+    const built = this.build();
+    if (!built) return;
+    const entry = newMove(name, freshId(built.recipe.moves), built.pattern);
+    this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] });
+    this.openCard.set(entry.id);
+  }
+
+  changeMove(entry: MoveEntry): void {
+    this.edit((recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === entry.id ? entry : m)) }, `move ${entry.id}`);
+  }
+
+  switchMove(id: string): void {
+    this.edit((recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === id ? { ...m, on: !m.on } : m)) });
+  }
+
+  removeMove(id: string): void {
+    this.edit((recipe) => recipe && { ...recipe, moves: recipe.moves.filter((m) => m.id !== id) });
+    if (this.openCard() === id) this.openCard.set(null);
+  }
+
+  duplicateMove(id: string): void {
+    this.edit(
+      (recipe) =>
+        recipe && { ...recipe, moves: recipe.moves.flatMap((m) => (m.id === id ? [m, { ...m, id: freshId(recipe.moves) }] : [m])) },
+    );
+  }
+
+  reorder(from: number, to: number): void {
+    this.edit((recipe) => {
+      if (!recipe) return recipe;
+      const moves = [...recipe.moves];
+      const [taken] = moves.splice(from, 1);
+      if (taken) moves.splice(Math.max(0, Math.min(to, moves.length)), 0, taken);
+      return { ...recipe, moves };
+    });
+  }
+
+  setTempo(tempo: number): void {
+    this.put({ ...this.history().now, tempo }, 'tempo');
+  }
+
+  undo(): void {
+    this.history.update(undone);
+  }
+
+  redo(): void {
+    this.history.update(redone);
+  }
+
+  /** Keeps what is on the Bench on the shelf under a label. Resolves to the phrase, or null when it could not be kept. */
+  async keep(label: Label, now: number): Promise<Phrase | null> {
+    const { phrase: old, recipe, tempo } = this.history().now;
+    if (!recipe) return null;
+    const phrase: Phrase = { ...(old ?? { id: crypto.randomUUID(), created: now }), ...label, recipe, tempo, changed: now };
+    if (!(await this.phrases.save(phrase))) return null;
+    // Keeping is no step back: undo changes the recipe, the shelf keeps what it was given.
+    this.history.update((h) => ({ ...h, now: { ...h.now, phrase } }));
+    return phrase;
+  }
+
+  private edit(change: (recipe: Recipe | null) => Recipe | null, about: string | null = null): void {
+    const { now } = this.history();
+    const recipe = change(now.recipe);
+    if (recipe !== now.recipe) this.put({ ...now, recipe }, about);
+  }
+
+  private put(work: Work, about: string | null = null): void {
+    this.history.update((h) => edited(h, work, about));
+  }
+}
+
+function freshId(moves: readonly MoveEntry[]): string {
+  const taken = new Set(moves.map((m) => m.id));
+  let n = moves.length + 1;
+  while (taken.has(`m${n}`)) n++;
+  return `m${n}`;
+}
+
+function suggestName(recipe: Recipe | null): string {
+  if (!recipe) return '';
+  const { source } = recipe;
+  const base = source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? 'Rudiment') : source.text.trim().slice(0, 24);
+  return recipe.moves.length > 0 ? `${base}, worked out` : base;
+}

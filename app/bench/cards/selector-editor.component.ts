@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
+import { select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { textOf, toggled, wholeOf } from './values';
+
+const MOST_PLACES = 16;
+
+/** Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts. Says itself in words, with how many strokes that is. */
+@Component({
+  selector: 'ls-selector-editor',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let s = value();
+    <div class="chips" role="group" aria-label="Limbs">
+      @for (l of limbs(); track l) {
+        <button type="button" [attr.aria-pressed]="s.limbs?.includes(l) ?? false" [attr.aria-label]="limbWords[l]" (click)="setLimb(l)">
+          {{ l }}
+        </button>
+      }
+      <span class="gap"></span>
+      @for (l of levels; track l) {
+        <button type="button" [attr.aria-pressed]="s.levels?.includes(l) ?? false" (click)="setLevel(l)">{{ l }}s</button>
+      }
+    </div>
+    <div class="chips" role="group" aria-label="Places of the group">
+      @for (n of places(); track n) {
+        <button
+          type="button"
+          class="mono"
+          [attr.aria-pressed]="s.places?.includes(n) ?? false"
+          [attr.aria-label]="'place ' + n + ' of every group'"
+          (click)="setPlace(n)"
+        >
+          {{ n }}
+        </button>
+      }
+    </div>
+    <div class="row">
+      <label class="field"
+        >every
+        <select class="input" (change)="setEvery($event)">
+          <option value="0" [selected]="!s.every">slot</option>
+          @for (n of [2, 3, 4, 5, 6, 7, 8]; track n) {
+            <option [value]="n" [selected]="s.every?.n === n">{{ n }}{{ n === 2 ? 'nd' : n === 3 ? 'rd' : 'th' }} slot</option>
+          }
+        </select>
+      </label>
+      <label class="field"
+        >on counts
+        <input class="input mono" type="text" placeholder="2, 4&" [value]="counts()" (change)="setCounts($event)" />
+      </label>
+    </div>
+    <p class="quiet words">{{ words() }}</p>
+  `,
+  styleUrl: './editor.css',
+  styles: `
+    .gap {
+      width: 8px;
+    }
+    .words {
+      font-size: 12.5px;
+    }
+  `,
+})
+export class SelectorEditorComponent {
+  readonly value = input.required<Selector>();
+  readonly before = input.required<Pattern>();
+  readonly changed = output<Selector>();
+  readonly levels = LEVELS;
+  readonly limbWords = LIMB_WORDS;
+  readonly limbs = computed(() => LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)));
+  readonly places = computed(() => {
+    const longest = this.before().strokes.reduce((most, s) => Math.max(most, s.from.index + 1), 1);
+    return Array.from({ length: Math.min(MOST_PLACES, longest) }, (_, i) => i + 1);
+  });
+  readonly counts = computed(() => this.value().counts?.join(', ') ?? '');
+  readonly words = computed(() => `${selectorWords(this.value())}: ${select(this.before(), this.value()).length}`);
+
+  setLimb(limb: Limb): void {
+    this.set('limbs', toggled(this.value().limbs, limb));
+  }
+
+  setLevel(level: Level): void {
+    this.set('levels', toggled(this.value().levels, level));
+  }
+
+  setPlace(n: number): void {
+    this.set(
+      'places',
+      toggled(this.value().places, n)?.sort((a, b) => a - b),
+    );
+  }
+
+  setEvery(event: Event): void {
+    const n = wholeOf(event, 0, 8);
+    this.set('every', n === 0 ? undefined : { n, offset: 0, of: 'slot' });
+  }
+
+  setCounts(event: Event): void {
+    const counts = textOf(event)
+      .split(/[,;]+/)
+      .flatMap((c) => (c.trim() === '' ? [] : [c.trim().slice(0, 16)]));
+    this.set('counts', counts.length > 0 ? counts.slice(0, 64) : undefined);
+  }
+
+  /** A field that restricts nothing is absent, so that equal selectors are equal JSON. */
+  private set<K extends keyof Selector>(key: K, value: Selector[K] | undefined): void {
+    const rest = Object.fromEntries(Object.entries(this.value()).filter(([k]) => k !== key)) as Selector;
+    this.changed.emit(value === undefined ? rest : { ...rest, [key]: value });
+  }
+}

@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Dialog } from 'primeng/dialog';
+import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { TempoFieldComponent } from '../ui/tempo-field.component';
+import { BenchStore, type Label } from './bench.store';
+
+const GOAL_STEP = 20;
+
+/** What a phrase is called, what it is, where it should get to, and when to use it. */
+@Component({
+  selector: 'ls-keep-dialog',
+  imports: [Dialog, FormsModule, TempoFieldComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p-dialog
+      header="Keep it"
+      [visible]="true"
+      closeAriaLabel="Close"
+      [modal]="true"
+      [style]="{ width: '28rem', maxWidth: '94vw' }"
+      (visibleChange)="closed.emit()"
+    >
+      <form (submit)="$event.preventDefault(); keep()">
+        <label class="field"
+          >Name
+          <input class="input" type="text" name="name" [maxLength]="letters" [ngModel]="name()" (ngModelChange)="name.set($event)" />
+        </label>
+        <div class="field">
+          <span id="family">Family</span>
+          <div class="chips" role="group" aria-labelledby="family">
+            @for (f of families; track f) {
+              <button
+                type="button"
+                class="btn small"
+                [class.on]="family() === f"
+                [attr.aria-pressed]="family() === f"
+                (click)="family.set(f)"
+              >
+                {{ f }}
+              </button>
+            }
+          </div>
+        </div>
+        <div class="field">Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" /></div>
+        <label class="field"
+          >When to use it
+          <textarea
+            class="input"
+            rows="3"
+            name="note"
+            [maxLength]="letters"
+            [ngModel]="note()"
+            (ngModelChange)="note.set($event)"
+          ></textarea>
+        </label>
+        <div class="row">
+          <button type="button" class="btn" (click)="closed.emit()">Not now</button>
+          <button type="submit" class="btn primary" [disabled]="name().trim() === ''">Keep it</button>
+        </div>
+      </form>
+    </p-dialog>
+  `,
+  styles: `
+    form {
+      display: flex;
+      flex-direction: column;
+      gap: 14px;
+    }
+    .chips,
+    .row {
+      display: flex;
+      gap: 6px;
+    }
+    .row {
+      justify-content: flex-end;
+    }
+  `,
+})
+export class KeepDialogComponent {
+  private readonly store = inject(BenchStore);
+  private readonly old = this.store.phrase();
+  readonly kept = output<Label>();
+  readonly closed = output();
+  readonly families = FAMILIES;
+  readonly letters = NAME_LETTERS;
+  readonly name = signal(this.old?.name ?? this.store.suggestedName());
+  readonly family = signal<Family>(this.old?.family ?? 'fill');
+  readonly goal = signal(this.old?.goal ?? Math.min(400, this.store.tempo() + GOAL_STEP));
+  readonly note = signal(this.old?.note ?? '');
+  readonly label = computed<Label>(() => ({ name: this.name().trim(), family: this.family(), goal: this.goal(), note: this.note() }));
+
+  keep(): void {
+    if (this.label().name !== '') this.kept.emit(this.label());
+  }
+}

@@ -1,0 +1,20 @@
+/** What a failure of the browser's storage means for the drummer, in words: what happened, what is safe, what to do. */
+export function storageWords(error: unknown): string {
+  const name = nameOf(error);
+  if (name.includes('QuotaExceeded')) {
+    return 'The browser’s storage for Loop Shelf is full, so the last change is not kept yet. Everything kept before is safe. Free some space, or export your shelf under Kit, then try again.';
+  }
+  if (name.includes('MissingAPI') || name.includes('Security') || name.includes('InvalidState') || name.includes('OpenFailed')) {
+    return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, but it is gone when the tab closes: export your shelf under Kit before.';
+  }
+  if (name.includes('Version')) {
+    return 'This shelf was last opened by a newer Loop Shelf. Reload the page to get it; nothing was changed.';
+  }
+  return 'The browser could not keep the last change. Everything kept before is safe; what you see is still here. Try again.';
+}
+
+function nameOf(error: unknown): string {
+  if (!(error instanceof Error)) return '';
+  const inner: unknown = 'inner' in error ? error.inner : undefined;
+  return `${error.name} ${inner instanceof Error ? inner.name : ''}`;
+}

@@ -1,0 +1,165 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { Router, RouterLink } from '@angular/router';
+import { formatDistanceToNowStrict } from 'date-fns';
+import { beatTicks, GRID, meter, quarterTempo } from '@core/time';
+import { bestByPhrase } from '@core/drill';
+import { loopTicks, patternOfText } from '@core/pattern';
+import { programOf } from '@core/playback';
+import { parseStrokeText } from '@core/stroke';
+import { Transport } from '../audio/transport.service';
+import { DrillsRepo } from '../data/drills.repo';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { openShelf } from '../data/which-shelf';
+import { KeysService } from '../shell/keys.service';
+import { NoticesService } from '../shell/notices.service';
+import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+import { found, rowsOf, widestTicks, type Row, type Strip } from './strips';
+
+const ROW_HEIGHT = 58;
+
+/** The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, and one search box. */
+@Component({
+  selector: 'ls-shelf',
+  imports: [RouterLink, RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './shelf.component.html',
+  styleUrl: './shelf.component.css',
+})
+export class ShelfComponent implements OnDestroy {
+  private readonly phrasesRepo = inject(PhrasesRepo);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticesService);
+  readonly transport = inject(Transport);
+
+  readonly rowHeight = ROW_HEIGHT;
+  readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
+  private readonly attempts = toSignal(inject(DrillsRepo).attempts$, { initialValue: null });
+  private readonly best = computed(() => bestByPhrase(this.attempts() ?? []));
+  readonly words = signal('');
+  readonly rows = computed(() => rowsOf(found(this.phrases() ?? [], this.words()), this.best()));
+  readonly stripTicks = computed(() => widestTicks(this.rows()));
+  /** The strip that sounds, by its phrase. */
+  readonly heard = signal<string | null>(null);
+  readonly pointedAt = signal<Strip | null>(null);
+  readonly example = exampleFill();
+  private readonly undos: (() => Promise<boolean>)[] = [];
+
+  constructor() {
+    inject(KeysService).use([
+      { combo: 'n', shown: 'N', does: 'New phrase', run: () => void this.create() },
+      {
+        combo: 'Space',
+        shown: 'Space',
+        does: 'Hear the strip under the pointer or with the focus; again to stop',
+        run: () => this.hearPointed(),
+      },
+      {
+        combo: 'Enter',
+        shown: 'Enter',
+        does: 'Put the strip with the focus on the Bench',
+        run: () => this.withPointed((s) => void this.open(s)),
+      },
+      {
+        combo: 'd',
+        shown: 'D',
+        does: 'Drill the strip with the focus',
+        run: () => this.withPointed((s) => void this.router.navigate(['/drill', s.phrase.id])),
+      },
+      {
+        combo: 'Delete',
+        shown: 'Del',
+        does: 'Take the strip with the focus off the shelf',
+        run: () => this.withPointed((s) => void this.remove(s)),
+      },
+      { combo: '$mod+z', shown: 'Ctrl Z', does: 'Put back what was taken off', run: () => void this.undo() },
+      { combo: '/', shown: '/', does: 'Search', run: () => document.querySelector<HTMLInputElement>('#shelf-search')?.focus() },
+    ]);
+  }
+
+  ngOnDestroy(): void {
+    this.transport.stop();
+  }
+
+  trackRow(_: number, row: Row): string {
+    return row.kind === 'head' ? row.family : row.phrase.id;
+  }
+
+  create(): Promise<boolean> {
+    return this.router.navigate(['/bench'], { queryParams: { fresh: 1 } });
+  }
+
+  open(strip: Strip): Promise<boolean> {
+    return this.router.navigate(['/bench', strip.phrase.id]);
+  }
+
+  hear(strip: Strip): void {
+    if (this.heard() === strip.phrase.id && this.transport.playing()) {
+      this.transport.stop();
+      this.heard.set(null);
+      return;
+    }
+    const { pattern, phrase } = strip;
+    this.heard.set(phrase.id);
+    void this.transport.play({
+      program: programOf(pattern, { click: 'beats', countInBars: 0 }),
+      bpm: quarterTempo(phrase.tempo, pattern.meter),
+      beat: beatTicks(pattern.meter),
+    });
+  }
+
+  isHeard(strip: Strip): boolean {
+    return this.heard() === strip.phrase.id && this.transport.playing();
+  }
+
+  loopOf(strip: Strip): number {
+    return this.isHeard(strip) ? loopTicks(strip.pattern) : 0;
+  }
+
+  since(strip: Strip): string {
+    const { lastAt } = strip.best;
+    return lastAt === null ? 'not drilled yet' : `${formatDistanceToNowStrict(lastAt)} ago`;
+  }
+
+  async remove(strip: Strip): Promise<void> {
+    const restore = await this.phrasesRepo.remove(strip.phrase.id);
+    if (!restore) return;
+    this.undos.push(restore);
+    this.notices.tell(`“${strip.phrase.name.slice(0, 60)}” and its log are off the shelf.`, {
+      label: 'Put it back',
+      run: () => void this.undo(),
+    });
+  }
+
+  openDemo(): void {
+    openShelf('demo');
+  }
+
+  valueOf(event: Event): string {
+    return event.target instanceof HTMLInputElement ? event.target.value : '';
+  }
+
+  private hearPointed(): void {
+    if (this.transport.playing()) {
+      this.transport.stop();
+      this.heard.set(null);
+    } else this.withPointed((s) => this.hear(s));
+  }
+
+  private withPointed(act: (strip: Strip) => void): void {
+    const strip = this.pointedAt();
+    if (strip) act(strip);
+  }
+
+  private async undo(): Promise<void> {
+    const restore = this.undos.pop();
+    if (restore && (await restore())) this.notices.tell('It is back on the shelf.');
+  }
+}
+
+/** What an empty shelf shows: one small fill, to see what a ribbon is. */
+function exampleFill() {
+  const read = parseStrokeText('R! l l R K R! l l R K R! l R L R! L');
+  return patternOfText(read.ok ? read.value : [], meter(4, 4), GRID.sixteenths);
+}

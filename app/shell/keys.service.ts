@@ -1,0 +1,48 @@
+import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { tinykeys } from 'tinykeys';
+
+/** One key of a place: the combination, what it does in words, and the doing. */
+export interface Key {
+  readonly combo: string;
+  /** How the key is written for people. */
+  readonly shown: string;
+  readonly does: string;
+  readonly run: (event: KeyboardEvent) => void;
+}
+
+/** Keys of the shell and of the place that is open. The list is also what `?` shows. */
+@Injectable({ providedIn: 'root' })
+export class KeysService {
+  private readonly listed = signal<readonly (readonly Key[])[]>([]);
+  /** Every key that works now, the shell's first. */
+  readonly all = this.listed.asReadonly();
+
+  /** Binds keys for as long as the calling component lives. Must run in an injection context. */
+  use(keys: readonly Key[]): void {
+    const unbind = tinykeys(window, Object.fromEntries(keys.map((key) => [key.combo, (e: KeyboardEvent) => runIfFree(key, e)])));
+    this.listed.update((all) => [...all, keys]);
+    inject(DestroyRef).onDestroy(() => {
+      unbind();
+      this.listed.update((all) => all.filter((k) => k !== keys));
+    });
+  }
+}
+
+/** Keys belong to whoever is typing first: letters to fields, Space and Enter to buttons and switches that were reached by keyboard. */
+function runIfFree(key: Key, event: KeyboardEvent): void {
+  const target = event.target instanceof Element ? event.target : null;
+  const modified = event.ctrlKey || event.metaKey;
+  if (target?.closest('.p-dialog') && key.combo !== 'Escape') return;
+  if (
+    target?.closest(
+      'input:not([type=range]):not([type=checkbox]), textarea, select, [contenteditable=true], [role=combobox], [role=listbox]',
+    )
+  ) {
+    if (!modified || key.combo.endsWith('+z') || key.combo.endsWith('+Z')) return;
+  }
+  if (target?.closest('[role=slider]') && event.key.startsWith('Arrow')) return;
+  const activates = event.key === ' ' || event.key === 'Enter';
+  if (activates && target?.closest('button, a, input, [role=switch], [role=option], [role=button]')) return;
+  event.preventDefault();
+  key.run(event);
+}

@@ -1,0 +1,152 @@
+import { definePreset } from '@primeuix/themes';
+import Aura from '@primeuix/themes/aura';
+
+const quietShadow = '0 6px 24px rgb(20 24 28 / 18%)';
+
+/** The library's components in our colours: everything points at the page's own custom properties, so light and dark follow one switch. */
+export const ShelfPreset = definePreset(Aura, {
+  primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '6px' } },
+  semantic: {
+    primary: {
+      50: 'var(--accent-soft)',
+      100: 'var(--accent-soft)',
+      200: 'var(--accent-soft)',
+      300: 'var(--accent)',
+      400: 'var(--accent)',
+      500: 'var(--accent)',
+      600: 'var(--accent)',
+      700: 'var(--accent)',
+      800: 'var(--accent)',
+      900: 'var(--accent)',
+      950: 'var(--accent)',
+    },
+    focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '2px' },
+    formField: {
+      paddingX: '10px',
+      paddingY: '5px',
+      borderRadius: '6px',
+    },
+    colorScheme: {
+      light: scheme(),
+      dark: scheme(),
+    },
+  },
+  components: {
+    toast: { colorScheme: { light: toast(), dark: toast() } },
+    toggleswitch: {
+      root: { width: '34px', height: '20px', gap: '3px' },
+      handle: { size: '14px' },
+      colorScheme: { light: toggle(), dark: toggle() },
+    },
+    slider: {
+      track: { background: 'var(--line)', size: '6px', borderRadius: '3px' },
+      range: { background: 'var(--accent)' },
+      handle: {
+        width: '18px',
+        height: '18px',
+        background: 'var(--accent)',
+        content: { background: 'var(--surface)', hoverBackground: 'var(--surface)', width: '12px', height: '12px', shadow: 'none' },
+      },
+    },
+    datatable: {
+      headerCell: {
+        background: 'transparent',
+        selectedBackground: 'transparent',
+        hoverBackground: 'transparent',
+        color: 'var(--quiet)',
+        borderColor: 'var(--line)',
+        padding: '8px 12px',
+      },
+      bodyCell: { padding: '7px 12px', borderColor: 'var(--line)' },
+      row: { background: 'transparent', color: 'var(--ink)' },
+    },
+    dialog: {
+      root: { background: 'var(--surface)', borderColor: 'var(--line)', color: 'var(--ink)', borderRadius: '6px', shadow: quietShadow },
+      title: { fontSize: '17px', fontWeight: '650' },
+    },
+  },
+});
+
+function scheme(): object {
+  return {
+    surface: {
+      0: 'var(--surface)',
+      50: 'var(--ground)',
+      100: 'var(--sunken)',
+      200: 'var(--line)',
+      300: 'var(--line)',
+      400: 'var(--line-strong)',
+      500: 'var(--quiet)',
+      600: 'var(--quiet)',
+      700: 'var(--ink)',
+      800: 'var(--ink)',
+      900: 'var(--ink)',
+      950: 'var(--ink)',
+    },
+    primary: { color: 'var(--accent)', contrastColor: 'var(--accent-ink)', hoverColor: 'var(--accent)', activeColor: 'var(--accent)' },
+    highlight: { background: 'var(--accent-soft)', focusBackground: 'var(--accent-soft)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+    mask: { background: 'rgb(20 24 28 / 45%)', color: 'var(--ink)' },
+    formField: {
+      background: 'var(--surface)',
+      borderColor: 'var(--line-strong)',
+      hoverBorderColor: 'var(--accent)',
+      focusBorderColor: 'var(--accent)',
+      color: 'var(--ink)',
+      placeholderColor: 'var(--quiet)',
+      shadow: 'none',
+    },
+    text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--quiet)' },
+    content: {
+      background: 'var(--surface)',
+      hoverBackground: 'var(--sunken)',
+      borderColor: 'var(--line)',
+      color: 'var(--ink)',
+      hoverColor: 'var(--ink)',
+    },
+    overlay: {
+      select: { background: 'var(--surface)', borderColor: 'var(--line)', color: 'var(--ink)' },
+      popover: { background: 'var(--surface)', borderColor: 'var(--line)', color: 'var(--ink)' },
+      modal: { background: 'var(--surface)', borderColor: 'var(--line)', color: 'var(--ink)' },
+    },
+    list: {
+      option: {
+        focusBackground: 'var(--sunken)',
+        selectedBackground: 'var(--accent-soft)',
+        selectedFocusBackground: 'var(--accent-soft)',
+        color: 'var(--ink)',
+        focusColor: 'var(--ink)',
+        selectedColor: 'var(--ink)',
+        selectedFocusColor: 'var(--ink)',
+      },
+    },
+  };
+}
+
+function toast(): object {
+  const kind = (colour: string): object => ({
+    background: 'var(--surface)',
+    borderColor: colour,
+    color: 'var(--ink)',
+    detailColor: 'var(--ink)',
+    shadow: quietShadow,
+    closeButton: { hoverBackground: 'var(--sunken)', focusRing: { color: 'var(--accent)', shadow: 'none' } },
+  });
+  return { info: kind('var(--accent)'), success: kind('var(--good)'), warn: kind('var(--warn)'), error: kind('var(--mark)') };
+}
+
+function toggle(): object {
+  return {
+    root: {
+      background: 'var(--line-strong)',
+      hoverBackground: 'var(--line-strong)',
+      checkedBackground: 'var(--accent)',
+      checkedHoverBackground: 'var(--accent)',
+    },
+    handle: {
+      background: 'var(--surface)',
+      hoverBackground: 'var(--surface)',
+      checkedBackground: 'var(--surface)',
+      checkedHoverBackground: 'var(--surface)',
+    },
+  };
+}

@@ -1,0 +1,36 @@
+import type { Attempt } from '@core/drill';
+import type { Phrase, Recipe } from '@core/recipe';
+
+/** A recipe of typed strokes without moves. */
+export function typed(text: string, meter = '4/4'): Recipe {
+  return { source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] };
+}
+
+/** A phrase on a test's shelf. */
+export function phraseOf(id: string, part: Partial<Phrase> = {}): Phrase {
+  return {
+    id,
+    name: `Phrase ${id}`,
+    family: 'fill',
+    recipe: typed('R l l R K'),
+    tempo: 90,
+    goal: 100,
+    note: '',
+    created: 1000,
+    changed: 1000,
+    ...part,
+  };
+}
+
+export function attemptOf(id: string, phrase: string, part: Partial<Attempt> = {}): Attempt {
+  return { id, phrase, at: 1000, bpm: 80, goal: 100, loops: 4, seconds: 12, verdict: 'clean', ...part };
+}
+
+/** Waits until something holds, as live queries and writes settle in their own time. */
+export async function until(holds: () => boolean): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    if (holds()) return;
+    await new Promise((r) => setTimeout(r, 5));
+  }
+  throw new Error('it never came to hold');
+}

@@ -1,0 +1,93 @@
+import { TestBed } from '@angular/core/testing';
+import { drillStep, newDrill } from '@core/drill';
+import { build } from '@core/recipe';
+import { typed } from '../testing/fixtures';
+import { TempoChartComponent } from './charts/tempo-chart.component';
+import { RibbonComponent } from './ribbon/ribbon.component';
+import { StairsComponent } from './stairs/stairs.component';
+import { TempoFieldComponent } from './tempo-field.component';
+
+const DAY = 86_400_000;
+
+describe('the tempo field', () => {
+  function field(bpm: number) {
+    const fixture = TestBed.createComponent(TempoFieldComponent);
+    fixture.componentRef.setInput('bpm', bpm);
+    const told: number[] = [];
+    fixture.componentInstance.bpmChange.subscribe((v) => told.push(v));
+    fixture.detectChanges();
+    const host: HTMLElement = fixture.nativeElement;
+    const input = host.querySelector('input')!;
+    const type = (text: string): void => {
+      input.value = text;
+      input.dispatchEvent(new Event('blur'));
+      fixture.detectChanges();
+    };
+    return { input, told, type, host };
+  }
+  it.each([
+    ['120', [120], '120', ''],
+    ['1000', [400], '400', 'Tempos go from 20 to 400.'],
+    ['0', [20], '20', 'Tempos go from 20 to 400.'],
+    ['abc', [], '90', 'Tempos are numbers from 20 to 400.'],
+    ['90', [], '90', ''],
+  ])('“%s”', (text, told, shown, hint) => {
+    const f = field(90);
+    f.type(text);
+    expect([f.told, f.input.value]).toEqual([told, shown]);
+    expect(f.host.querySelector('.wrong')?.textContent ?? '').toContain(hint);
+  });
+  it('arrows step', () => {
+    const f = field(90);
+    f.input.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp' }));
+    f.input.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', shiftKey: true }));
+    expect(f.told).toEqual([91, 85]);
+  });
+});
+
+describe('the ribbon as a component', () => {
+  it('draws stems and blocks, points at strokes, and has a playhead only while it sounds', () => {
+    const fixture = TestBed.createComponent(RibbonComponent);
+    fixture.componentRef.setInput('pattern', build(typed('R! l K fR')).pattern);
+    fixture.componentRef.setInput('pointed', [0]);
+    fixture.detectChanges();
+    const host: HTMLElement = fixture.nativeElement;
+    expect([host.querySelectorAll('.stem').length, host.querySelectorAll('.block').length, host.querySelectorAll('.grace').length]).toEqual(
+      [3, 1, 1],
+    );
+    expect(host.querySelectorAll('.pointed')).toHaveLength(1);
+    expect(host.querySelector('.playhead')).toBeNull();
+    expect(host.querySelector('svg')?.getAttribute('aria-label')).toBe('Ribbon: 4 strokes on 16ths over 1 beat');
+  });
+});
+
+describe('the stairs', () => {
+  it('fill what was passed, light where it stands, and count what was messy', () => {
+    let drill = newDrill('d', 'p', { start: 60, goal: 90, step: 10, loops: 1 });
+    for (const kind of ['start', 'counted-in', 'loop', 'clean', 'counted-in', 'messy'] as const)
+      drill = drillStep(drill, { kind, at: 1000 });
+    const fixture = TestBed.createComponent(StairsComponent);
+    fixture.componentRef.setInput('drill', drill);
+    fixture.detectChanges();
+    const host: HTMLElement = fixture.nativeElement;
+    expect([...host.querySelectorAll('rect')].map((r) => r.getAttribute('class'))).toEqual(['passed', 'lit', 'ahead', 'ahead']);
+    expect(host.textContent).toContain('1 messy');
+  });
+});
+
+describe('the tempo chart', () => {
+  it('has a line through the clean days, open marks for what was only tried, and the goal', () => {
+    const fixture = TestBed.createComponent(TempoChartComponent);
+    fixture.componentRef.setInput('goal', 100);
+    fixture.componentRef.setInput('days', [
+      { day: DAY, clean: 70, tried: 75 },
+      { day: 2 * DAY, clean: null, tried: 75 },
+      { day: 3 * DAY, clean: 80, tried: 80 },
+    ]);
+    fixture.detectChanges();
+    const host: HTMLElement = fixture.nativeElement;
+    expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([2, 2]);
+    expect(host.textContent).toContain('goal 100');
+    expect(host.querySelector('path.clean')?.getAttribute('d')).toMatch(/^M.+L.+/);
+  });
+});

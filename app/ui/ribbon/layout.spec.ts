@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { build } from '@core/recipe';
+import { USUAL_SCHOOLS } from '@core/time';
+import { RUDIMENTS } from '@core/rudiments';
+import { typed } from '../../testing/fixtures';
+import { ribbonLayout, type RibbonSize } from './layout';
+
+const patternOf = (text: string, meter = '4/4', bars = 0) => {
+  const recipe = typed(text, meter);
+  const moves = bars
+    ? [
+        {
+          id: 'f',
+          on: true,
+          move: 'fit' as const,
+          params: { space: { bars }, start: '1', mirrored: false, close: { kind: 'cut' as const } },
+        },
+      ]
+    : [];
+  return build({ ...recipe, moves }).pattern;
+};
+const draw = (text: string, size: RibbonSize = 'bench', width = 620, meter = '4/4', bars = 0) =>
+  ribbonLayout(patternOf(text, meter, bars), { size, width, schools: USUAL_SCHOOLS });
+
+describe('the ribbon', () => {
+  it('right above the line, left below, feet on the floor', () => {
+    const [row] = draw('R L K').rows;
+    const [right, left] = row!.stems;
+    expect(right!.end).toBeLessThan(row!.line);
+    expect(left!.end).toBeGreaterThan(row!.line);
+    expect(row!.blocks[0]!.y + row!.blocks[0]!.height).toBeCloseTo(row!.floor);
+  });
+  it('the harder, the higher', () => {
+    const heights = draw('R! R r').rows[0]!.stems.map((s) => s.base - s.end);
+    expect(heights[0]!).toBeGreaterThan(heights[1]!);
+    expect(heights[1]!).toBeGreaterThan(heights[2]!);
+  });
+  it('time is x: equal slots are equally far apart, in every size', () => {
+    for (const size of ['strip', 'card', 'bench', 'room'] as const) {
+      const xs = draw('R R R R R', size).rows[0]!.stems.map((s) => s.x);
+      const steps = xs.slice(1).map((x, i) => x - xs[i]!);
+      steps.forEach((s) => expect(s).toBeCloseTo(steps[0]!, 6));
+    }
+  });
+  it('two bars of 7/8 get a row each, with counts, names and group lengths', () => {
+    const { rows } = draw('R l l R K', 'bench', 620, '7/8', 2);
+    expect(rows.map((r) => r.head)).toEqual(['bar 1', 'bar 2']);
+    expect(rows[0]!.counts.map((c) => c.text).join(' ')).toBe('1 & 2 & 3 & 4 & 5 & 6 & 7 &');
+    expect(rows[0]!.brackets.map((b) => b.text)).toEqual(['5', '5', '5']);
+    expect(rows[1]!.brackets.map((b) => [b.text, b.open, b.close])).toEqual([
+      ['', true, false],
+      ['5', false, false],
+      ['5', false, false],
+      ['3', false, true],
+    ]);
+  });
+  it('strips beside one another show true relative lengths', () => {
+    const strip = (bars: number) =>
+      ribbonLayout(patternOf('R L', '4/4', bars), { size: 'strip', width: 900, schools: USUAL_SCHOOLS, stripTicks: 4 * 20160 }).width - 4;
+    expect(strip(2) / strip(1)).toBeCloseTo(2, 1);
+  });
+  it('a flam leans before its stroke, and both hands at once have their letters beside the stem', () => {
+    const [flam] = draw('fR').rows[0]!.stems;
+    expect(flam!.graces).toHaveLength(1);
+    expect(flam!.graces[0]!.foot).toBeLessThan(flam!.x);
+    expect(draw('R+L').rows[0]!.stems.every((s) => s.letterX < s.x)).toBe(true);
+  });
+  it('says each stroke as a person would', () => {
+    expect(draw('fR! l K').rows[0]!.stems[0]!.words).toBe('bar 1, the 1, right hand, flam, accent, snare');
+    expect(draw('R l K').rows[0]!.blocks[0]!.words).toBe('bar 1, the & of 1, kick foot, tap, kick');
+  });
+  it('every rudiment in every size and width stays inside its drawing, and every stroke is drawn once', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...RUDIMENTS),
+        fc.constantFrom('strip' as const, 'card' as const, 'bench' as const, 'room' as const),
+        fc.integer({ min: 60, max: 2000 }),
+        (r, size, width) => {
+          const pattern = build({ source: { kind: 'rudiment', id: r.id, meter: '4/4', grid: r.grid }, moves: [] }).pattern;
+          const l = ribbonLayout(pattern, { size, width, schools: USUAL_SCHOOLS });
+          const drawn = l.rows.flatMap((row) => [...row.stems, ...row.blocks].map((s) => s.index)).sort((a, b) => a - b);
+          expect(drawn).toEqual(pattern.strokes.map((_, i) => i));
+          l.rows.forEach((row) =>
+            row.stems.forEach((s) => expect(s.x >= 0 && s.x <= l.width && s.end >= row.top && s.end <= row.floor).toBe(true)),
+          );
+        },
+      ),
+    );
+  });
+});

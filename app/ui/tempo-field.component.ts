@@ -1,0 +1,77 @@
+import { ChangeDetectionStrategy, Component, input, linkedSignal, output, signal } from '@angular/core';
+import { readTempo } from '@core/time';
+
+/** A tempo as typed: kept within what can be played, with a hint when it had to be changed. Arrows step by one, with Shift by five. */
+@Component({
+  selector: 'ls-tempo-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      class="input mono"
+      type="text"
+      inputmode="decimal"
+      [attr.aria-label]="label()"
+      [attr.aria-invalid]="hint() !== null"
+      [value]="shown()"
+      (focus)="begin($event)"
+      (blur)="take($event)"
+      (keydown)="key($event)"
+    />
+    @if (hint(); as words) {
+      <span class="wrong" role="status">{{ words }}</span>
+    }
+  `,
+  styles: `
+    :host {
+      position: relative;
+      display: inline-block;
+    }
+    .input {
+      width: 72px;
+      text-align: right;
+    }
+    .wrong {
+      position: absolute;
+      left: 0;
+      bottom: calc(100% + 4px);
+      background: var(--surface);
+      border: 1px solid var(--mark);
+      border-radius: 4px;
+      padding: 2px 8px;
+      white-space: nowrap;
+      z-index: 4;
+    }
+  `,
+})
+export class TempoFieldComponent {
+  readonly label = input('Beats a minute');
+  readonly bpm = input.required<number>();
+  readonly bpmChange = output<number>();
+  readonly shown = linkedSignal(() => String(this.bpm()));
+  readonly hint = signal<string | null>(null);
+
+  begin(event: Event): void {
+    if (event.target instanceof HTMLInputElement) event.target.select();
+  }
+
+  key(event: KeyboardEvent): void {
+    if (event.key === 'Enter') this.take(event);
+    const step = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+    if (step === 0) return;
+    event.preventDefault();
+    this.set(String(this.bpm() + step * (event.shiftKey ? 5 : 1)));
+  }
+
+  take(event: Event): void {
+    if (event.target instanceof HTMLInputElement && event.target.value !== String(this.bpm())) this.set(event.target.value, event.target);
+    else this.hint.set(null);
+  }
+
+  private set(text: string, field?: HTMLInputElement): void {
+    const { bpm, hint } = readTempo(text, this.bpm());
+    this.hint.set(hint);
+    if (field) field.value = String(bpm);
+    this.shown.set(String(bpm));
+    if (bpm !== this.bpm()) this.bpmChange.emit(bpm);
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { readShelf } from '@core/formats';
+
+expose({ read: readShelf });

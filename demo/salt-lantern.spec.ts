@@ -1,0 +1,47 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readShelf } from '@core/formats';
+import { build } from '@core/recipe';
+import { gridName, meterText } from '@core/time';
+import { bestByPhrase } from '@core/drill';
+import { saltLantern } from './salt-lantern';
+
+const text = saltLantern();
+const read = readShelf(text);
+const shelf = read.ok ? read.value : null;
+
+describe('The Salt Lantern', () => {
+  it('is the same every time, and is the file in this folder', () => {
+    expect(saltLantern()).toBe(text);
+    expect(readFileSync(join(__dirname, 'salt-lantern.json'), 'utf8')).toBe(text);
+  });
+  it('is a good shelf file', () => expect(read.problems).toEqual([]));
+  it('holds at least 20 phrases that build without a complaint', () => {
+    expect(shelf?.phrases.length).toBeGreaterThanOrEqual(20);
+    for (const p of shelf?.phrases ?? []) {
+      const b = build(p.recipe);
+      expect([p.name, ...b.source.findings, ...b.trail.flatMap((s) => s.findings.filter((f) => f.weight === 'stop'))]).toEqual([p.name]);
+      expect(b.pattern.strokes.length).toBeGreaterThan(3);
+    }
+  });
+  it('covers 4/4, 6/8 and 7/8, 16ths, triplets, sextuplets and 32nds', () => {
+    const patterns = (shelf?.phrases ?? []).map((p) => build(p.recipe).pattern);
+    expect([...new Set(patterns.map((p) => meterText(p.meter)))]).toEqual(expect.arrayContaining(['4/4', '6/8', '7/8']));
+    expect([...new Set(patterns.map((p) => gridName(p.grid)))]).toEqual(
+      expect.arrayContaining(['16ths', 'triplets', 'sextuplets', '32nds']),
+    );
+  });
+  it('has six weeks of log that climbs, with setbacks, and tempos that some reached and some did not', () => {
+    const attempts = [...(shelf?.attempts ?? [])].sort((a, b) => a.at - b.at);
+    const days = new Set(attempts.map((a) => Math.floor(a.at / 86_400_000)));
+    expect((attempts.at(-1)?.at ?? 0) - (attempts[0]?.at ?? 0)).toBeGreaterThan(38 * 86_400_000);
+    expect(days.size).toBeGreaterThan(24);
+    const messy = attempts.filter((a) => a.verdict === 'messy').length / attempts.length;
+    expect(messy).toBeGreaterThan(0.15);
+    expect(messy).toBeLessThan(0.6);
+    const best = bestByPhrase(attempts);
+    const reached = (shelf?.phrases ?? []).filter((p) => (best.get(p.id)?.clean ?? 0) >= p.goal).length;
+    expect(reached).toBeGreaterThan(2);
+    expect(reached).toBeLessThan(20);
+  });
+});

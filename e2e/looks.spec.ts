@@ -1,0 +1,97 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, openDemo, test } from './fixture';
+
+const PLACES = ['/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`axe finds nothing serious in any place, ${theme}`, async ({ page }) => {
+    await openDemo(page, '/kit');
+    await page.getByRole('button', { name: theme, exact: true }).click();
+    for (const path of PLACES) {
+      await page.goto(path);
+      await expect(page.locator('#place h1').first()).toBeVisible();
+      await expect(page.locator('html')).toHaveClass(theme === 'dark' || path.startsWith('/drill') ? /dark/ : /^(?!.*dark)/);
+      await page.waitForTimeout(200);
+      if (path === '/bench/salt-1') {
+        await page.getByRole('button', { name: /^Fill 2 bars/ }).click();
+        await page.getByRole('button', { name: '+ Add a move' }).click();
+      }
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+      expect(
+        violations.map(
+          (v) =>
+            `${path} ${v.id}: ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`,
+        ),
+      ).toEqual([]);
+    }
+  });
+}
+
+test('axe finds nothing in the empty places, the dialogs and the keys', async ({ page }) => {
+  const check = async (): Promise<void> => {
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+    expect(
+      violations.map(
+        (v) =>
+          `${page.url()} ${v.id}: ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
+  };
+  for (const path of ['/shelf', '/bench', '/drill', '/log']) {
+    await page.goto(path);
+    await expect(page.locator('#place h1, #place h2').first()).toBeVisible();
+    await check();
+  }
+  await page.goto('/bench');
+  await page.getByRole('button', { name: /^Five stroke roll/ }).click();
+  await page.keyboard.press('k');
+  await expect(page.getByRole('dialog', { name: 'Keep it' })).toBeVisible();
+  await page.waitForTimeout(400);
+  await check();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('Shift+?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Play and stop');
+  await page.waitForTimeout(400);
+  await check();
+});
+
+test('every place fits 1280, 820 and 390 px wide without scrolling sideways; the Bench needs no scrolling at 1280×800', async ({
+  page,
+}) => {
+  await openDemo(page);
+  for (const [width, height] of [
+    [1280, 800],
+    [820, 1180],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const path of PLACES) {
+      await page.goto(path);
+      await expect(page.locator('#place h1').first()).toBeVisible();
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${path} at ${width}`).toBeLessThanOrEqual(width);
+      if (width > 390)
+        expect(await page.evaluate(() => document.documentElement.scrollHeight), `${path} at ${width}`).toBeLessThanOrEqual(height);
+    }
+  }
+});
+
+test('digits go from place to place, ? shows the keys, a screen reader hears each stroke', async ({ page }) => {
+  await openDemo(page);
+  for (const [digit, name] of [
+    ['6', 'Log'],
+    ['7', 'Kit'],
+    ['4', 'Shelf'],
+  ] as const) {
+    await page.keyboard.press(digit);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
+  }
+  await page.goto('/bench/salt-1');
+  await expect(page.locator('svg title', { hasText: 'bar 1, the 1, right hand, accent, right crash' })).toHaveCount(1);
+});

@@ -1,0 +1,79 @@
+import { expect, keepAs, openDemo, test, typeSticking } from './fixture';
+
+test('what was not kept is still on the Bench after a reload', async ({ page }) => {
+  await typeSticking(page, 'R! l l K');
+  await page.reload();
+  await expect(page.locator('.source')).toContainText('R! l l K');
+  await expect(page.getByText('not kept yet')).toBeVisible();
+});
+
+test('two tabs agree: kept in one, seen in the other; taken off, put back', async ({ page, context }) => {
+  const other = await context.newPage();
+  await other.goto('/shelf');
+  await expect(other.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await typeSticking(page, 'R L K');
+  await keepAs(page, 'From the first tab');
+  await expect(other.getByText('From the first tab')).toBeVisible();
+  await other.getByRole('button', { name: 'Take From the first tab off the shelf' }).click();
+  await page.goto('/shelf');
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await other.getByRole('button', { name: 'Put it back' }).click();
+  await expect(page.getByText('From the first tab')).toBeVisible();
+});
+
+test('the demo shelf and mine never touch', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: /To mine/ }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await page.getByRole('button', { name: 'Look round a filled shelf first' }).click();
+  await expect(page.getByText('Glass over five')).toBeVisible();
+});
+
+test('it works without a network once it was loaded', async ({ page, context }) => {
+  await page.goto('/shelf');
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
+  // The worker takes over when all it needs is kept.
+  await page.reload();
+  await expect.poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL'))).toBe(true);
+  await expect.poll(() => page.evaluate(async () => (await caches.match('/index.html')) !== undefined)).toBe(true);
+  await context.setOffline(true);
+  await page.goto('/bench');
+  await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
+  await context.setOffline(false);
+});
+
+test('where the browser keeps nothing, it says so and goes on', async ({ page, guard }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('no storage here', 'SecurityError');
+    };
+  });
+  await page.goto('/bench');
+  await expect(page.getByRole('alert')).toContainText('does not let Loop Shelf keep anything');
+  await page.getByRole('textbox', { name: 'Sticking' }).fill('R L');
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+  guard.errors.length = 0;
+});
+
+test('a full disk is said in words, and the write can be tried again', async ({ page }) => {
+  await typeSticking(page, 'R L K');
+  await page.evaluate(() => {
+    const real = IDBObjectStore.prototype.put;
+    let full = true;
+    IDBObjectStore.prototype.put = function (...args: Parameters<typeof real>) {
+      if (full) throw new DOMException('full', 'QuotaExceededError');
+      return real.apply(this, args);
+    };
+    Object.assign(window, { freeDisk: () => (full = false) });
+  });
+  await keepAs(page, 'Kept at last');
+  await expect(page.getByRole('alert')).toContainText('storage for Loop Shelf is full');
+  await page.evaluate(() => (window as unknown as { freeDisk: () => void }).freeDisk());
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.goto('/shelf');
+  await expect(page.getByText('Kept at last')).toBeVisible();
+});

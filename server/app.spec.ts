@@ -1,0 +1,40 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createApp } from './app';
+
+let server: Server;
+let base: string;
+
+beforeAll(async () => {
+  const root = mkdtempSync(join(tmpdir(), 'loop-shelf-'));
+  writeFileSync(join(root, 'index.html'), '<p>page</p>');
+  writeFileSync(join(root, 'main-ABCD1234.js'), `x;${' '.repeat(3000)}`);
+  server = createServer(createApp(root));
+  await new Promise<void>((r) => server.listen(0, '127.0.0.1', r));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterAll(() => server.close());
+
+describe('the server', () => {
+  it('answers that it is well', async () => expect(await (await fetch(`${base}/healthz`)).json()).toEqual({ ok: true }));
+  it('gives the page to every place, never from an old cache', async () => {
+    const answer = await fetch(`${base}/bench/some-phrase`, { headers: { accept: 'text/html' } });
+    expect(await answer.text()).toBe('<p>page</p>');
+    expect(answer.headers.get('cache-control')).toBe('no-cache');
+  });
+  it('keeps hashed files for a year, compressed', async () => {
+    const answer = await fetch(`${base}/main-ABCD1234.js`);
+    expect(answer.headers.get('cache-control')).toContain('immutable');
+    expect(answer.headers.get('content-encoding')).toMatch(/gzip|br|deflate/);
+  });
+  it('says of a missing file that it is missing', async () => expect((await fetch(`${base}/gone.js`)).status).toBe(404));
+  it('allows no code from strings, none inline, and nothing from elsewhere', async () => {
+    const policy = (await fetch(base, { headers: { accept: 'text/html' } })).headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("script-src 'self'");
+    expect(policy).not.toMatch(/unsafe-eval|script-src[^;]*unsafe-inline|https?:/);
+  });
+});

@@ -1,0 +1,66 @@
+// Everything that must hold, in one command: lint, format, dependency rules, types, unit tests, production build, first-load size, browser tests.
+// The last line counts them all; each check that is not a test suite counts as one.
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { ensureChromium, ensurePackages, run } from './shared.mjs';
+
+if (ensurePackages() !== 0) process.exit(1);
+const chromium = ensureChromium();
+rmSync('test-results', { recursive: true, force: true });
+mkdirSync('test-results', { recursive: true });
+
+const total = { passed: 0, failed: 0, skipped: 0 };
+const failures = [];
+
+function check(name, command, args) {
+  console.log(`\n== ${name}`);
+  const ok = run(command, args) === 0;
+  total[ok ? 'passed' : 'failed']++;
+  if (!ok) failures.push(name);
+  return ok;
+}
+
+/** A test runner that writes its results as JSON; without results the whole suite counts as one failure. */
+function suite(name, command, args, file, count, env = {}) {
+  console.log(`\n== ${name}`);
+  const code = run(command, args, env);
+  try {
+    const { passed, failed, skipped } = count(JSON.parse(readFileSync(file, 'utf8')));
+    total.passed += passed;
+    total.failed += failed;
+    total.skipped += skipped;
+    if (failed > 0) failures.push(`${name}: ${failed}`);
+    if (code !== 0 && failed === 0) throw new Error('it ended with a failure that no test names');
+  } catch (error) {
+    total.failed++;
+    failures.push(`${name}: ${error.message}`);
+  }
+}
+
+check('derived files', 'node', ['tools/generate.mjs']);
+check('lint', 'npx', ['eslint', '.']);
+check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+check('dependency rules', 'npm', ['run', '--silent', 'deps']);
+check('types', 'npm', ['run', '--silent', 'types']);
+suite('unit tests', 'npx', ['jest', '--json', '--outputFile=test-results/jest.json'], 'test-results/jest.json', (r) => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+  skipped: r.numPendingTests,
+}));
+if (
+  check('production build', 'npm', ['run', '--silent', 'build:web']) &&
+  check('server build', 'npm', ['run', '--silent', 'build:server'])
+) {
+  check('first load', 'node', ['tools/first-load.mjs']);
+  suite(
+    'browser tests',
+    'npx',
+    ['playwright', 'test'],
+    'test-results/e2e.json',
+    ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }),
+    { E2E_JSON: 'test-results/e2e.json', CHROMIUM: chromium },
+  );
+}
+
+if (failures.length > 0) console.log(`\nFailed: ${failures.join('; ')}`);
+console.log(`\n${total.passed} passed, ${total.failed} failed${total.skipped > 0 ? `, ${total.skipped} skipped` : ''}`);
+process.exit(total.failed > 0 ? 1 : 0);
