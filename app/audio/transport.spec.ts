@@ -110,10 +110,8 @@ describe('the transport', () => {
 
   it('says in words when the browser gives no sound', async () => {
     Object.assign(globalThis, {
-      AudioContext: class {
-        constructor() {
-          throw new Error('no device');
-        }
+      AudioContext: function () {
+        throw new Error('no device');
       },
     });
     TestBed.resetTestingModule();

@@ -16,7 +16,7 @@ describe('the tempo field', () => {
     const told: number[] = [];
     fixture.componentInstance.bpmChange.subscribe((v) => told.push(v));
     fixture.detectChanges();
-    const host: HTMLElement = fixture.nativeElement;
+    const host = fixture.nativeElement as HTMLElement;
     const input = host.querySelector('input')!;
     const type = (text: string): void => {
       input.value = text;
@@ -51,7 +51,7 @@ describe('the ribbon as a component', () => {
     fixture.componentRef.setInput('pattern', build(typed('R! l K fR')).pattern);
     fixture.componentRef.setInput('pointed', [0]);
     fixture.detectChanges();
-    const host: HTMLElement = fixture.nativeElement;
+    const host = fixture.nativeElement as HTMLElement;
     expect([host.querySelectorAll('.stem').length, host.querySelectorAll('.block').length, host.querySelectorAll('.grace').length]).toEqual(
       [3, 1, 1],
     );
@@ -69,7 +69,7 @@ describe('the stairs', () => {
     const fixture = TestBed.createComponent(StairsComponent);
     fixture.componentRef.setInput('drill', drill);
     fixture.detectChanges();
-    const host: HTMLElement = fixture.nativeElement;
+    const host = fixture.nativeElement as HTMLElement;
     expect([...host.querySelectorAll('rect')].map((r) => r.getAttribute('class'))).toEqual(['passed', 'lit', 'ahead', 'ahead']);
     expect(host.textContent).toContain('1 messy');
   });
@@ -85,7 +85,7 @@ describe('the tempo chart', () => {
       { day: 3 * DAY, clean: 80, tried: 80 },
     ]);
     fixture.detectChanges();
-    const host: HTMLElement = fixture.nativeElement;
+    const host = fixture.nativeElement as HTMLElement;
     expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([2, 2]);
     expect(host.textContent).toContain('goal 100');
     expect(host.querySelector('path.clean')?.getAttribute('d')).toMatch(/^M.+L.+/);

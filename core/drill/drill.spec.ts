@@ -87,7 +87,18 @@ describe('the drill', () => {
   it('an attempt knows how long it took', () =>
     expect(play(fresh, 'start', 'counted-in', 'loop', 'loop', 'clean').attempts[0]?.seconds).toBe(3));
 
-  const kinds: readonly DrillEvent['kind'][] = ['start', 'counted-in', 'loop', 'clean', 'messy', 'pause', 'stop', 'loop', 'loop', 'counted-in'];
+  const kinds: readonly DrillEvent['kind'][] = [
+    'start',
+    'counted-in',
+    'loop',
+    'clean',
+    'messy',
+    'pause',
+    'stop',
+    'loop',
+    'loop',
+    'counted-in',
+  ];
   const anyEvents = fc.array(fc.constantFrom(...kinds), { maxLength: 120 });
   it('whatever happens: on the ladder, never up without its loops, replayed the same, resumed at its rung', () => {
     fc.assert(

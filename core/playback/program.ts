@@ -29,6 +29,7 @@ interface Layer {
   /** Where the layer falls silent; absent for one that goes on. */
   readonly until?: number;
   readonly feel: Feel;
+  /** In order of their ticks. */
   readonly events: readonly LayerEvent[];
 }
 
@@ -111,11 +112,24 @@ export function eventsIn(program: Program, a: number, b: number): readonly Playb
     const to = Math.min(b, layer.until ?? Infinity);
     for (let turn = Math.floor(from / layer.period); turn * layer.period < to; turn++) {
       const base = turn * layer.period;
-      for (const { tick, ...event } of layer.events) {
-        const nominal = base + tick;
-        if (nominal >= from && nominal < to) found.push({ ...event, at: swung(nominal, layer.feel) });
+      for (let i = firstFrom(layer.events, from - base); i < layer.events.length; i++) {
+        const event = layer.events[i];
+        if (!event || base + event.tick >= to) break;
+        const { tick, ...rest } = event;
+        found.push({ ...rest, at: swung(base + tick, layer.feel) });
       }
     }
   }
   return found.sort((x, y) => x.at - y.at);
+}
+
+/** Index of the first event at or after a tick, found by halving. */
+function firstFrom(events: readonly LayerEvent[], tick: number): number {
+  let [low, high] = [0, events.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if ((events[middle]?.tick ?? Infinity) < tick) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
