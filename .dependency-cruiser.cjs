@@ -55,7 +55,7 @@ module.exports = {
       comment: 'app/ui imports core and nothing else of app',
       severity: 'error',
       from: { path: '^app/ui/' },
-      to: { path: '^app/', pathNot: '^app/ui/' },
+      to: { path: '^app/', pathNot: '^app/(ui|testing)/' },
     },
     ...places.map((place) => ({
       name: `place-${place}-alone`,

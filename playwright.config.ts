@@ -6,7 +6,8 @@ const chromium = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 60_000,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: true,
   retries: 0,

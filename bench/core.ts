@@ -25,7 +25,20 @@ function eightBars(): Recipe {
   };
 }
 
+/** The same with four moves more: sixteen. */
+function sixteenMoves(): Recipe {
+  const recipe = eightBars();
+  const more: Pick<MoveEntry, 'move' | 'params'>[] = [
+    { move: 'layer', params: { limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' } },
+    { move: 'ornament', params: { select: { places: [1] }, ornament: 'flam' } },
+    { move: 'mirror', params: { feet: false } },
+    { move: 'swap', params: { select: { inRun: 2 }, limb: 'K' } },
+  ];
+  return { ...recipe, moves: [...recipe.moves, ...more.map((m, i) => ({ id: `n${i}`, on: true, ...m }) as MoveEntry)] };
+}
+
 const recipe = eightBars();
+const sixteen = sixteenMoves();
 const built = build(recipe);
 const lastChanged: Recipe = {
   ...recipe,
@@ -39,6 +52,11 @@ const end = 64 * barTicks(four);
 const everything = eventsIn(program, 0, end);
 const step = 1260;
 
+function spend16ms(): void {
+  const end = performance.now() + 16;
+  while (performance.now() < end);
+}
+
 console.log(`8 bars, 12 moves: ${built.pattern.strokes.length} strokes\n`);
 console.log(
   line(
@@ -48,6 +66,7 @@ console.log(
     () => structuredClone(built.pattern),
   ),
 );
+console.log(line('build() of 16 moves from nothing', () => build(sixteen), 'one frame of 16 ms', spend16ms));
 console.log(
   line(
     'build() after the last move changed',

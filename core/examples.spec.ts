@@ -10,6 +10,7 @@ import * as recipe from './recipe';
 import * as rudiments from './rudiments';
 import * as stroke from './stroke';
 import * as time from './time';
+import * as variants from './variants';
 
 const scope: Record<string, unknown> = {
   ...base,
@@ -21,6 +22,7 @@ const scope: Record<string, unknown> = {
   ...drill,
   ...playback,
   ...formats,
+  ...variants,
 };
 
 interface Example {

@@ -29,10 +29,10 @@ async function writeDerived(file, text) {
   await writeFile(path(file), text);
 }
 
-const { VALIDATED } = await load('core/formats/shelf-file/schema.ts');
+const { VALIDATED, PARTS } = await load('core/formats/shelf-file/schema.ts');
 // Plain JSON: TypeBox keeps symbols on its schemas. `plain` says everything in place; `named` refers to the other named schemas instead.
 const plain = Object.fromEntries(
-  Object.entries(VALIDATED).map(([name, schema]) => [name, { ...JSON.parse(JSON.stringify(schema)), $id: undefined }]),
+  Object.entries({ ...VALIDATED, ...PARTS }).map(([name, schema]) => [name, { ...JSON.parse(JSON.stringify(schema)), $id: undefined }]),
 );
 const nameOf = new Map(Object.entries(plain).map(([name, schema]) => [JSON.stringify(schema), name]));
 const referring = (value) => {
@@ -44,11 +44,13 @@ const referring = (value) => {
 const inside = (schema) => Object.fromEntries(Object.entries(schema).map(([key, value]) => [key, referring(value)]));
 const named = Object.fromEntries(Object.entries(plain).map(([name, schema]) => [name, { ...inside(schema), $id: name }]));
 
-const published = { $schema: 'http://json-schema.org/draft-07/schema#', ...plain.ShelfFile, $id: 'shelf-file.schema.json' };
-await writeDerived('schema/shelf-file.schema.json', `${JSON.stringify(published, null, 2)}\n`);
+const withDefinitions = (value) => JSON.parse(JSON.stringify(value).replace(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"'));
+const { ShelfFile: shelfFile, ...parts } = Object.fromEntries(Object.entries(named).map(([name, schema]) => [name, { ...schema, $id: undefined }]));
+const published = { $schema: 'http://json-schema.org/draft-07/schema#', $id: 'shelf-file.schema.json', ...withDefinitions(shelfFile), definitions: withDefinitions(parts) };
+await writeDerived('schema/shelf-file.schema.json', `${JSON.stringify({ ...published, $id: 'shelf-file.schema.json' }, null, 2)}\n`);
 
-const names = Object.keys(named);
-const ajv = new Ajv.default({ schemas: Object.values(named), discriminator: true, allErrors: false, code: { source: true, esm: false } });
+const names = Object.keys(VALIDATED);
+const ajv = new Ajv.default({ schemas: Object.values(named), discriminator: true, allErrors: false, inlineRefs: false, code: { source: true, esm: false } });
 const cjs = standaloneCode.default(ajv, Object.fromEntries(names.map((n) => [`validate${n}`, n])));
 const out = path('core/formats/shelf-file/generated/');
 await mkdir(out, { recursive: true });
@@ -81,9 +83,6 @@ const types = {
   Draft: '../schema',
   Settings: '../schema',
   Phrase: '../../../recipe',
-  Recipe: '../../../recipe',
-  MoveEntry: '../../../recipe',
-  Selector: '../../../pattern',
   Attempt: '../../../drill',
   DrillState: '../../../drill',
 };
@@ -102,3 +101,6 @@ console.log(`validators: ${Math.round(code.length / 1024)} kB`);
 
 const { saltLantern } = await load('demo/salt-lantern.ts');
 await writeDerived('demo/salt-lantern.json', saltLantern());
+
+const { movesPage } = await load('core/recipe/moves-page.ts');
+await writeDerived('docs/moves.md', movesPage());

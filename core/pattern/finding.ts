@@ -8,6 +8,8 @@ export type FindingCode =
   | 'fit'
   | 'ends'
   | 'round'
+  | 'cross'
+  | 'lead'
   | 'linear'
   | 'unison'
   | 'balance'

@@ -1,7 +1,11 @@
 export * from './finding';
+export * from './partitions';
 export * from './pattern';
+export * from './relations';
 export * from './report';
 export * from './roles';
 export * from './selector';
-export * from './selector-words';
+export { parseSelector, type SelectorCode } from './selector-parse';
+export { nth, ordinal, selectorWords } from './selector-words';
 export * from './sums';
+export * from './text';

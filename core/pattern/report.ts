@@ -1,8 +1,9 @@
-import { count, listed } from '../base';
-import { barTicks, quarterTempo, type Schools } from '../time';
+import { count, lcm, listed } from '../base';
+import { barTicks, beatTicks, quarterTempo, type Schools } from '../time';
 import { LIMB_WORDS } from '../stroke';
 import type { Finding } from './finding';
 import type { Pattern } from './pattern';
+import { accentStep, crossRhythm, leadOf } from './relations';
 import { balance, comesRound, endsOn, fitSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
 
 /** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
@@ -33,7 +34,28 @@ function sums(pattern: Pattern, schools: Schools): Finding[] {
   const ends = endsOn(pattern);
   if (ends) findings.push({ code: 'ends', weight: 'sum', words: `ends on ${placeWords(pattern, ends.last, schools)}`, at: [ends.last] });
   if (cell > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, cell, bar) });
+  const cross = crossWords(pattern, bar);
+  if (cross) findings.push({ code: 'cross', weight: 'sum', words: cross });
   return findings;
+}
+
+/** Even accents that are not the beat, as a ratio against it. */
+function crossWords(pattern: Pattern, bar: number): string | null {
+  const step = accentStep(pattern);
+  const beat = beatTicks(pattern.meter);
+  if (step === null || step % pattern.grid !== 0 || beat % pattern.grid !== 0) return null;
+  const cross = crossRhythm(step / pattern.grid, beat / pattern.grid);
+  if (cross.accents === 1 || cross.beats === 1) return null;
+  return `accents every ${count(step / pattern.grid, 'slot')}: ${cross.text}, round after ${count(lcm(step, bar) / bar, 'bar')}`;
+}
+
+function leadFinding(pattern: Pattern): Finding[] {
+  const { first, symmetric, flips } = leadOf(pattern);
+  if (!first) return [];
+  if (symmetric) return [{ code: 'lead', weight: 'note', words: 'Leads with both hands: the second half mirrors the first.' }];
+  if (flips)
+    return [{ code: 'lead', weight: 'note', words: `Begins and ends with the ${LIMB_WORDS[first]}: round again, that is two in a row.` }];
+  return [];
 }
 
 function roundWords(pattern: Pattern, cell: number, bar: number): string {
@@ -63,6 +85,7 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
   const longest = loads.reduce((a, b) => (b.longestRun > a.longestRun ? b : a));
   return [
     linear,
+    ...leadFinding(pattern),
     {
       code: 'balance',
       weight: 'note',

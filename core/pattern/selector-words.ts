@@ -1,64 +1,118 @@
 import { count, listed } from '../base';
-import { isHand, LIMB_WORDS, VOICE } from '../stroke';
+import { isHand, LIMBS, VOICE, type Limb } from '../stroke';
 import type { Selector } from './selector';
 
-const LIMB_PLURAL = { R: 'rights', L: 'lefts', K: 'kicks', J: 'second kicks', H: 'hi-hat foot strokes' } as const;
-const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+/** Words of a selector's parts. The reader in selector-parse.ts knows the same words and no others. */
+export const LIMB_ADJECTIVES: Readonly<Record<Limb, string>> = { R: 'right', L: 'left', K: 'kick', J: 'second kick', H: 'hi-hat foot' };
+const LIMB_PLURALS: Readonly<Record<Limb, string>> = { R: 'rights', L: 'lefts', K: 'kicks', J: 'second kicks', H: 'hi-hat foot strokes' };
 
-function ordinal(n: number): string {
-  return ORDINALS[n] ?? `number ${n}`;
+const ORDINALS = [
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+] as const;
+
+/**
+ * An ordinal in letters up to twelve, in digits beyond.
+ * @example
+ * ordinal(2) // => "second"
+ * ordinal(21) // => "21st"
+ */
+export function ordinal(n: number): string {
+  return ORDINALS[n - 1] ?? nth(n);
 }
 
 /**
- * A selector in one line that people read.
+ * An ordinal in digits.
  * @example
- * selectorWords({ limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }) // => "right-hand accents on 2 and 4"
+ * nth(2) // => "2nd"
+ * nth(13) // => "13th"
+ */
+export function nth(n: number): string {
+  const [tens, ones] = [n % 100, n % 10];
+  if (tens > 10 && tens < 14) return `${n}th`;
+  return `${n}${ones === 1 ? 'st' : ones === 2 ? 'nd' : ones === 3 ? 'rd' : 'th'}`;
+}
+
+/** A number from an ordinal in letters or digits; null for anything else. */
+export function parseOrdinal(word: string): number | null {
+  const letters = ORDINALS.findIndex((o) => o === word);
+  if (letters >= 0) return letters + 1;
+  const digits = /^(\d{1,4})(?:st|nd|rd|th)$/.exec(word);
+  return digits ? Number(digits[1]) : null;
+}
+
+/**
+ * A selector in one line that people read; `parseSelector` reads it back.
+ * @example
+ * selectorWords({ limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }) // => "right accents on 2 and 4"
  * selectorWords({ places: [1] }) // => "the first of every group"
+ * selectorWords({ inRun: 2 }) // => "the second of each double"
+ * selectorWords({ every: { n: 3, offset: 1, of: 'slot' } }) // => "every 3rd slot from slot 2"
  * selectorWords({}) // => "all strokes"
  */
 export function selectorWords(selector: Selector): string {
-  const base = what(selector);
-  return [everyWords(selector, base), ...where(selector)].join(' ');
+  const parts = [nouns(selector), ...where(selector)];
+  const base = parts.join(' ');
+  const run = selector.inRun ? `the ${ordinal(selector.inRun)} of each double` : '';
+  const inner = run === '' ? base : base === 'all strokes' ? run : `${run} among ${base}`;
+  return everyWords(selector, inner);
 }
 
-function what({ limbs, levels, voices, roles, inRun, places }: Selector): string {
-  const roleWords = roles?.length ? `${listed(roles)} ` : '';
-  const noun = whatNoun(limbs, levels);
-  const voiced = voices?.length ? `${noun} on ${listed(voices.map((v) => VOICE[v].name))}` : noun;
-  const doubles = inRun ? `the ${ordinal(inRun)} of each double among ${voiced}` : voiced;
-  if (!places?.length) return `${roleWords}${doubles}`;
-  const plain = doubles === 'all strokes';
-  return `${roleWords}${plain ? '' : `${doubles} that are `}the ${listed(places.map(ordinal))} of every group`;
+function everyWords({ every }: Selector, inner: string): string {
+  if (!every) return inner;
+  const among = inner === 'all strokes' ? '' : ` among ${inner}`;
+  const from = every.offset === 0 ? '' : ` from ${every.of} ${every.offset + 1}`;
+  return `every ${nth(every.n)} ${every.of}${from}${among}`;
 }
 
-function whatNoun(limbs: Selector['limbs'], levels: Selector['levels']): string {
-  const [onlyLimb] = limbs ?? [];
-  const nouns = levels?.length ? listed(levels.map((l) => `${l}s`)) : null;
-  if (!limbs?.length) return nouns ?? 'all strokes';
-  if (limbs.length === 2 && limbs.every(isHand)) return `hand ${nouns ?? 'strokes'}`;
-  if (!nouns) return listed(limbs.map((l) => LIMB_PLURAL[l]));
-  return limbs.length === 1 && onlyLimb
-    ? `${LIMB_WORDS[onlyLimb].replace(' ', '-')} ${nouns}`
-    : `${nouns} of ${listed(limbs.map((l) => LIMB_WORDS[l]))}`;
+function nouns({ limbs, levels, roles, places }: Selector): string {
+  const role = roles?.length ? `${listed(roles)} ` : '';
+  const level = levels?.length ? listed(levels.map((l) => `${l}s`)) : null;
+  const plain = !limbs?.length && !level && role === '';
+  if (places?.length && plain) return placesWord(places);
+  return `${role}${limbNouns(limbs, level, role !== '')}${places?.length ? ` that are ${placesWord(places)}` : ''}`;
 }
 
-function everyWords({ every }: Selector, base: string): string {
-  if (!every) return base;
-  const from = every.offset === 0 ? '' : ` from number ${every.offset + 1}`;
-  return every.of === 'slot'
-    ? `every ${nth(every.n)} slot${from}${base === 'all strokes' ? '' : ` among ${base}`}`
-    : `every ${nth(every.n)} of ${base}${from}`;
+function limbNouns(limbs: Selector['limbs'], level: string | null, described: boolean): string {
+  if (!limbs?.length) return level ?? (described ? 'strokes' : 'all strokes');
+  const own = LIMBS.filter((l) => limbs.includes(l));
+  if (own.length === 2 && own.every(isHand)) return `hand ${level ?? 'strokes'}`;
+  const [only] = own;
+  if (!level) return own.length === 1 && only ? LIMB_PLURALS[only] : `${listed(own.map((l) => LIMB_ADJECTIVES[l]))} strokes`;
+  return `${listed(own.map((l) => LIMB_ADJECTIVES[l]))} ${level}`;
 }
 
-function nth(n: number): string {
-  return n === 1 ? '' : n === 2 ? '2nd' : n === 3 ? '3rd' : `${n}th`;
+function placesWord(places: readonly number[]): string {
+  return `the ${listed(places.map(ordinal))} of every group`;
 }
 
-function where({ counts, bars, repeats, ticks }: Selector): string[] {
+function where({ voices, counts, bars, repeats, ticks }: Selector): string[] {
   const parts: string[] = [];
+  if (voices?.length) parts.push(`played on the ${listed(voices.map((v) => VOICE[v].name))}`);
   if (counts?.length) parts.push(`on ${listed(counts)}`);
-  if (bars?.length) parts.push(`in bar ${listed(bars.map(String))}`);
-  if (repeats?.length) parts.push(`in the ${listed(repeats.map((r) => (typeof r === 'number' ? ordinal(r) : r)))} repeat`);
-  if (ticks) parts.push(`at ${count(ticks.length, 'chosen place')}`);
+  if (bars?.length) parts.push(`in ${bars.length === 1 ? 'bar' : 'bars'} ${listed(bars.map(String))}`);
+  if (repeats?.length)
+    parts.push(`in the ${listed(repeats.map((r) => (typeof r === 'number' ? nth(r) : r)))} ${repeats.length === 1 ? 'repeat' : 'repeats'}`);
+  if (ticks)
+    parts.push(
+      ticks.length === 0
+        ? 'at no tick'
+        : ticks.length > MOST_TICKS
+          ? `at ${count(ticks.length, 'chosen place')}`
+          : `at tick ${listed(ticks.map(String))}`,
+    );
   return parts;
 }
+
+/** More ticks than this are only counted in the words: nobody reads them, and the parameter holds them. */
+const MOST_TICKS = 8;

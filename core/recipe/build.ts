@@ -4,8 +4,10 @@ import { rudimentById } from '../rudiments';
 import { MOST_BARS, MOST_STROKES, patternOfText, type Finding, type Pattern } from '../pattern';
 import { barTicks } from '../time';
 import { passes, type Outcome } from './move';
-import { feelOf, MOST_MOVES, type Recipe, type Source } from './recipe';
+import { MOST_MOVES } from './plain';
+import type { Recipe } from './recipe';
 import { applyMove, describeMove, type MoveEntry } from './registry';
+import { feelOf, type Source } from './source';
 
 /** The pattern after one move: a card of the recipe column. */
 export interface Step extends Outcome {
@@ -42,7 +44,12 @@ export function build(recipe: Recipe, before?: Build): Build {
 }
 
 function buildStep(pattern: Pattern, entry: MoveEntry): Step {
-  const outcome = entry.on ? within(pattern, applyMove(pattern, entry)) : { pattern, findings: [] };
+  const outcome = entry.on
+    ? within(
+        pattern,
+        applyMove(pattern, entry, (other) => build(other as Recipe).pattern),
+      )
+    : { pattern, findings: [] };
   return { entry, sentence: describeMove(entry), ...outcome };
 }
 

@@ -1,7 +1,11 @@
 export { build, type Build, type Step } from './build';
+export { MOVE_EXAMPLES, type MoveExample } from './examples';
 export { type Move, type MoveContext, type Outcome } from './move';
+export { type Edit } from './moves';
+export { exampleRecipe, movesPage } from './moves-page';
 export { FAMILIES, NAME_LETTERS, PhraseSchema, type Family, type Phrase } from './phrase';
-export { feelOf, MOST_MOVES, RecipeSchema, SourceSchema, type Recipe, type Source } from './recipe';
+export { MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
+export { RecipeSchema, type Recipe } from './recipe';
 export {
   applyMove,
   describeMove,
@@ -13,3 +17,4 @@ export {
   type MoveName,
   type MoveParams,
 } from './registry';
+export { feelOf, SourceSchema, type Source } from './source';

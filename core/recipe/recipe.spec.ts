@@ -3,7 +3,7 @@ import { anyMove, anyRecipe, anySource } from '../testing/arbitraries';
 import { frozen } from '../testing/freeze';
 import { parseCount, ticks, USUAL_SCHOOLS } from '../time';
 import { compareStrokes, printStroke } from '../stroke';
-import { comesRound, countingOf, MOST_BARS, report, startsToEndOn, type Pattern } from '../pattern';
+import { comesRound, countingOf, MOST_BARS, MOST_STROKES, report, startsToEndOn, type Pattern } from '../pattern';
 import { applyMove, build, describeMove, MOVE_NAMES, MOVES, newMove, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '.';
 
 /** A recipe of typed strokes and moves written as [name, params]. */
@@ -233,6 +233,7 @@ describe('build', () => {
           expect([...p.strokes].sort(compareStrokes)).toEqual(p.strokes);
           expect(new Set(p.strokes.map((s) => `${s.at}${s.limb}`)).size).toBe(p.strokes.length);
           expect(p.strokes.every((s) => s.from.move === null || r.moves.some((m) => m.id === s.from.move))).toBe(true);
+          expect(p.strokes.length).toBeLessThanOrEqual(MOST_STROKES);
           expect(p.groups.every((g) => g.length > 0 && g.at >= 0 && g.at + g.length <= p.length)).toBe(true);
           expect(p.start + p.length).toBeLessThanOrEqual(MOST_BARS * 32 * 10080);
         }
@@ -250,7 +251,7 @@ describe('build', () => {
     fc.assert(
       fc.property(anySource, anyMove, (source, move) => {
         const before = build({ source, moves: [] }).pattern;
-        const after = applyMove(before, move).pattern;
+        const after = applyMove(frozen(before), frozen(move), (other) => build(other as Recipe).pattern).pattern;
         expect(after.strokes.every((s) => (s.limb === 'R' || s.limb === 'L' ? true : ['kick', 'hat-foot'].includes(s.voice)))).toBe(true);
       }),
     );
@@ -263,7 +264,7 @@ describe('every move', () => {
     const entry = newMove(name, 'x', p);
     expect(MOVES[name].title).toMatch(/\w/);
     expect(describeMove(entry)).toMatch(/^[A-Z].*\w/);
-    const outcome = applyMove(p, entry);
+    const outcome = applyMove(p, entry, (other) => build(other as Recipe).pattern);
     expect(outcome.findings.filter((f) => f.weight === 'stop')).toEqual([]);
     expect(outcome.pattern).not.toEqual(p);
   });

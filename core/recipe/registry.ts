@@ -1,106 +1,57 @@
-import { Type, type Static } from '@sinclair/typebox';
+import type { Static } from '@sinclair/typebox';
 import type { Pattern } from '../pattern';
-import type { MoveContext, Outcome } from './move';
-import {
-  fit,
-  FitParams,
-  grid,
-  GridParams,
-  insert,
-  InsertParams,
-  level,
-  LevelParams,
-  shift,
-  ShiftParams,
-  voice,
-  VoiceParams,
-} from './moves';
+import { join, JoinParams } from './join';
+import type { Move, MoveContext, Outcome } from './move';
+import { entrySchema, PLAIN_MOVES, type Entry, type PlainParams } from './plain';
 
-/** What each move's parameters are. Adding a move means a file in moves/ and a line here and in MOVES. */
-export interface MoveParams {
-  readonly grid: Static<typeof GridParams>;
-  readonly insert: Static<typeof InsertParams>;
-  readonly fit: Static<typeof FitParams>;
-  readonly level: Static<typeof LevelParams>;
-  readonly voice: Static<typeof VoiceParams>;
-  readonly shift: Static<typeof ShiftParams>;
+/** What each move's parameters are. A new move is a file in moves/, a line in `PlainParams` and one in `PLAIN_MOVES`. */
+export interface MoveParams extends PlainParams {
+  readonly join: Static<typeof JoinParams>;
 }
 export type MoveName = keyof MoveParams;
+export type MoveEntry = Entry<MoveParams>;
+type EntryOf<N extends MoveName> = {
+  readonly [K in N]: { readonly id: string; readonly on: boolean; readonly move: K; readonly params: MoveParams[K] };
+}[N];
 
-export const MOVES = Object.freeze({ grid, insert, fit, level, voice, shift });
-export const MOVE_NAMES: readonly MoveName[] = ['grid', 'insert', 'fit', 'level', 'voice', 'shift'];
+export const MOVES: { readonly [N in MoveName]: Move<N, MoveParams[N]> } = Object.freeze({ ...PLAIN_MOVES, join });
 
-/** A move as it stands in a recipe: signed with an id, switched on or off. */
-export type MoveEntry = {
-  readonly [N in MoveName]: { readonly id: string; readonly on: boolean; readonly move: N; readonly params: MoveParams[N] };
-}[MoveName];
+/** Every move, in the order a menu offers them: the order of the work. */
+export const MOVE_NAMES: readonly MoveName[] = [
+  'grid',
+  'rate',
+  'insert',
+  'drop',
+  'swap',
+  'fit',
+  'shift',
+  'mirror',
+  'level',
+  'ornament',
+  'voice',
+  'route',
+  'layer',
+  'land',
+  'join',
+  'touch',
+];
 
-export const MoveEntrySchema = Type.Unsafe<MoveEntry>({
-  type: 'object',
-  required: ['move'],
-  discriminator: { propertyName: 'move' },
-  oneOf: MOVE_NAMES.map((name) =>
-    Type.Object({
-      id: Type.String({ minLength: 1, maxLength: 64 }),
-      on: Type.Boolean(),
-      move: Type.Literal(name),
-      params: MOVES[name].schema,
-    }),
-  ),
-});
+export const MoveEntrySchema = entrySchema<MoveEntry>(MOVES);
 
 /** The card's sentence of a move. */
-export function describeMove(entry: MoveEntry): string {
-  switch (entry.move) {
-    case 'grid':
-      return grid.describe(entry.params);
-    case 'insert':
-      return insert.describe(entry.params);
-    case 'fit':
-      return fit.describe(entry.params);
-    case 'level':
-      return level.describe(entry.params);
-    case 'voice':
-      return voice.describe(entry.params);
-    case 'shift':
-      return shift.describe(entry.params);
-  }
+export function describeMove<N extends MoveName>(entry: EntryOf<N>): string {
+  const move = MOVES[entry.move];
+  return move.describe(entry.params);
 }
 
 /** A move applied, whether it is switched on or not. */
-export function applyMove(pattern: Pattern, entry: MoveEntry): Outcome {
-  const context: MoveContext = { id: entry.id };
-  switch (entry.move) {
-    case 'grid':
-      return grid.apply(pattern, entry.params, context);
-    case 'insert':
-      return insert.apply(pattern, entry.params, context);
-    case 'fit':
-      return fit.apply(pattern, entry.params, context);
-    case 'level':
-      return level.apply(pattern, entry.params, context);
-    case 'voice':
-      return voice.apply(pattern, entry.params, context);
-    case 'shift':
-      return shift.apply(pattern, entry.params, context);
-  }
+export function applyMove<N extends MoveName>(pattern: Pattern, entry: EntryOf<N>, build: MoveContext['build']): Outcome {
+  const move = MOVES[entry.move];
+  return move.apply(pattern, entry.params, { id: entry.id, build });
 }
 
 /** A new entry of a move with parameters that make sense for the pattern it is added to. */
-export function newMove(name: MoveName, id: string, pattern: Pattern): MoveEntry {
-  const base = { id, on: true } as const;
-  switch (name) {
-    case 'grid':
-      return { ...base, move: name, params: grid.defaults(pattern) };
-    case 'insert':
-      return { ...base, move: name, params: insert.defaults(pattern) };
-    case 'fit':
-      return { ...base, move: name, params: fit.defaults(pattern) };
-    case 'level':
-      return { ...base, move: name, params: level.defaults(pattern) };
-    case 'voice':
-      return { ...base, move: name, params: voice.defaults(pattern) };
-    case 'shift':
-      return { ...base, move: name, params: shift.defaults(pattern) };
-  }
+export function newMove<N extends MoveName>(name: N, id: string, pattern: Pattern): EntryOf<N> {
+  const move = MOVES[name];
+  return { id, on: true, move: name, params: move.defaults(pattern) };
 }

@@ -1,10 +1,10 @@
 // Random inputs for property tests: patterns, selectors and recipes of every shape the schemas allow.
 import fc from 'fast-check';
 import { GRID, meter, parseMeter, type Grid, type Meter } from '../time';
-import { HAND_VOICES, LEVELS, LIMBS, ORNAMENTS, printStrokeText, type Node, type TypedStroke } from '../stroke';
+import { HAND_VOICES, LEVELS, LIMBS, ORNAMENTS, printStrokeText, VOICES, type Node, type TypedStroke } from '../stroke';
 import { RUDIMENTS } from '../rudiments';
 import type { Selector } from '../pattern';
-import type { MoveEntry, Phrase, Recipe, Source } from '../recipe';
+import { MOVE_NAMES, type MoveEntry, type MoveName, type MoveParams, type Phrase, type Recipe, type Source } from '../recipe';
 import { newDrill, type Attempt } from '../drill';
 
 export const METERS: readonly Meter[] = ['4/4', '3/4', '6/8', '12/8', '5/4', '7/8', '7/8 3+2+2', '11/16', '2/2', '9/8', '5/8'].map(
@@ -70,69 +70,115 @@ export const anySelector: fc.Arbitrary<Selector> = fc.record(
 
 const text = fc.oneof(anyNodes.map(printStrokeText), fc.string({ maxLength: 12 }));
 
-export const anyMove: fc.Arbitrary<MoveEntry> = fc.tuple(fc.uuid(), fc.boolean()).chain(([id, on]) =>
-  fc.oneof(
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(on),
-      move: fc.constant('grid' as const),
-      params: fc.record({ grid: fc.oneof(anyGrid, fc.integer({ min: 105, max: 20160 })) }),
-    }),
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(true),
-      move: fc.constant('insert' as const),
-      params: fc.record({
-        text,
-        where: fc.oneof(
-          fc.constant({ kind: 'end' as const }),
-          fc.record({ kind: fc.constant('after' as const), slot: fc.integer({ min: 1, max: 40 }) }),
-          fc.record({ kind: fc.constant('every' as const), slots: fc.integer({ min: 1, max: 9 }) }),
-        ),
+const whole = (min: number, max: number) => fc.integer({ min, max });
+const select = anySelector;
+const level = fc.constantFrom(...LEVELS);
+const handVoice = fc.constantFrom(...HAND_VOICES);
+const maybe = <T>(one: fc.Arbitrary<T>) => fc.option(one, { nil: undefined, freq: 2 });
+/** A record without the keys whose value is undefined, as JSON would have it. */
+const record = <T extends object>(model: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
+  fc.record<T>(model).map((value) => Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)) as T);
+
+const simpleSource = record<Source>({
+  kind: fc.constant('typed' as const),
+  text,
+  meter: fc.constantFrom('4/4', '7/8', '6/8'),
+  grid: anyGrid.map(Number),
+});
+
+/** Random parameters of every move: a new move is taken into all properties by a line here. */
+const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
+  grid: record({ grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)), part: maybe(record({ from: whole(1, 12), to: whole(1, 12) })) }),
+  rate: record({ times: whole(1, 12), by: whole(1, 12) }),
+  insert: record({
+    text,
+    grid: maybe(anyGrid.map(Number)),
+    where: fc.oneof(
+      fc.constant({ kind: 'end' as const }),
+      record({ kind: fc.constant('after' as const), slot: whole(1, 40) }),
+      record({ kind: fc.constant('every' as const), slots: whole(1, 9) }),
+    ),
+  }),
+  drop: record({ select }),
+  swap: record({ select, limb: fc.constantFrom(...LIMBS, 'other' as const) }),
+  fit: record({
+    space: fc.oneof(record({ bars: whole(1, 64) }), record({ beats: whole(1, 256) })),
+    start: fc.constantFrom('1', '2', '3', '4&', '7', 'x', '1+37'),
+    mirrored: fc.boolean(),
+    close: fc.oneof(
+      fc.constant({ kind: 'rest' as const }),
+      fc.constant({ kind: 'cut' as const }),
+      record({ kind: fc.constant('strokes' as const), text }),
+      record({ kind: fc.constant('groups' as const), groups: fc.array(whole(1, 9), { minLength: 1, maxLength: 12 }) }),
+    ),
+  }),
+  shift: record({
+    slots: whole(-40, 40),
+    mode: fc.constantFrom('wrap' as const, 'push' as const),
+    from: maybe(fc.constantFrom('1', '2&', '2:1', 'x')),
+    groups: maybe(whole(1, 4)),
+  }),
+  mirror: record({ feet: fc.boolean() }),
+  level: record({ select, level, shift: maybe(whole(-20, 20)) }),
+  ornament: record({ select, ornament: fc.constantFrom(...ORNAMENTS, 'none' as const) }),
+  voice: record({
+    select,
+    voices: fc.array(handVoice, { minLength: 1, maxLength: 4 }),
+    under: maybe(fc.constantFrom('K' as const, 'J' as const, 'H' as const)),
+  }),
+  route: record({
+    select,
+    stations: fc.array(record({ right: handVoice, left: handVoice }), { minLength: 1, maxLength: 4 }),
+    order: fc.array(whole(1, 16), { maxLength: 5 }),
+    sizes: fc.array(whole(1, 5), { minLength: 1, maxLength: 4 }),
+  }),
+  layer: record({
+    limb: fc.constantFrom(...LIMBS),
+    voice: fc.constantFrom(...VOICES),
+    level,
+    on: fc.oneof(
+      record({ kind: fc.constant('grid' as const), grid: anyGrid.map(Number) }),
+      record({
+        kind: fc.constant('counts' as const),
+        counts: fc.array(fc.constantFrom('1', '2', '4&', 'x'), { minLength: 1, maxLength: 3 }),
       }),
-    }),
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(true),
-      move: fc.constant('fit' as const),
-      params: fc.record({
-        space: fc.oneof(fc.record({ bars: fc.integer({ min: 1, max: 64 }) }), fc.record({ beats: fc.integer({ min: 1, max: 256 }) })),
-        start: fc.constantFrom('1', '2', '3', '4&', '7', 'x', '1+37'),
-        mirrored: fc.boolean(),
-        close: fc.oneof(
-          fc.constant({ kind: 'rest' as const }),
-          fc.constant({ kind: 'cut' as const }),
-          fc.record({ kind: fc.constant('strokes' as const), text }),
+      record({ kind: fc.constant('text' as const), text }),
+    ),
+    bars: maybe(fc.array(whole(1, 3), { maxLength: 2 })),
+    clash: fc.constantFrom('keep' as const, 'drop' as const, 'move' as const),
+  }),
+  land: record({ voice: maybe(handVoice), hand: fc.constantFrom('R' as const, 'L' as const), kick: fc.boolean() }),
+  join: record({
+    other: record({ source: simpleSource, moves: fc.constant([]) }),
+    name: fc.string(),
+    own: maybe(record({ from: whole(1, 4), bars: whole(1, 4) })),
+    their: maybe(record({ from: whole(1, 4), bars: whole(1, 64) })),
+  }),
+  touch: record({
+    edits: fc.array(
+      record({
+        at: fc.oneof(
+          whole(0, 16).map((n) => n * 1260),
+          whole(0, 30_000),
         ),
+        limb: fc.constantFrom(...LIMBS),
+        stroke: fc.option(record({ level, voice: maybe(fc.constantFrom(...VOICES)), ornament: maybe(fc.constantFrom(...ORNAMENTS)) })),
       }),
-    }),
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(on),
-      move: fc.constant('level' as const),
-      params: fc.record({ select: anySelector, level: fc.constantFrom(...LEVELS) }),
-    }),
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(true),
-      move: fc.constant('voice' as const),
-      params: fc.record(
-        {
-          select: anySelector,
-          voices: fc.array(fc.constantFrom(...HAND_VOICES), { minLength: 1, maxLength: 4 }),
-          under: fc.constantFrom('K' as const, 'J' as const, 'H' as const),
-        },
-        { requiredKeys: ['select', 'voices'] },
-      ),
-    }),
-    fc.record({
-      id: fc.constant(id),
-      on: fc.constant(true),
-      move: fc.constant('shift' as const),
-      params: fc.record({ slots: fc.integer({ min: -40, max: 40 }), mode: fc.constantFrom('wrap' as const, 'push' as const) }),
-    }),
-  ),
-);
+      { maxLength: 6 },
+    ),
+  }),
+};
+
+/** A random entry of one move. */
+export function anyMoveOf(move: MoveName): fc.Arbitrary<MoveEntry> {
+  return fc.record({
+    id: fc.uuid(),
+    on: fc.constantFrom(true, true, true, false),
+    move: fc.constant(move),
+    params: PARAMS[move],
+  }) as unknown as fc.Arbitrary<MoveEntry>;
+}
+export const anyMove: fc.Arbitrary<MoveEntry> = fc.constantFrom(...MOVE_NAMES).chain(anyMoveOf);
 
 const timing = { meter: fc.constantFrom('4/4', '6/8', '7/8', '5/4', '11/16', '12/8', 'nonsense'), grid: anyGrid.map(Number) };
 export const anySource: fc.Arbitrary<Source> = fc.oneof(

@@ -16,6 +16,21 @@ export interface Counting {
   readonly meter: Meter;
   readonly grid: Grid;
   readonly schools: Schools;
+  /** Counted against a beat twice as long (half-time) or half as long (double-time); as written when absent. */
+  readonly pace?: 'half' | 'double';
+}
+
+/** Length of the beat that is counted at a pace. */
+function pacedBeat({ meter, pace }: Counting): number {
+  const beat = beatTicks(meter);
+  return pace === 'half' ? beat * 2 : pace === 'double' ? beat / 2 : beat;
+}
+
+/** How many slots of the home grid make a paced beat, when that is a usual division. */
+function pacedDivision(counting: Counting): Division | null {
+  if (!counting.pace) return divisionOf(counting.grid, counting.meter);
+  const parts = pacedBeat(counting) / counting.grid;
+  return DIVISIONS.find((d) => d === parts) ?? null;
 }
 
 /** A tick as it is counted: bar and beat from 1, the syllable ('' on the beat), and the compact text that parses back. */
@@ -73,13 +88,13 @@ function divisionFor(offset: number, beat: number, home: Division | null): Divis
  * countAt(26460, { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => { bar: 2, beat: 2, syllable: 'e', text: '2e' }
  */
 export function countAt(tick: number, counting: Counting): Count {
-  const { meter, grid, schools } = counting;
+  const { meter, schools } = counting;
   const bar = barTicks(meter);
-  const beat = beatTicks(meter);
+  const beat = pacedBeat(counting);
   const inBar = mod(tick, bar);
   const number = Math.floor(inBar / beat) + 1;
   const offset = inBar % beat;
-  const home = divisionOf(grid, meter);
+  const home = pacedDivision(counting);
   const division = divisionFor(offset, beat, home);
   const place = { bar: Math.floor(tick / bar) + 1, beat: number };
   if (division === null) return { ...place, syllable: `+${offset}`, text: `${number}+${offset}` };
@@ -99,12 +114,12 @@ export function countAt(tick: number, counting: Counting): Count {
 export function parseCount(text: string, counting: Counting): Ticks | null {
   const found = /^(?:(-?\d+):)?(\d+)(.*)$/.exec(text.replace(/\s+/g, '').toLowerCase().replace(/and/g, '&'));
   if (!found) return null;
-  const { meter, grid, schools } = counting;
-  const beat = beatTicks(meter);
+  const { meter, schools } = counting;
+  const beat = pacedBeat(counting);
   const number = Number(found[2]);
-  if (number < 1 || number > barTicks(meter) / beat) return null;
+  if (number < 1 || number > Math.ceil(barTicks(meter) / beat)) return null;
   const base = (Number(found[1] ?? '1') - 1) * barTicks(meter) + (number - 1) * beat;
-  const offset = offsetOf(found[3] ?? '', beat, divisionOf(grid, meter), schools);
+  const offset = offsetOf(found[3] ?? '', beat, pacedDivision(counting), schools);
   return offset === null ? null : ticks(base + offset);
 }
 

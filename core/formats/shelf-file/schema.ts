@@ -1,7 +1,7 @@
-import { Type, type Static } from '@sinclair/typebox';
+import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { AttemptSchema, DrillStateSchema } from '../../drill';
 import { SelectorSchema } from '../../pattern';
-import { MoveEntrySchema, PhraseSchema, RecipeSchema } from '../../recipe';
+import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 /** Sizes a shelf is made for; a larger file is refused before it is read. */
 export const SHELF_LIMITS = Object.freeze({ phrases: 10_000, attempts: 200_000, drills: 10_000, bytes: 128 * 1024 * 1024 });
@@ -38,15 +38,20 @@ export const DraftSchema = Type.Object({
 });
 export type Draft = Static<typeof DraftSchema>;
 
-/** Everything that is compiled into a validator, by name. Parts that others contain stand here too, so that each is compiled once. */
+/** What is compiled into a validator of its own, by name. */
 export const VALIDATED = {
   ShelfFile: ShelfFileSchema,
   Phrase: PhraseSchema,
-  Recipe: RecipeSchema,
-  MoveEntry: MoveEntrySchema,
-  Selector: SelectorSchema,
   Attempt: AttemptSchema,
   DrillState: DrillStateSchema,
   Draft: DraftSchema,
   Settings: SettingsSchema,
+};
+
+/** Parts that several of them contain, by name, so that each is written and compiled once. */
+export const PARTS: Readonly<Record<string, TSchema>> = {
+  Recipe: RecipeSchema,
+  PlainRecipe: PlainRecipeSchema,
+  Selector: SelectorSchema,
+  ...Object.fromEntries(MOVE_NAMES.map((name) => [`${name}Params`, MOVES[name].schema])),
 };

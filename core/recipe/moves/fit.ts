@@ -19,6 +19,11 @@ export const FitParams = Type.Object({
     Type.Object({ kind: Type.Literal('rest') }),
     Type.Object({ kind: Type.Literal('cut') }),
     Type.Object({ kind: Type.Literal('strokes'), text: TextSchema }),
+    // Every repeat stretched or shortened to its group's size, in slots.
+    Type.Object({
+      kind: Type.Literal('groups'),
+      groups: Type.Array(Type.Integer({ minimum: 1, maximum: 64 }), { minItems: 1, maxItems: 512 }),
+    }),
   ]),
 });
 type Params = Static<typeof FitParams>;
@@ -43,8 +48,33 @@ interface Closing {
   readonly findings: readonly Finding[];
 }
 
+/** The cell once to a group: cut where the group is shorter, followed by a rest where it is longer. Null when the groups do not add up to the space. */
+function grouped(cell: Pattern, sizes: readonly number[], mirrored: boolean, space: number): Pick<Pattern, 'strokes' | 'groups'> | null {
+  const starts = sizes.map((_, i) => sizes.slice(0, i).reduce((a, b) => a + b, 0) * cell.grid);
+  if (sizes.reduce((a, b) => a + b, 0) * cell.grid !== space) return null;
+  const groups = sizes.map((size, i): Group => ({ at: ticks(starts[i] ?? 0), length: ticks(size * cell.grid), repeat: i, kind: 'cell' }));
+  const strokes = groups.flatMap((g) => {
+    const swap = mirrored && g.repeat % 2 === 1;
+    return cell.strokes
+      .filter((s) => s.at < g.length)
+      .map((s): Stroke => ({
+        ...s,
+        at: ticks(g.at + s.at),
+        limb: swap ? otherHand(s.limb) : s.limb,
+        from: { ...s.from, repeat: g.repeat },
+      }));
+  });
+  return { strokes, groups };
+}
+
 /** What stands in the slots left over after the last whole repeat. */
-function closing(cell: Pattern, params: Params, repeats: number, space: number, move: string): Closing | { readonly wrong: string } {
+function closing(
+  cell: Pattern,
+  params: Params & { readonly close: Exclude<Params['close'], { kind: 'groups' }> },
+  repeats: number,
+  space: number,
+  move: string,
+): Closing | { readonly wrong: string } {
   const start = repeats * cell.length;
   const { close } = params;
   switch (close.kind) {
@@ -80,6 +110,19 @@ function groupsOf(cell: number, repeats: number, space: number): Group[] {
   return rest > 0 ? [...whole, { at: ticks(repeats * cell), length: ticks(rest), repeat: repeats, kind: 'close' }] : whole;
 }
 
+function closeWords(close: Params['close']): string {
+  switch (close.kind) {
+    case 'rest':
+      return 'close with a rest';
+    case 'cut':
+      return 'cut the last one';
+    case 'strokes':
+      return `close with ${close.text.trim() || 'nothing'}`;
+    case 'groups':
+      return `in groups of ${close.groups.join(' + ')}`;
+  }
+}
+
 /** Fill a space with the cell, and close what is left over. */
 export const fit: Move<'fit', Params> = {
   name: 'fit',
@@ -96,13 +139,7 @@ export const fit: Move<'fit', Params> = {
     const room = 'bars' in space ? count(space.bars, 'bar') : count(space.beats, 'beat');
     const from = start.trim() === '1' ? '' : ` from ${start.trim()}`;
     const hands = mirrored ? ', hands swapped on every repeat' : '';
-    const end =
-      close.kind === 'rest'
-        ? 'close with a rest'
-        : close.kind === 'cut'
-          ? 'cut the last one'
-          : `close with ${close.text.trim() || 'nothing'}`;
-    return `Fill ${room}${from}${hands}, ${end}`;
+    return `Fill ${room}${from}${hands}, ${closeWords(close)}`;
   },
   apply: (pattern, params, { id }) => {
     const start = parseCount(params.start, countingOf(pattern, USUAL_SCHOOLS));
@@ -123,7 +160,18 @@ export const fit: Move<'fit', Params> = {
         `The cell of ${fraction(sum.cell)} slots is longer than the space of ${fraction(sum.slots)}. Cut it, or give it more room.`,
       );
     }
-    const close = closing(pattern, params, sum.repeats, space, id);
+    const { close: how } = params;
+    if (how.kind === 'groups') {
+      const parts = grouped(pattern, how.groups, params.mirrored, space);
+      if (!parts)
+        return passes(
+          pattern,
+          'does-not-fit',
+          `${how.groups.join(' + ')} is ${how.groups.reduce((a, b) => a + b, 0)}, and there are ${fraction(sum.slots)} slots to fill.`,
+        );
+      return done(tidy({ ...pattern, start: ticks(start), length: ticks(space), ...parts }), [finding('fit', 'sum', sum.text)]);
+    }
+    const close = closing(pattern, { ...params, close: how }, sum.repeats, space, id);
     if ('wrong' in close) return passes(pattern, 'bad-text', close.wrong);
     const strokes = Array.from({ length: sum.repeats }, (_, r) => repeated(pattern, r, params.mirrored, space)).flat();
     const filled = tidy({

@@ -1,6 +1,15 @@
+export { drop, DropParams } from './drop';
 export { fit, FitParams } from './fit';
 export { grid, GridParams } from './grid';
 export { insert, InsertParams } from './insert';
+export { land, LandParams } from './land';
+export { layer, LayerParams } from './layer';
 export { level, LevelParams } from './level';
+export { mirror, MirrorParams } from './mirror';
+export { ornament, OrnamentParams } from './ornament';
+export { rate, RateParams } from './rate';
+export { route, RouteParams } from './route';
 export { shift, ShiftParams } from './shift';
+export { swap, SwapParams } from './swap';
+export { touch, TouchParams, EditSchema, type Edit } from './touch';
 export { voice, VoiceParams } from './voice';

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
-import { ticks } from '../../time';
+import { gridName, ticks } from '../../time';
 import { usualVoice, type Stroke, type TypedStroke } from '../../stroke';
 import { MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
 import { done, passes, type Move } from '../move';
@@ -9,6 +9,8 @@ import { readSlots, TextSchema } from '../text-param';
 const slots = Type.Integer({ minimum: 1, maximum: 2048 });
 export const InsertParams = Type.Object({
   text: TextSchema,
+  /** Slot of the added strokes in ticks, when it is not the home grid: a burst of 32nds between 16ths. */
+  grid: Type.Optional(Type.Integer({ minimum: 105, maximum: 20160 })),
   where: Type.Union([
     Type.Object({ kind: Type.Literal('end') }),
     Type.Object({ kind: Type.Literal('after'), slot: slots }),
@@ -32,8 +34,8 @@ function points(pattern: Pattern, where: Params['where']): number[] {
 }
 
 /** Opens the pattern at each point by the length of the new slots and puts them there; a group that ends at a point grows. */
-function opened(pattern: Pattern, at: readonly number[], added: readonly (readonly TypedStroke[])[], move: string): Pattern {
-  const gap = added.length * pattern.grid;
+function opened(pattern: Pattern, at: readonly number[], added: readonly (readonly TypedStroke[])[], slot: number, move: string): Pattern {
+  const gap = added.length * slot;
   // How many points lie at or before a tick of the old pattern.
   const passed = (t: number): number => at.filter((p) => p <= t).length;
   const groups = pattern.groups.map((g): Group => {
@@ -42,9 +44,9 @@ function opened(pattern: Pattern, at: readonly number[], added: readonly (readon
     return { ...g, at: ticks(start), length: ticks(end - start) };
   });
   const fresh = at.flatMap((p, nth) =>
-    added.flatMap((slot, i) =>
-      slot.map((s): Stroke => {
-        const when = p + nth * gap + i * pattern.grid;
+    added.flatMap((together, i) =>
+      together.map((s): Stroke => {
+        const when = p + nth * gap + i * slot;
         return { ...s, at: ticks(when), voice: usualVoice(s.limb), from: { index: 0, repeat: groupAt(groups, when)?.repeat ?? 0, move } };
       }),
     ),
@@ -75,8 +77,9 @@ export const insert: Move<'insert', Params> = {
   hint: 'A kick at the end turns four into five.',
   schema: InsertParams,
   defaults: () => ({ text: 'K', where: { kind: 'end' } }),
-  describe: ({ text, where }) => {
-    const what = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';
+  describe: ({ text, grid, where }) => {
+    const strokes = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';
+    const what = grid === undefined ? strokes : `${strokes} on ${gridName(grid)}`;
     switch (where.kind) {
       case 'end':
         return `Add ${what} at the end`;
@@ -94,6 +97,6 @@ export const insert: Move<'insert', Params> = {
       return passes(pattern, 'does-not-fit', `The phrase is only ${count(slotsLong(pattern), 'slot')} long, so nothing is added.`);
     if (at.length * read.slots.length * 5 > MOST_STROKES)
       return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
-    return done(opened(pattern, at, read.slots, id));
+    return done(opened(pattern, at, read.slots, params.grid ?? pattern.grid, id));
   },
 };

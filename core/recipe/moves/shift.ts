@@ -1,15 +1,33 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
-import { ticks } from '../../time';
-import { tidy, type Group, type Pattern } from '../../pattern';
-import { done, finding, type Move } from '../move';
+import { parseCount, ticks, USUAL_SCHOOLS } from '../../time';
+import { countingOf, tidy, type Group, type Pattern } from '../../pattern';
+import { done, finding, passes, type Move } from '../move';
 
 export const ShiftParams = Type.Object({
   slots: Type.Integer({ minimum: -2048, maximum: 2048 }),
   /** wrap: what leaves at one end comes in at the other. push: it is left out. */
   mode: Type.Union([Type.Literal('wrap'), Type.Literal('push')]),
+  /** Only from a count on, "2&" or "2:1"; what comes before stays. */
+  from: Type.Optional(Type.String({ maxLength: 16 })),
+  /** Only inside every n-th group. */
+  groups: Type.Optional(Type.Integer({ minimum: 1, maximum: 64 })),
 });
 type Params = Static<typeof ShiftParams>;
+
+interface Window {
+  readonly from: number;
+  readonly until: number;
+}
+
+/** The stretches of the pattern that move, each in itself. */
+function windows(pattern: Pattern, { from, groups }: Params): Window[] | null {
+  const start = from === undefined ? 0 : parseCount(from, countingOf(pattern, USUAL_SCHOOLS));
+  if (start === null) return null;
+  const first = Math.max(0, from === undefined ? 0 : start - pattern.start);
+  if (groups === undefined) return first < pattern.length ? [{ from: first, until: pattern.length }] : null;
+  return pattern.groups.filter((g, i) => i % groups === groups - 1 && g.at >= first).map((g) => ({ from: g.at, until: g.at + g.length }));
+}
 
 /** Groups moved round the loop; one that crosses the end stands in two pieces with the same repeat. */
 function wrappedGroups(pattern: Pattern, by: number): Group[] {
@@ -35,28 +53,40 @@ function pushedGroups(pattern: Pattern, by: number): Group[] {
   });
 }
 
-/** Displacement: the phrase starts some slots later or earlier in the same space. */
+/** Displacement: the phrase, what follows a count, or every n-th group starts some slots later or earlier in the same space. */
 export const shift: Move<'shift', Params> = {
   name: 'shift',
   title: 'Displace it',
   hint: 'Start a slot later or earlier; what falls off comes round.',
   schema: ShiftParams,
   defaults: () => ({ slots: 1, mode: 'wrap' }),
-  describe: ({ slots, mode }) => {
+  describe: ({ slots, mode, from, groups }) => {
     if (slots === 0) return 'Leave it where it is';
-    const way = slots > 0 ? 'later' : 'earlier';
-    return `Displace it ${count(Math.abs(slots), 'slot')} ${way}${mode === 'push' ? ', cut what falls off' : ''}`;
+    const what =
+      groups === undefined
+        ? 'it'
+        : groups === 1
+          ? 'every group'
+          : `every ${groups === 2 ? 'second' : groups === 3 ? 'third' : `${groups}th`} group`;
+    const where = from === undefined ? '' : ` from ${from} on`;
+    return `Displace ${what}${where} ${count(Math.abs(slots), 'slot')} ${slots > 0 ? 'later' : 'earlier'}${mode === 'push' ? ', cut what falls off' : ''}`;
   },
-  apply: (pattern, { slots, mode }) => {
-    const by = slots * pattern.grid;
+  apply: (pattern, params) => {
+    const by = params.slots * pattern.grid;
     if (pattern.length === 0 || by === 0) return done(pattern);
-    if (mode === 'wrap') {
-      const strokes = pattern.strokes.map((s) => ({ ...s, at: ticks(mod(s.at + by, pattern.length)) }));
-      return done(tidy({ ...pattern, strokes, groups: wrappedGroups(pattern, by) }));
-    }
-    const strokes = pattern.strokes.map((s) => ({ ...s, at: ticks(s.at + by) }));
-    const pushed = tidy({ ...pattern, strokes, groups: pushedGroups(pattern, by) });
-    const lost = pattern.strokes.length - pushed.strokes.length;
-    return done(pushed, lost > 0 ? [finding('cut', 'check', `${count(lost, 'stroke')} fell off the end.`)] : []);
+    const moving = windows(pattern, params);
+    if (!moving || moving.length === 0) return passes(pattern, 'does-not-fit', 'There is nothing from there on that could be displaced.');
+    const wrap = params.mode === 'wrap';
+    const strokes = pattern.strokes.flatMap((s) => {
+      const w = moving.find((m) => s.at >= m.from && s.at < m.until);
+      if (!w) return [s];
+      const at = wrap ? w.from + mod(s.at - w.from + by, w.until - w.from) : s.at + by;
+      return at >= w.from && at < w.until ? [{ ...s, at: ticks(at) }] : [];
+    });
+    const whole = params.from === undefined && params.groups === undefined;
+    const groups = !whole ? pattern.groups : wrap ? wrappedGroups(pattern, by) : pushedGroups(pattern, by);
+    const moved = tidy({ ...pattern, strokes, groups });
+    const lost = pattern.strokes.length - moved.strokes.length;
+    return done(moved, lost > 0 ? [finding('cut', 'check', `${count(lost, 'stroke')} fell off the end.`)] : []);
   },
 };

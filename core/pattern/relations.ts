@@ -1,0 +1,132 @@
+import { count, gcd, lcm, listed } from '../base';
+import { barTicks, beatTicks, ticks, type Schools, type Ticks } from '../time';
+import { isHand, otherHand, type Stroke } from '../stroke';
+import type { Pattern } from './pattern';
+import { leadHand, placesWords } from './sums';
+
+/** Something every g slots against beats of b slots, read as a ratio. */
+export interface CrossRhythm {
+  readonly accents: number;
+  readonly beats: number;
+  /** Beats after which both fall together again. */
+  readonly over: number;
+  readonly text: string;
+}
+
+/**
+ * Accents every `group` slots against beats of `beat` slots: over lcm(group, beat) slots there are lcm / group accents against lcm / beat beats.
+ * @example
+ * crossRhythm(5, 4).text // => "4 against 5"
+ * crossRhythm(3, 4).text // => "4 against 3"
+ * crossRhythm(4, 4).text // => "1 against 1"
+ */
+export function crossRhythm(group: number, beat: number): CrossRhythm {
+  const round = lcm(group, beat);
+  return { accents: round / group, beats: round / beat, over: round / beat, text: `${round / group} against ${round / beat}` };
+}
+
+/** The even distance between accents, in ticks, round the groups that are whole cells; null when they are uneven or fewer than two. */
+export function accentStep(pattern: Pattern): Ticks | null {
+  const at = [...new Set(pattern.strokes.filter((s) => s.level === 'accent' && isHand(s.limb)).map((s) => s.at))];
+  const steps = at.slice(1).map((t, i) => t - (at[i] ?? 0));
+  const [first] = steps;
+  return first !== undefined && steps.every((s) => s === first) ? ticks(first) : null;
+}
+
+/** What happens to the leading hand when a pattern goes round. */
+export interface Lead {
+  readonly first: 'R' | 'L' | null;
+  readonly last: 'R' | 'L' | null;
+  /** Whether the second half is the first with the hands swapped: it leads with both. */
+  readonly symmetric: boolean;
+  /** Whether alternating on from the last stroke would begin the next pass with the other hand. */
+  readonly flips: boolean;
+}
+
+/** The lead of a pattern. */
+export function leadOf(pattern: Pattern): Lead {
+  const hands = pattern.strokes.filter((s) => isHand(s.limb));
+  const first = leadHand(hands);
+  const last = leadHand([...hands].reverse());
+  return { first, last, symmetric: isSymmetric(pattern), flips: first !== null && last === first };
+}
+
+/** Whether a pattern is the mirror of itself by halves. */
+export function isSymmetric(pattern: Pattern): boolean {
+  if (pattern.length % 2 !== 0 || !pattern.strokes.some((s) => isHand(s.limb))) return false;
+  const half = pattern.length / 2;
+  const key = (s: Stroke, at: number): string => `${at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`;
+  const first = new Set(pattern.strokes.filter((s) => s.at < half).map((s) => key({ ...s, limb: otherHand(s.limb) }, s.at)));
+  const second = pattern.strokes.filter((s) => s.at >= half);
+  return first.size === second.length && second.every((s) => first.has(key(s, s.at - half)));
+}
+
+export type DifferenceKind = 'added' | 'left out' | 'voice' | 'limb' | 'level' | 'ornament';
+
+/** One way in which two patterns differ at a tick. */
+export interface Difference {
+  readonly at: Ticks;
+  readonly kind: DifferenceKind;
+}
+
+/** What must be done to the first pattern, tick by tick, to make it the second. Patterns are laid on each other by their beginnings. */
+export function difference(a: Pattern, b: Pattern): readonly Difference[] {
+  const ats = [...new Set([...a.strokes, ...b.strokes].map((s) => s.at))].sort((x, y) => x - y);
+  return ats.flatMap((at) =>
+    differAt(
+      at,
+      a.strokes.filter((s) => s.at === at),
+      b.strokes.filter((s) => s.at === at),
+    ),
+  );
+}
+
+function differAt(at: Ticks, a: readonly Stroke[], b: readonly Stroke[]): Difference[] {
+  const found: Difference[] = [];
+  const free = b.filter((s) => !a.some((o) => o.limb === s.limb));
+  for (const one of a) {
+    const same = b.find((s) => s.limb === one.limb);
+    // A stroke whose limb plays no more may have gone to a limb that did not play before.
+    const two = same ?? free.shift();
+    if (!two) {
+      found.push({ at, kind: 'left out' });
+      continue;
+    }
+    if (!same) found.push({ at, kind: 'limb' });
+    if (one.voice !== two.voice && same) found.push({ at, kind: 'voice' });
+    if (one.level !== two.level) found.push({ at, kind: 'level' });
+    if (one.ornament !== two.ornament) found.push({ at, kind: 'ornament' });
+  }
+  return [...found, ...free.map((): Difference => ({ at, kind: 'added' }))];
+}
+
+/** A difference in words: how many of what, and where. */
+export function differenceWords(a: Pattern, b: Pattern, schools: Schools): string {
+  const found = difference(a, b);
+  if (found.length === 0) return a.length === b.length ? 'The same.' : 'The same strokes in another length.';
+  const kinds: readonly [DifferenceKind, string][] = [
+    ['voice', 'voice'],
+    ['limb', 'limb'],
+    ['level', 'level'],
+    ['ornament', 'ornament'],
+    ['added', 'stroke more'],
+    ['left out', 'stroke less'],
+  ];
+  const parts = kinds.flatMap(([kind, noun]) => {
+    const n = found.filter((d) => d.kind === kind).length;
+    return n === 0 ? [] : [noun.startsWith('stroke') ? `${count(n, 'stroke')}${noun.slice(6)}` : count(n, noun)];
+  });
+  const longer = a.length >= b.length ? a : b;
+  return `${listed(parts)}: ${placesWords(longer, [...new Set(found.map((d) => d.at))], schools)}.`;
+}
+
+/** The coarsest slot on which every stroke and the end of a pattern lie. */
+export function finestSlot(pattern: Pattern): Ticks {
+  return ticks([...pattern.strokes.map((s) => s.at), pattern.length].reduce<number>((slot, t) => gcd(slot, t), pattern.grid));
+}
+
+/** Beats that a pattern leaves over in the bars it needs, in counted beats. */
+export function beatsLeft(pattern: Pattern): number {
+  const bar = barTicks(pattern.meter);
+  return (Math.ceil(pattern.length / bar) * bar - pattern.length) / beatTicks(pattern.meter);
+}

@@ -1,0 +1,21 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { choseNothing, done, type Move } from '../move';
+
+export const DropParams = Type.Object({ select: SelectorSchema });
+type Params = Static<typeof DropParams>;
+
+/** Turn strokes into rests. */
+export const drop: Move<'drop', Params> = {
+  name: 'drop',
+  title: 'Leave strokes out',
+  hint: 'Rests where strokes were; the space stays.',
+  schema: DropParams,
+  defaults: () => ({ select: { places: [2] } }),
+  describe: (params) => `Leave out ${selectorWords(params.select)}`,
+  apply: (pattern, params) => {
+    const chosen = new Set(select(pattern, params.select));
+    if (chosen.size === 0) return choseNothing(pattern, selectorWords(params.select));
+    return done({ ...pattern, strokes: pattern.strokes.filter((_, i) => !chosen.has(i)) });
+  },
+};

@@ -1,0 +1,25 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { otherHand, type Limb } from '../../stroke';
+import { tidy } from '../../pattern';
+import { done, type Move } from '../move';
+
+/** `feet`: the two kick feet change too. */
+export const MirrorParams = Type.Object({ feet: Type.Boolean() });
+type Params = Static<typeof MirrorParams>;
+
+function mirrored(limb: Limb, feet: boolean): Limb {
+  if (feet && limb === 'K') return 'J';
+  if (feet && limb === 'J') return 'K';
+  return otherHand(limb);
+}
+
+/** Swap the hands, and the kick feet if asked. */
+export const mirror: Move<'mirror', Params> = {
+  name: 'mirror',
+  title: 'Swap the hands',
+  hint: 'Every right a left and every left a right: lead with the other hand.',
+  schema: MirrorParams,
+  defaults: () => ({ feet: false }),
+  describe: ({ feet }) => (feet ? 'Swap the hands, and the kick feet' : 'Swap the hands'),
+  apply: (pattern, { feet }) => done(tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: mirrored(s.limb, feet) })) })),
+};

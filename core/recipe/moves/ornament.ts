@@ -1,0 +1,33 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { isHand, ORNAMENTS, type Ornament } from '../../stroke';
+import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { choseNothing, done, type Move } from '../move';
+
+export const OrnamentParams = Type.Object({
+  select: SelectorSchema,
+  ornament: Type.Unsafe<Ornament | 'none'>({ type: 'string', enum: [...ORNAMENTS, 'none'] }),
+});
+type Params = Static<typeof OrnamentParams>;
+
+/** Flams, drags, ruffs and buzzes on chosen hand strokes, or none. */
+export const ornament: Move<'ornament', Params> = {
+  name: 'ornament',
+  title: 'Flams and drags',
+  hint: 'Grace strokes of the other hand, ruffs, buzzes.',
+  schema: OrnamentParams,
+  defaults: () => ({ select: { places: [1] }, ornament: 'flam' }),
+  describe: ({ select: who, ornament: what }) =>
+    what === 'none' ? `Play ${selectorWords(who)} without grace strokes` : `A ${what} on ${selectorWords(who)}`,
+  apply: (pattern, { select: who, ornament: what }) => {
+    const chosen = new Set(select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K')));
+    if (chosen.size === 0) return choseNothing(pattern, `${selectorWords(who)} of the hands`);
+    return done({
+      ...pattern,
+      strokes: pattern.strokes.map((s, i) => {
+        if (!chosen.has(i)) return s;
+        const { at, limb, voice, level, from } = s;
+        return what === 'none' ? { at, limb, voice, level, from } : { ...s, ornament: what };
+      }),
+    });
+  },
+};

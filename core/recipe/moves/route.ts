@@ -1,0 +1,68 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { listed } from '../../base';
+import { HAND_VOICES, isHand, VOICE, type Voice } from '../../stroke';
+import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { choseNothing, done, type Move } from '../move';
+
+const voice = Type.Unsafe<Voice>({ type: 'string', enum: [...HAND_VOICES] });
+export const RouteParams = Type.Object({
+  select: SelectorSchema,
+  /** Where each hand strikes at each stop. */
+  stations: Type.Array(Type.Object({ right: voice, left: voice }), { minItems: 1, maxItems: 16 }),
+  /** Stations in the order they are visited, from 1; empty for one after the other. */
+  order: Type.Array(Type.Integer({ minimum: 1, maximum: 16 }), { maxItems: 64 }),
+  /** Strokes to a stop, taken in turn. */
+  sizes: Type.Array(Type.Integer({ minimum: 1, maximum: 64 }), { minItems: 1, maxItems: 64 }),
+});
+type Params = Static<typeof RouteParams>;
+
+/** For the n-th stroke of a route, from 0: which stop it falls on. */
+function stopOf(n: number, sizes: readonly number[]): number {
+  const round = sizes.reduce((a, b) => a + b, 0);
+  let left = n % round;
+  let stop = Math.floor(n / round) * sizes.length;
+  for (const size of sizes) {
+    if (left < size) return stop;
+    left -= size;
+    stop++;
+  }
+  return stop;
+}
+
+function stationName({ right, left }: Params['stations'][number]): string {
+  return right === left ? VOICE[right].name : `${VOICE[right].name} with ${VOICE[left].name}`;
+}
+
+/** Travel round the kit in groups of three, two, one or any list. */
+export const route: Move<'route', Params> = {
+  name: 'route',
+  title: 'Travel round the kit',
+  hint: 'Down the toms in threes, or 3, 3, 2.',
+  schema: RouteParams,
+  defaults: () => ({
+    select: { limbs: ['R', 'L'] },
+    stations: (['snare', 'high-tom', 'mid-tom', 'floor-tom'] as const).map((v) => ({ right: v, left: v })),
+    order: [],
+    sizes: [2],
+  }),
+  describe: ({ select: who, stations, order, sizes }) => {
+    const visited = order.length > 0 ? order.map((n) => stations[(n - 1) % stations.length]).flatMap((s) => (s ? [s] : [])) : stations;
+    return `Travel ${listed(visited.map(stationName))} with ${selectorWords(who)}, ${listed(sizes.map(String))} at a time`;
+  },
+  apply: (pattern, { select: who, stations, order, sizes }) => {
+    const chosen = select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
+    if (chosen.length === 0) return choseNothing(pattern, `${selectorWords(who)} of the hands`);
+    // Strokes of both hands at one tick travel together.
+    const moments = [...new Set(chosen.map((i) => pattern.strokes[i]?.at ?? 0))];
+    const stops = new Map(moments.map((at, n) => [at, stopOf(n, sizes)]));
+    const visits = order.length > 0 ? order.map((n) => (n - 1) % stations.length) : stations.map((_, i) => i);
+    const mine = new Set(chosen);
+    return done({
+      ...pattern,
+      strokes: pattern.strokes.map((s, i) => {
+        const station = mine.has(i) ? stations[visits[(stops.get(s.at) ?? 0) % visits.length] ?? 0] : undefined;
+        return station ? { ...s, voice: s.limb === 'R' ? station.right : station.left } : s;
+      }),
+    });
+  },
+};

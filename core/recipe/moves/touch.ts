@@ -1,0 +1,84 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { count } from '../../base';
+import { ticks } from '../../time';
+import {
+  canStrike,
+  isHand,
+  LEVELS,
+  LIMBS,
+  ORNAMENTS,
+  usualVoice,
+  VOICES,
+  type Level,
+  type Limb,
+  type Ornament,
+  type Stroke,
+  type Voice,
+} from '../../stroke';
+import { tidy } from '../../pattern';
+import { done, finding, passes, type Move } from '../move';
+
+/** One hand edit: what a limb does at a tick of the pattern; `null` for nothing. */
+export const EditSchema = Type.Object({
+  at: Type.Integer({ minimum: 0 }),
+  limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
+  stroke: Type.Union([
+    Type.Null(),
+    Type.Object({
+      level: Type.Unsafe<Level>({ type: 'string', enum: [...LEVELS] }),
+      voice: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
+      ornament: Type.Optional(Type.Unsafe<Ornament>({ type: 'string', enum: [...ORNAMENTS] })),
+    }),
+  ]),
+});
+export type Edit = Static<typeof EditSchema>;
+
+export const TouchParams = Type.Object({ edits: Type.Array(EditSchema, { maxItems: 4096 }) });
+type Params = Static<typeof TouchParams>;
+
+/** The stroke an edit asks for: what is not said stays as it was, or is the limb's usual. */
+function edited(edit: Edit, before: Stroke | undefined, slot: number, id: string): Stroke | null {
+  const { at, limb, stroke } = edit;
+  if (!stroke) return null;
+  const wanted = stroke.voice ?? before?.voice ?? usualVoice(limb);
+  const from = before?.from ?? { index: Math.floor(at / slot), repeat: 0, move: id };
+  const voice = canStrike(limb, wanted) ? wanted : usualVoice(limb);
+  return {
+    at: ticks(at),
+    limb,
+    voice,
+    level: stroke.level,
+    from,
+    ...(stroke.ornament && isHand(limb) ? { ornament: stroke.ornament } : {}),
+  };
+}
+
+/** Edits made by hand on the drawing, kept as a move of their own. */
+export const touch: Move<'touch', Params> = {
+  name: 'touch',
+  title: 'Edit by hand',
+  hint: 'Single strokes, as they are pressed on the ribbon.',
+  schema: TouchParams,
+  defaults: (pattern) => {
+    const first = pattern.strokes[0];
+    return { edits: first ? [{ at: first.at, limb: first.limb, stroke: { level: first.level === 'accent' ? 'tap' : 'accent' } }] : [] };
+  },
+  describe: ({ edits }) => (edits.length === 0 ? 'Nothing edited by hand yet' : `Edited by hand: ${count(edits.length, 'stroke')}`),
+  apply: (pattern, { edits }, { id }) => {
+    const inside = edits.filter((e) => e.at < pattern.length);
+    const outside = edits.length - inside.length;
+    if (edits.length > 0 && inside.length === 0)
+      return passes(pattern, 'does-not-fit', `${count(outside, 'edit')} lie behind the end of the phrase now, so nothing changes.`);
+    const strokes = new Map(pattern.strokes.map((s) => [`${s.at}${s.limb}`, s]));
+    for (const edit of inside) {
+      const key = `${edit.at}${edit.limb}`;
+      const next = edited(edit, strokes.get(key), pattern.grid, id);
+      if (next) strokes.set(key, next);
+      else strokes.delete(key);
+    }
+    return done(
+      tidy({ ...pattern, strokes: [...strokes.values()] }),
+      outside > 0 ? [finding('does-not-fit', 'check', `${count(outside, 'edit')} lie behind the end of the phrase now.`)] : [],
+    );
+  },
+};

@@ -1,0 +1,61 @@
+import type { Level } from './level';
+import type { Stroke } from './stroke';
+import type { Voice } from './voice';
+
+/** Syllables a voice is sung with, softest first: ghost, tap, accent. */
+type Syllables = readonly [ghost: string, tap: string, accent: string];
+
+const SUNG: Readonly<Record<Voice, Syllables>> = Object.freeze({
+  snare: ['di', 'ta', 'TAH'],
+  rimshot: ['ki', 'tak', 'TAK'],
+  'cross-stick': ['ti', 'tok', 'TOK'],
+  'high-tom': ['pi', 'pim', 'PIM'],
+  'mid-tom': ['pe', 'pem', 'PEM'],
+  'floor-tom': ['po', 'pom', 'POM'],
+  'hat-closed': ['s', 'ts', 'TSA'],
+  'hat-half': ['sh', 'tsh', 'TSHA'],
+  'hat-open': ['shh', 'tsss', 'TSSS'],
+  ride: ['n', 'ding', 'DING'],
+  'ride-bell': ['ni', 'ping', 'PING'],
+  'crash-left': ['ka', 'kash', 'KASH'],
+  'crash-right': ['ka', 'kash', 'KASH'],
+  kick: ['bu', 'boom', 'BOOM'],
+  'hat-foot': ['ch', 'chk', 'CHK'],
+});
+
+/** A user's own syllables, by "voice level": they take the place of ours. */
+export type OwnSyllables = Readonly<Record<string, string>>;
+
+const PLACE: Readonly<Record<Level, 0 | 1 | 2>> = { ghost: 0, tap: 1, accent: 2 };
+
+/** The key under which a user's own syllable is kept. */
+export function syllableKey(voice: Voice, level: Level): string {
+  return `${voice} ${level}`;
+}
+
+/**
+ * The syllable of a voice at a level.
+ * @example
+ * syllableOf('snare', 'ghost') // => "di"
+ * syllableOf('kick', 'accent', { 'kick accent': 'DUM' }) // => "DUM"
+ */
+export function syllableOf(voice: Voice, level: Level, own: OwnSyllables = {}): string {
+  return own[syllableKey(voice, level)] ?? SUNG[voice][PLACE[level]];
+}
+
+/** What is sung at one tick: the syllable of the loudest stroke, the hands' before the feet's where they are alike. */
+export function sungAt(strokes: readonly Stroke[], own: OwnSyllables = {}): string {
+  const loudest = strokes.reduce<Stroke | null>((best, s) => (!best || PLACE[s.level] > PLACE[best.level] ? s : best), null);
+  return loudest ? syllableOf(loudest.voice, loudest.level, own) : '';
+}
+
+/**
+ * A phrase as it is sung: a syllable a slot, `·` where nothing sounds.
+ * Strokes must be in order; `length` and `slot` are in ticks.
+ */
+export function sungLine(strokes: readonly Stroke[], length: number, slot: number, own: OwnSyllables = {}): string {
+  const slots = Array.from({ length: Math.ceil(length / slot) }, (_, i) =>
+    strokes.filter((s) => s.at >= i * slot && s.at < (i + 1) * slot),
+  );
+  return slots.map((s) => sungAt(s, own) || '·').join(' ');
+}

@@ -1,0 +1,62 @@
+import { otherHand } from '../stroke';
+import { finestSlot, type Pattern } from '../pattern';
+
+/** Longest pattern, in its finest slots, whose canonical form is taken over all rotations; longer ones are compared as they stand. */
+const MOST_SLOTS = 4096;
+
+/**
+ * A text that is the same for patterns that are rotations or mirrors of each other, and different for all others of the same length: the least of all
+ * rotations of the slots and of their mirror. Least rotation after Booth (1980), linear in the slots.
+ */
+export function canonicalForm(pattern: Pattern): string {
+  const slot = finestSlot(pattern);
+  const count = pattern.length / slot;
+  const plain = slotCodes(pattern, slot, count, false);
+  const mirrored = slotCodes(pattern, slot, count, true);
+  const head = `${pattern.length}:`;
+  if (count > MOST_SLOTS) return head + [plain.join('|'), mirrored.join('|')].sort().join('');
+  const forms = [plain, mirrored].map((codes) => rotated(codes, leastRotation(codes)).join('|'));
+  return head + (forms.sort()[0] ?? '');
+}
+
+/** What sounds in each slot, as a short text. Strokes are in order, so those of one slot stand together. */
+function slotCodes(pattern: Pattern, slot: number, count: number, mirrored: boolean): string[] {
+  const codes = new Array<string>(count).fill('');
+  for (const s of pattern.strokes) {
+    const i = s.at / slot;
+    const limb = mirrored ? otherHand(s.limb) : s.limb;
+    const code = `${limb}${s.level.charAt(0)}${s.voice}${s.ornament ?? ''}`;
+    const there = codes[i];
+    // Both hands at once come in the order of their codes, so that the mirror of a unison is written the same way.
+    codes[i] = !there ? code : there < code ? `${there}+${code}` : `${code}+${there}`;
+  }
+  return codes;
+}
+
+function rotated<T>(list: readonly T[], by: number): T[] {
+  return [...list.slice(by), ...list.slice(0, by)];
+}
+
+/**
+ * Index at which the least rotation of a list of texts begins.
+ * @example
+ * leastRotation(['b', 'a', 'c']) // => 1
+ */
+export function leastRotation(list: readonly string[]): number {
+  const n = list.length;
+  const at = (i: number): string => list[i % n] ?? '';
+  let [i, j, k] = [0, 1, 0];
+  // Two candidates; the one that loses a comparison jumps past what was compared.
+  while (i < n && j < n && k < n) {
+    const [a, b] = [at(i + k), at(j + k)];
+    if (a === b) {
+      k++;
+      continue;
+    }
+    if (a > b) i += k + 1;
+    else j += k + 1;
+    if (i === j) j++;
+    k = 0;
+  }
+  return Math.min(i, j);
+}
