@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router } from '@angular/router';
-import { beatTicks, gridName, meterText, quarterTempo } from '@core/time';
+import { beatTicks, gridName, meterText, quarterTempo, type Counting } from '@core/time';
 import { lengthWords, loopTicks } from '@core/pattern';
 import { programOf, type ClickKind } from '@core/playback';
 import { Transport } from '../audio/transport.service';
@@ -14,11 +14,20 @@ import { KeepDialogComponent } from './keep-dialog.component';
 import { PlayBarComponent } from './play-bar.component';
 import { RecipeColumnComponent } from './recipe-column.component';
 import { SourcePickerComponent } from './source-picker.component';
+import { VariantsSheetComponent } from './variants-sheet.component';
 
 /** The Bench: the recipe on the left, the ribbon in the middle, what follows from it on the right, sound below. */
 @Component({
   selector: 'ls-bench',
-  imports: [RibbonComponent, RecipeColumnComponent, FindingsComponent, PlayBarComponent, SourcePickerComponent, KeepDialogComponent],
+  imports: [
+    RibbonComponent,
+    RecipeColumnComponent,
+    FindingsComponent,
+    PlayBarComponent,
+    SourcePickerComponent,
+    KeepDialogComponent,
+    VariantsSheetComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.component.html',
   styleUrl: './bench.component.css',
@@ -37,6 +46,10 @@ export class BenchComponent implements OnDestroy {
   readonly click = signal<ClickKind>('beats');
   readonly keeping = signal(false);
   readonly pickingSource = signal(false);
+  readonly showsVariants = signal(false);
+  /** What is shown over the ribbon beside the counts. */
+  readonly sung = signal(false);
+  readonly pace = signal<Counting['pace'] | null>(null);
   readonly pointed = signal<readonly number[]>([]);
   readonly playing = this.transport.playing;
   readonly position = this.transport.position;
@@ -81,6 +94,9 @@ export class BenchComponent implements OnDestroy {
       { combo: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => this.store.redo() },
       { combo: '$mod+y', shown: 'Ctrl Y', does: 'Redo', run: () => this.store.redo() },
       { combo: 'k', shown: 'K', does: 'Keep it', run: () => this.keep() },
+      { combo: 'v', shown: 'V', does: 'Variants', run: () => this.toggleVariants() },
+      { combo: 's', shown: 'S', does: 'Sung line', run: () => this.sung.update((on) => !on) },
+      { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => this.nextPace() },
       { combo: 'd', shown: 'D', does: 'Drill it', run: () => void this.drill() },
       { combo: 'ArrowUp', shown: '↑', does: 'One beat a minute faster', run: () => this.nudge(1) },
       { combo: 'ArrowDown', shown: '↓', does: 'One beat a minute slower', run: () => this.nudge(-1) },
@@ -97,6 +113,19 @@ export class BenchComponent implements OnDestroy {
     const request = this.request();
     if (this.playing()) this.transport.stop();
     else if (request) void this.transport.play(request);
+  }
+
+  toggleVariants(): void {
+    if (this.store.recipe()) this.showsVariants.update((on) => !on);
+  }
+
+  nextPace(): void {
+    this.pace.update((pace) => (pace === null ? 'half' : pace === 'half' ? 'double' : null));
+  }
+
+  paceWords(): string {
+    const pace = this.pace();
+    return pace === null ? 'Counts: as written' : pace === 'half' ? 'Counts: half-time' : 'Counts: double-time';
   }
 
   keep(): void {

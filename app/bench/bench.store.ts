@@ -6,6 +6,7 @@ import { rudimentById, type Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../data/drafts.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { SettingsRepo } from '../data/settings.repo';
+import { plainRecipe } from './plain-recipe';
 import { edited, historyOf, redone, undone } from './history';
 
 /** What is on the Bench: a recipe, the tempo it is heard at, and the phrase it was kept as, if it was. */
@@ -103,6 +104,23 @@ export class BenchStore {
     const entry = newMove(name, freshId(built.recipe.moves), built.pattern);
     this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] });
     this.openCard.set(entry.id);
+  }
+
+  /** The recipe with one move more, freshly signed. */
+  withMove(move: MoveEntry): Recipe {
+    const recipe = this.recipe() ?? { source: { kind: 'typed', text: '-', meter: '4/4', grid: 1260 }, moves: [] };
+    return { ...recipe, moves: [...recipe.moves, { ...move, id: freshId(recipe.moves) }] };
+  }
+
+  /** A variant's change becomes a move of the recipe. */
+  addVariant(move: MoveEntry): void {
+    this.edit((recipe) => recipe && this.withMove(move));
+  }
+
+  /** A variant follows what is on the Bench. Nothing happens when what is there is joined already. */
+  joinVariant(move: MoveEntry, name: string): void {
+    const other = plainRecipe(this.withMove(move));
+    if (other) this.edit((recipe) => recipe && this.withMove({ id: 'join', on: true, move: 'join', params: { other, name } }));
   }
 
   changeMove(entry: MoveEntry): void {

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { validateSettings, type Settings } from '@core/formats';
+import type { OwnSyllables } from '@core/stroke';
 import type { Schools } from '@core/time';
 import { Database } from './database';
 
@@ -12,6 +13,9 @@ export class SettingsRepo {
   private readonly state = signal<Settings>(USUAL);
   readonly now = this.state.asReadonly();
   readonly schools = computed<Schools>(() => ({ triplets: this.state().triplets, sextuplets: this.state().sextuplets }));
+
+  /** The user's own syllables; empty for ours. */
+  readonly sung = computed<OwnSyllables>(() => this.state().sung ?? {});
 
   constructor() {
     this.database

@@ -5,7 +5,7 @@ import type { Settings } from '@core/formats';
 import { barTicks, GRID, meter } from '@core/time';
 import { patternOfText } from '@core/pattern';
 import { programOf } from '@core/playback';
-import { parseStrokeText } from '@core/stroke';
+import { LEVELS, parseStrokeText, syllableKey, syllableOf, VOICE, VOICES, type Level, type Voice } from '@core/stroke';
 import { checkSound, type SoundCheck } from '../audio/sound-check';
 import { SettingsRepo } from '../data/settings.repo';
 import { ShelfFiles, type Incoming } from '../data/shelf-files.service';
@@ -30,10 +30,24 @@ export class KitComponent {
   readonly busy = signal<string | null>(null);
   readonly problem = signal<string | null>(null);
   readonly incoming = signal<Incoming | null>(null);
+  readonly voices = VOICES.map((voice) => ({ voice, name: VOICE[voice].name }));
+  readonly levels = LEVELS;
   readonly checks = signal<readonly (SoundCheck & { readonly bpm: number })[]>([]);
 
   change(part: Partial<Settings>): void {
     void this.settings.change(part);
+  }
+
+  syllable(voice: Voice, level: Level): string {
+    return syllableOf(voice, level, this.settings.sung());
+  }
+
+  /** A syllable of one's own; an empty field is ours again. */
+  sing(voice: Voice, level: Level, event: Event): void {
+    const text = event.target instanceof HTMLInputElement ? event.target.value.trim().slice(0, 12) : '';
+    const others = Object.fromEntries(Object.entries(this.settings.sung()).filter(([key]) => key !== syllableKey(voice, level)));
+    this.change({ sung: text === '' ? others : { ...others, [syllableKey(voice, level)]: text } });
+    if (event.target instanceof HTMLInputElement) event.target.value = syllableOf(voice, level, this.settings.sung());
   }
 
   async save(): Promise<void> {

@@ -8,3 +8,7 @@ export function spawnTicker(): Worker {
 export function spawnShelfFile(): Worker {
   return new Worker(new URL('./shelf-file.worker', import.meta.url), { type: 'module', name: 'shelf-file' });
 }
+
+export function spawnVariants(): Worker {
+  return new Worker(new URL('./variants.worker', import.meta.url), { type: 'module', name: 'variants' });
+}

@@ -1,9 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { barTicks, beatTicks, countAt, USUAL_SCHOOLS } from '@core/time';
-import { countingOf, fitSum, type Pattern } from '@core/pattern';
+import { countingOf, fitSum, partitions, slotsLong, type Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { StrokeTextComponent } from './stroke-text.component';
-import { textOf, wholeOf } from './values';
+import { textOf, wholeOf, wholesOf } from './values';
 
 type Params = MoveParams['fit'];
 
@@ -53,7 +53,27 @@ type Params = MoveParams['fit'];
       <button type="button" [attr.aria-pressed]="p.close.kind === 'strokes'" (click)="setClose({ kind: 'strokes', text: 'R L R' })">
         strokes
       </button>
+      <button
+        type="button"
+        [attr.aria-pressed]="p.close.kind === 'groups'"
+        [disabled]="choices().best.length === 0"
+        (click)="pickGroups(0)"
+      >
+        groups
+      </button>
     </div>
+    @if (p.close.kind === 'groups') {
+      <label class="field"
+        >Sizes allowed
+        <input class="input mono" type="text" [value]="sizes().join(' ')" (change)="setSizes($event)" />
+      </label>
+      <select class="input mono" aria-label="Groups" (change)="pickGroups(whole($event, 0, 1000))">
+        @for (g of choices().best; track $index; let i = $index) {
+          <option [value]="i" [selected]="g.join() === p.close.groups.join()">{{ g.join(' + ') }}</option>
+        }
+      </select>
+      <p class="quiet note">{{ choicesWords() }}</p>
+    }
     @if (p.close.kind === 'strokes') {
       <ls-stroke-text label="Close with" [text]="p.close.text" (changed)="setClose({ kind: 'strokes', text: $event })" />
     }
@@ -84,12 +104,28 @@ export class FitEditorComponent {
     const counts = Array.from({ length: slots }, (_, i) => countAt(i * pattern.grid, counting).text);
     return counts.includes(this.params().start) ? counts : [this.params().start, ...counts];
   });
-  readonly sum = computed(() => {
+  readonly whole = wholeOf;
+  /** Slots there are to fill. */
+  readonly slots = computed(() => {
     const pattern = this.before();
     const { space, start } = this.params();
     const from = Math.max(0, this.starts().indexOf(start)) * pattern.grid;
     const length = 'bars' in space ? space.bars * barTicks(pattern.meter) - from : space.beats * beatTicks(pattern.meter);
-    return fitSum(length / pattern.grid, pattern.length / pattern.grid)?.text ?? '';
+    return length / pattern.grid;
+  });
+  readonly sum = computed(() => fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
+  /** Group sizes that are allowed: one less than the cell, the cell, one more. */
+  readonly sizes = linkedSignal(() => {
+    const cell = Math.round(slotsLong(this.before()));
+    return [cell - 1, cell, cell + 1].filter((n) => n > 0 && n <= 64);
+  });
+  readonly choices = computed(() =>
+    partitions(this.slots(), this.sizes(), Math.max(1, Math.round(beatTicks(this.before().meter) / this.before().grid))),
+  );
+  readonly choicesWords = computed(() => {
+    const { best, found, complete } = this.choices();
+    if (complete && best.length === found) return found === 1 ? 'The only way.' : `${found} ways, the evenest first.`;
+    return `Showing the best ${best.length} of ${complete ? '' : 'at least '}${found.toLocaleString('en')}.`;
   });
 
   mostOf({ space }: Params): number {
@@ -104,6 +140,16 @@ export class FitEditorComponent {
   setUnit(event: Event): void {
     const n = this.amount();
     this.set({ space: textOf(event) === 'beats' ? { beats: n } : { bars: Math.min(64, n) } });
+  }
+
+  setSizes(event: Event): void {
+    const sizes = wholesOf(event, 1, 64);
+    if (sizes.length > 0) this.sizes.set(sizes);
+  }
+
+  pickGroups(i: number): void {
+    const groups = this.choices().best[i];
+    if (groups) this.setClose({ kind: 'groups', groups: [...groups] });
   }
 
   setClose(close: Params['close']): void {

@@ -1,4 +1,6 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { gridName, gridsOf } from '@core/time';
+import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { StrokeTextComponent } from './stroke-text.component';
 import { textOf, wholeOf } from './values';
@@ -11,7 +13,7 @@ type Params = MoveParams['insert'];
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
-    <ls-stroke-text label="Strokes" [text]="p.text" (changed)="changed.emit({ text: $event, where: p.where })" />
+    <ls-stroke-text label="Strokes" [text]="p.text" (changed)="set({ text: $event })" />
     <div class="row">
       <label class="field"
         >Where
@@ -30,7 +32,7 @@ type Params = MoveParams['insert'];
             min="1"
             max="2048"
             [value]="p.where.slot"
-            (change)="changed.emit({ text: p.text, where: { kind: 'after', slot: whole($event, 1, 2048) } })"
+            (change)="set({ where: { kind: 'after', slot: whole($event, 1, 2048) } })"
           />
         </label>
       }
@@ -43,28 +45,48 @@ type Params = MoveParams['insert'];
             min="1"
             max="2048"
             [value]="p.where.slots"
-            (change)="changed.emit({ text: p.text, where: { kind: 'every', slots: whole($event, 1, 2048) } })"
+            (change)="set({ where: { kind: 'every', slots: whole($event, 1, 2048) } })"
           />
         </label>
       }
+      <label class="field"
+        >on
+        <select class="input" aria-label="Grid of the added strokes" (change)="setGrid($event)">
+          <option value="0" [selected]="!p.grid">the same grid</option>
+          @for (g of grids(); track g.grid) {
+            <option [value]="g.grid" [selected]="g.grid === p.grid">{{ g.name }}</option>
+          }
+        </select>
+      </label>
     </div>
   `,
   styleUrl: './editor.css',
 })
 export class InsertEditorComponent {
   readonly params = input.required<Params>();
+  readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
+  readonly grids = computed(() => gridsOf(this.before().meter).map((grid) => ({ grid, name: gridName(grid) })));
   readonly whole = wholeOf;
 
   setKind(event: Event): void {
-    const { text } = this.params();
     switch (textOf(event)) {
       case 'after':
-        return this.changed.emit({ text, where: { kind: 'after', slot: 1 } });
+        return this.set({ where: { kind: 'after', slot: 1 } });
       case 'every':
-        return this.changed.emit({ text, where: { kind: 'every', slots: 4 } });
+        return this.set({ where: { kind: 'every', slots: 4 } });
       default:
-        return this.changed.emit({ text, where: { kind: 'end' } });
+        return this.set({ where: { kind: 'end' } });
     }
+  }
+
+  setGrid(event: Event): void {
+    const grid = Number(textOf(event));
+    const { text, where } = this.params();
+    this.changed.emit(grid > 0 ? { text, where, grid } : { text, where });
+  }
+
+  set(part: Partial<Params>): void {
+    this.changed.emit({ ...this.params(), ...part });
   }
 }

@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
-import { select, selectorWords, type Pattern, type Selector } from '@core/pattern';
-import { textOf, toggled, wholeOf } from './values';
+import { count } from '@core/base';
+import { USUAL_SCHOOLS } from '@core/time';
+import { countingOf, parseSelector, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { countsOf, textOf, toggled, wholeOf } from './values';
 
 const MOST_PLACES = 16;
 
@@ -50,15 +52,18 @@ const MOST_PLACES = 16;
         <input class="input mono" type="text" placeholder="2, 4&" [value]="counts()" (change)="setCounts($event)" />
       </label>
     </div>
-    <p class="quiet words">{{ words() }}</p>
+    <label class="field"
+      >in words: {{ chosen() }}
+      <input class="input" type="text" [value]="words()" [attr.aria-invalid]="problem() !== null" (change)="setWords($event)" />
+    </label>
+    @if (problem(); as p) {
+      <p class="wrong" role="status">{{ p }}</p>
+    }
   `,
   styleUrl: './editor.css',
   styles: `
     .gap {
       width: 8px;
-    }
-    .words {
-      font-size: 12.5px;
     }
   `,
 })
@@ -74,7 +79,9 @@ export class SelectorEditorComponent {
     return Array.from({ length: Math.min(MOST_PLACES, longest) }, (_, i) => i + 1);
   });
   readonly counts = computed(() => this.value().counts?.join(', ') ?? '');
-  readonly words = computed(() => `${selectorWords(this.value())}: ${select(this.before(), this.value()).length}`);
+  readonly words = computed(() => selectorWords(this.value()));
+  readonly chosen = computed(() => count(select(this.before(), this.value()).length, 'stroke'));
+  readonly problem = linkedSignal<string, string | null>({ source: this.words, computation: () => null });
 
   setLimb(limb: Limb): void {
     this.set('limbs', toggled(this.value().limbs, limb));
@@ -97,10 +104,14 @@ export class SelectorEditorComponent {
   }
 
   setCounts(event: Event): void {
-    const counts = textOf(event)
-      .split(/[,;]+/)
-      .flatMap((c) => (c.trim() === '' ? [] : [c.trim().slice(0, 16)]));
-    this.set('counts', counts.length > 0 ? counts.slice(0, 64) : undefined);
+    const counts = countsOf(event);
+    this.set('counts', counts.length > 0 ? counts : undefined);
+  }
+
+  setWords(event: Event): void {
+    const read = parseSelector(textOf(event), countingOf(this.before(), USUAL_SCHOOLS));
+    this.problem.set(read.ok ? null : read.problems[0].message);
+    if (read.ok) this.changed.emit(read.value);
   }
 
   /** A field that restricts nothing is absent, so that equal selectors are equal JSON. */

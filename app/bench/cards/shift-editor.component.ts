@@ -3,6 +3,7 @@ import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { slotsLong, type Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { textOf, wholeOf } from './values';
 
 @Component({
   selector: 'ls-shift-editor',
@@ -16,12 +17,24 @@ import type { MoveParams } from '@core/recipe';
       <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
     </div>
     <div class="chips" role="group" aria-label="What falls off">
-      <button type="button" [attr.aria-pressed]="p.mode === 'wrap'" (click)="changed.emit({ slots: p.slots, mode: 'wrap' })">
-        comes round
-      </button>
-      <button type="button" [attr.aria-pressed]="p.mode === 'push'" (click)="changed.emit({ slots: p.slots, mode: 'push' })">
-        is left out
-      </button>
+      <button type="button" [attr.aria-pressed]="p.mode === 'wrap'" (click)="emit({ mode: 'wrap' })">comes round</button>
+      <button type="button" [attr.aria-pressed]="p.mode === 'push'" (click)="emit({ mode: 'push' })">is left out</button>
+    </div>
+    <div class="row">
+      <label class="field"
+        >from count
+        <input class="input mono" type="text" placeholder="the start" maxlength="16" [value]="p.from ?? ''" (change)="setFrom($event)" />
+      </label>
+      <label class="field"
+        >groups
+        <select class="input" (change)="setGroups($event)">
+          <option value="0" [selected]="!p.groups">all as one</option>
+          <option value="1" [selected]="p.groups === 1">each in itself</option>
+          <option value="2" [selected]="p.groups === 2">every 2nd</option>
+          <option value="3" [selected]="p.groups === 3">every 3rd</option>
+          <option value="4" [selected]="p.groups === 4">every 4th</option>
+        </select>
+      </label>
     </div>
   `,
   styleUrl: './editor.css',
@@ -42,6 +55,22 @@ export class ShiftEditorComponent {
   readonly most = computed(() => Math.max(1, Math.min(32, Math.ceil(slotsLong(this.before())) - 1)));
 
   set(slots: number): void {
-    this.changed.emit({ slots: Math.max(-2048, Math.min(2048, slots)), mode: this.params().mode });
+    this.emit({ slots: Math.max(-2048, Math.min(2048, slots)) });
+  }
+
+  setFrom(event: Event): void {
+    const from = textOf(event).trim();
+    const { slots, mode, groups } = this.params();
+    this.changed.emit({ slots, mode, ...(from ? { from } : {}), ...(groups ? { groups } : {}) });
+  }
+
+  setGroups(event: Event): void {
+    const groups = wholeOf(event, 0, 64);
+    const { slots, mode, from } = this.params();
+    this.changed.emit({ slots, mode, ...(from ? { from } : {}), ...(groups > 0 ? { groups } : {}) });
+  }
+
+  emit(part: Partial<MoveParams['shift']>): void {
+    this.changed.emit({ ...this.params(), ...part });
   }
 }

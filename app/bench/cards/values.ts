@@ -19,3 +19,21 @@ export function toggled<T>(list: readonly T[] | undefined, value: T): T[] | unde
   const next = list?.includes(value) ? list.filter((v) => v !== value) : [...(list ?? []), value];
   return next.length > 0 ? next : undefined;
 }
+
+/** Whole numbers between bounds from a field such as "3 3 2"; what is no number is passed over. */
+export function wholesOf(event: Event, least: number, most: number): number[] {
+  return textOf(event)
+    .split(/[\s,;+]+/)
+    .filter((w) => /^\d+$/.test(w))
+    .map((w) => clamp(Number(w), least, most))
+    .slice(0, 64);
+}
+
+/** Counts from a field such as "2, 4&". */
+export function countsOf(event: Event): string[] {
+  return textOf(event)
+    .split(/[,;]+/)
+    .map((c) => c.trim().slice(0, 16))
+    .filter((c) => c !== '')
+    .slice(0, 64);
+}

@@ -1,5 +1,5 @@
 import { count as counted } from '@core/base';
-import { barTicks, beatTicks, countAt, countedBeats, countWords, gridName, type Schools } from '@core/time';
+import { barTicks, beatTicks, countAt, countedBeats, countWords, gridName, type Counting, type Schools } from '@core/time';
 import {
   graceCount,
   isHand,
@@ -11,6 +11,8 @@ import {
   type Limb,
   type Ornament,
   type Stroke,
+  sungAt,
+  type OwnSyllables,
 } from '@core/stroke';
 import { barsSpan, countingOf, rolesOf, type Pattern, type Role } from '@core/pattern';
 
@@ -24,6 +26,9 @@ export interface RibbonOptions {
   readonly schools: Schools;
   /** Ticks that a strip's full width stands for, so that strips beside one another show true relative lengths. */
   readonly stripTicks?: number;
+  readonly pace?: Counting['pace'];
+  /** A line to sing, with the user's own syllables in it; absent for none. */
+  readonly sung?: OwnSyllables;
 }
 
 export interface Stem {
@@ -74,6 +79,7 @@ export interface RibbonRow {
   readonly bodyTop: number;
   readonly lines: readonly { readonly x: number; readonly weight: 'bar' | 'beat' }[];
   readonly counts: readonly { readonly x: number; readonly text: string; readonly strong: boolean }[];
+  readonly sung: readonly { readonly x: number; readonly text: string }[];
   readonly tints: readonly { readonly x: number; readonly width: number }[];
   readonly brackets: readonly {
     readonly x1: number;
@@ -172,6 +178,8 @@ const STRIP_SCALE = 240 / 20160;
 /** Slot width, in px, from which letters and labels fit. */
 const ROOM_FOR_LABELS = 34;
 const ROOM_FOR_LETTERS = 15;
+/** Height of the line that is sung, in px. */
+const SUNG_ROOM = 18;
 /** Room that a label of two letters needs beside its head, in px. */
 const LABEL_WIDTH = 20;
 
@@ -180,7 +188,8 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   const m = MEASURES[options.size];
   const frame = frameOf(pattern, options, m);
   const named = options.size === 'bench' && frame.rows.length > 1;
-  const headRoom = m.counts + (named ? 10 : 0);
+  const sungRoom = options.sung ? SUNG_ROOM : 0;
+  const headRoom = m.counts + (named ? 10 : 0) + sungRoom;
   const rowHeight = headRoom + m.hands * 2 + m.floor + m.brackets;
   const roles = rolesOf(pattern);
   const bothHands = handUnisons(pattern);
@@ -198,11 +207,12 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
       ...base,
       left: place(from),
       right: place(until),
-      countY: top + headRoom - 10,
+      countY: top + headRoom - sungRoom - 10,
+      sung: sungOf(mine, options.sung),
       bodyTop: top + headRoom,
       head: named ? `bar ${Math.floor(from / barTicks(pattern.meter)) + 1}` : null,
       lines: gridLines(pattern, from, until).map((l) => ({ x: place(l.tick), weight: l.weight })),
-      counts: m.counts === 0 ? [] : countsOf(pattern, options.schools, from, until, slot, place),
+      counts: m.counts === 0 ? [] : countsOf(pattern, options, from, until, slot, place),
       tints:
         options.size === 'card'
           ? []
@@ -301,13 +311,13 @@ function gridLines(pattern: Pattern, from: number, until: number): { tick: numbe
 
 function countsOf(
   pattern: Pattern,
-  schools: Schools,
+  { schools, pace }: RibbonOptions,
   from: number,
   until: number,
   slot: number,
   place: (t: number) => number,
 ): RibbonRow['counts'] {
-  const counting = countingOf(pattern, schools);
+  const counting: Counting = pace ? { ...countingOf(pattern, schools), pace } : countingOf(pattern, schools);
   const counts: RibbonRow['counts'][number][] = [];
   for (let tick = from; tick < until; tick += pattern.grid) {
     const { beat, syllable } = countAt(tick, counting);
@@ -317,6 +327,19 @@ function countsOf(
     counts.push({ x: place(tick) + slot / 2, text: strong ? String(beat) : syllableShown(syllable), strong });
   }
   return counts;
+}
+
+/** One syllable a tick, over its stroke. */
+function sungOf(strokes: readonly { readonly stroke: Stroke; readonly x: number }[], own: OwnSyllables | undefined): RibbonRow['sung'] {
+  if (!own) return [];
+  const places = [...new Map(strokes.map((s) => [s.stroke.at, s.x]))];
+  return places.map(([at, x]) => ({
+    x,
+    text: sungAt(
+      strokes.filter((s) => s.stroke.at === at).map((s) => s.stroke),
+      own,
+    ),
+  }));
 }
 
 /** A syllable as it stands over its slot: in-betweens are a dot, and what is said twice in a beat is said plainly. */

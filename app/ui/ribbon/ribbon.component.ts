@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, type Signal } from '@angular/core';
-import { USUAL_SCHOOLS, type Schools } from '@core/time';
+import { USUAL_SCHOOLS, type Counting, type Schools } from '@core/time';
+import type { OwnSyllables } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import { followWidth } from '../follow-width';
 import { PlayheadComponent } from './playhead.component';
@@ -19,6 +20,10 @@ export class RibbonComponent {
   readonly size = input<RibbonSize>('bench');
   readonly schools = input<Schools>(USUAL_SCHOOLS);
   readonly stripTicks = input<number>();
+  /** Counts against a beat twice or half as long. */
+  readonly pace = input<Counting['pace'] | null>(null);
+  /** A line to sing under the counts, with the user's own syllables; null for none. */
+  readonly sung = input<OwnSyllables | null>(null);
   /** Fixed width in px; else the ribbon follows the room it has. */
   readonly width = input<number>();
   /** The tick that sounds, from the pattern's bar line; null when silent. */
@@ -32,12 +37,14 @@ export class RibbonComponent {
 
   private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
   readonly layout = computed(() => {
-    const stripTicks = this.stripTicks();
+    const [stripTicks, pace, sung] = [this.stripTicks(), this.pace(), this.sung()];
     return ribbonLayout(this.pattern(), {
       size: this.size(),
       width: this.width() ?? this.room(),
       schools: this.schools(),
       ...(stripTicks === undefined ? {} : { stripTicks }),
+      ...(pace ? { pace } : {}),
+      ...(sung ? { sung } : {}),
     });
   });
   readonly pointedAt = computed(() => new Set(this.pointed()));

@@ -13,6 +13,8 @@ export const SettingsSchema = Type.Object({
   theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
   triplets: Type.Union([Type.Literal('trip-let'), Type.Literal('and-a')]),
   sextuplets: Type.Union([Type.Literal('trip-let'), Type.Literal('ta-la')]),
+  /** The user's own syllables to sing, by voice and level. */
+  sung: Type.Optional(Type.Record(Type.String({ maxLength: 40 }), Type.String({ maxLength: 12 }))),
 });
 export type Settings = Static<typeof SettingsSchema>;
 
