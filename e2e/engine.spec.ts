@@ -148,3 +148,14 @@ test('the sung line and half-time counts; own syllables are kept', async ({ page
   await page.keyboard.press('h');
   await expect(page.locator('.count.strong')).toHaveText(['1', '2']);
 });
+
+test('where nine strokes must start to end on the & of 4, and of 7 in 7/8', async ({ page }) => {
+  for (const [meter, ending, start] of [
+    ['4/4', '4&', 'start on the & of 2'],
+    ['7/8', '7&', 'start on the & of 3'],
+  ] as const) {
+    await typeSticking(page, 'R L R L R L R L R', meter);
+    await page.getByLabel('Count the last stroke shall fall on').selectOption(ending);
+    await expect(page.locator('.ending')).toContainText(start);
+  }
+});

@@ -45,7 +45,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
     .getByRole('button', { name: 'high tom' })
     .click();
   await page.getByLabel('Under them').selectOption('kick');
-  await expect(page.getByRole('button', { name: 'Send right-hand accents to the right crash, kick under them' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send right accents to the right crash, kick under them' })).toBeVisible();
   await expect(page.locator('ls-findings')).toContainText('unisons: bar 1: 1, 3& and 6');
   await addMove(page, 'Displace it');
   await addMove(page, 'Put it on another grid');

@@ -13,11 +13,16 @@ test('two tabs agree: kept in one, seen in the other; taken off, put back', asyn
   await expect(other.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   await typeSticking(page, 'R L K');
   await keepAs(page, 'From the first tab');
+  // A tab behind another draws nothing; what matters is what it shows when it is looked at, without being loaded again.
+  await other.bringToFront();
   await expect(other.getByText('From the first tab')).toBeVisible();
   await other.getByRole('button', { name: 'Take From the first tab off the shelf' }).click();
+  await page.bringToFront();
   await page.goto('/shelf');
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await other.bringToFront();
   await other.getByRole('button', { name: 'Put it back' }).click();
+  await page.bringToFront();
   await expect(page.getByText('From the first tab')).toBeVisible();
 });
 

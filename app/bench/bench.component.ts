@@ -49,6 +49,9 @@ export class BenchComponent implements OnDestroy {
   readonly showsVariants = signal(false);
   /** What is shown over the ribbon beside the counts. */
   readonly sung = signal(false);
+  readonly grooveOnly = signal(false);
+  /** Whether a variant sounds in place of the phrase. */
+  readonly hearingVariant = signal(false);
   readonly pace = signal<Counting['pace'] | null>(null);
   readonly pointed = signal<readonly number[]>([]);
   readonly playing = this.transport.playing;
@@ -96,6 +99,7 @@ export class BenchComponent implements OnDestroy {
       { combo: 'k', shown: 'K', does: 'Keep it', run: () => this.keep() },
       { combo: 'v', shown: 'V', does: 'Variants', run: () => this.toggleVariants() },
       { combo: 's', shown: 'S', does: 'Sung line', run: () => this.sung.update((on) => !on) },
+      { combo: 'g', shown: 'G', does: 'Groove only: what fills between fades', run: () => this.grooveOnly.update((on) => !on) },
       { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => this.nextPace() },
       { combo: 'd', shown: 'D', does: 'Drill it', run: () => void this.drill() },
       { combo: 'ArrowUp', shown: '↑', does: 'One beat a minute faster', run: () => this.nudge(1) },
@@ -110,6 +114,7 @@ export class BenchComponent implements OnDestroy {
   }
 
   togglePlay(): void {
+    this.hearingVariant.set(false);
     const request = this.request();
     if (this.playing()) this.transport.stop();
     else if (request) void this.transport.play(request);

@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { balance, type Finding } from '@core/pattern';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { balance, countingOf, startsToEndOn, type Finding } from '@core/pattern';
+import { barTicks, countAt, countWords, parseCount } from '@core/time';
 import { LIMB_WORDS } from '@core/stroke';
+import { SettingsRepo } from '../data/settings.repo';
 import { BenchStore } from './bench.store';
 
 /** What follows from the phrase: the sums first, then the checks. What speaks of strokes points at them. */
@@ -12,6 +14,7 @@ import { BenchStore } from './bench.store';
 })
 export class FindingsComponent {
   readonly store = inject(BenchStore);
+  private readonly settings = inject(SettingsRepo);
   readonly pointAt = output<readonly number[]>();
   readonly limbWords = LIMB_WORDS;
 
@@ -30,6 +33,40 @@ export class FindingsComponent {
     return loads.map((l) => ({ ...l, share: (100 * l.strokes) / most, accentShare: (100 * l.accents) / most }));
   });
   readonly longest = computed(() => this.loads().reduce((most, l) => Math.max(most, l.longestRun), 0));
+
+  /** Counts of a bar, for a phrase that leaves room to begin elsewhere. */
+  readonly endings = computed(() => {
+    const pattern = this.store.build()?.pattern;
+    if (
+      !pattern ||
+      pattern.strokes.length === 0 ||
+      pattern.length > barTicks(pattern.meter) ||
+      pattern.length % barTicks(pattern.meter) === 0
+    )
+      return [];
+    const slots = Math.min(96, Math.ceil(barTicks(pattern.meter) / pattern.grid));
+    return Array.from({ length: slots }, (_, i) => countAt(i * pattern.grid, countingOf(pattern, this.settings.schools())).text);
+  });
+  private readonly chosen = signal<string | null>(null);
+  readonly ending = computed(() => {
+    const [chosen, all] = [this.chosen(), this.endings()];
+    return chosen !== null && all.includes(chosen) ? chosen : (all.at(-2) ?? all.at(-1) ?? '');
+  });
+  /** "start on the & of 2": where it must begin so that its last stroke falls there. */
+  readonly startWords = computed(() => {
+    const pattern = this.store.build()?.pattern;
+    const counting = pattern ? countingOf(pattern, this.settings.schools()) : null;
+    const on = counting ? parseCount(this.ending(), counting) : null;
+    if (!pattern || !counting || on === null) return '';
+    const [start] = startsToEndOn(pattern, on, 2);
+    return start === undefined
+      ? 'there is no room before it'
+      : `start on ${countWords(countAt(start, counting), start >= barTicks(pattern.meter))}`;
+  });
+
+  chooseEnding(event: Event): void {
+    if (event.target instanceof HTMLSelectElement) this.chosen.set(event.target.value);
+  }
 
   point(finding: Finding | null): void {
     this.pointAt.emit(finding?.at ?? []);

@@ -2,11 +2,12 @@ import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } 
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal, type OnDestroy } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { beatTicks, quarterTempo } from '@core/time';
-import { loopTicks } from '@core/pattern';
+import { differenceWords, loopTicks } from '@core/pattern';
 import { programOf, type ClickKind } from '@core/playback';
 import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
 import { Transport } from '../audio/transport.service';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { SettingsRepo } from '../data/settings.repo';
 import { NoticesService } from '../shell/notices.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { VariantsWorker, type Search } from '../workers/variants.service';
@@ -26,10 +27,13 @@ const MOST_PARENT_NAME = 200;
 export class VariantsSheetComponent implements OnDestroy {
   readonly click = input.required<ClickKind>();
   readonly closed = output();
+  /** Whether a variant is what sounds, and not the phrase on the Bench. */
+  readonly hearing = output<boolean>();
   private readonly store = inject(BenchStore);
   private readonly worker = inject(VariantsWorker);
   private readonly phrasesRepo = inject(PhrasesRepo);
   private readonly notices = inject(NoticesService);
+  private readonly settings = inject(SettingsRepo);
   readonly transport = inject(Transport);
   private readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
 
@@ -51,6 +55,8 @@ export class VariantsSheetComponent implements OnDestroy {
 
   ngOnDestroy(): void {
     this.cancel();
+    if (this.heard()) this.transport.stop();
+    this.hearing.emit(false);
   }
 
   toggle(kind: VariantKind): void {
@@ -92,9 +98,11 @@ export class VariantsSheetComponent implements OnDestroy {
   hear(variant: Variant): void {
     if (this.heard() === variant && this.transport.playing()) {
       this.transport.stop();
+      this.hearing.emit(false);
       return;
     }
     this.heard.set(variant);
+    this.hearing.emit(true);
     const { pattern } = variant;
     const request = {
       program: programOf(pattern, { click: this.click(), countInBars: 0 }),
@@ -111,6 +119,12 @@ export class VariantsSheetComponent implements OnDestroy {
 
   loopOf(variant: Variant): number {
     return loopTicks(variant.pattern);
+  }
+
+  /** Where a variant differs from the phrase, in words. */
+  differs(variant: Variant): string {
+    const parent = this.store.build()?.pattern;
+    return parent ? differenceWords(parent, variant.pattern, this.settings.schools()) : '';
   }
 
   use(variant: Variant): void {

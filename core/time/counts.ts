@@ -1,6 +1,6 @@
 import { mod } from '../base';
 import { DIVISIONS, divisionOf, type Division, type Grid } from './grid';
-import { barTicks, beatTicks, type Meter } from './meter';
+import { barTicks, beatTicks, isCompound, type Meter } from './meter';
 import { ticks, type Ticks } from './ticks';
 
 /** How triplets and sextuplets are spoken; a setting of the user. */
@@ -41,8 +41,13 @@ export interface Count {
   readonly text: string;
 }
 
+const COMPOUND: readonly string[] = ['', '&', 'a'];
+
 /** Syllables of each slot of a beat in `division` parts; the first is '' because the beat's number is said there. */
-function syllables(division: Division, schools: Schools): readonly string[] {
+function syllables(division: Division, schools: Schools, compound: boolean): readonly string[] {
+  // In 6/8 and its like the three eighths of a beat are no triplets: 1 & a, and the 16ths between them are dots.
+  if (compound && division === 3) return COMPOUND;
+  if (compound && division === 6) return dotted(COMPOUND);
   const trip = ['', 'trip', 'let'];
   const sext = schools.sextuplets === 'trip-let' ? ['', 'trip', 'let', '&', '&trip', '&let'] : ['', 'ta', 'la', '&', '&ta', '&la'];
   switch (division) {
@@ -98,7 +103,7 @@ export function countAt(tick: number, counting: Counting): Count {
   const division = divisionFor(offset, beat, home);
   const place = { bar: Math.floor(tick / bar) + 1, beat: number };
   if (division === null) return { ...place, syllable: `+${offset}`, text: `${number}+${offset}` };
-  const syllable = syllables(division, schools)[(offset * division) / beat] ?? '';
+  const syllable = syllables(division, schools, isCompound(meter))[(offset * division) / beat] ?? '';
   const plain = division === home || offset === 0;
   return { ...place, syllable, text: `${number}${syllable}${plain ? '' : `/${division}`}` };
 }
@@ -114,16 +119,16 @@ export function countAt(tick: number, counting: Counting): Count {
 export function parseCount(text: string, counting: Counting): Ticks | null {
   const found = /^(?:(-?\d+):)?(\d+)(.*)$/.exec(text.replace(/\s+/g, '').toLowerCase().replace(/and/g, '&'));
   if (!found) return null;
-  const { meter, schools } = counting;
+  const { meter } = counting;
   const beat = pacedBeat(counting);
   const number = Number(found[2]);
   if (number < 1 || number > Math.ceil(barTicks(meter) / beat)) return null;
   const base = (Number(found[1] ?? '1') - 1) * barTicks(meter) + (number - 1) * beat;
-  const offset = offsetOf(found[3] ?? '', beat, pacedDivision(counting), schools);
+  const offset = offsetOf(found[3] ?? '', beat, pacedDivision(counting), counting);
   return offset === null ? null : ticks(base + offset);
 }
 
-function offsetOf(rest: string, beat: number, home: Division | null, schools: Schools): number | null {
+function offsetOf(rest: string, beat: number, home: Division | null, { schools, meter }: Counting): number | null {
   if (rest === '') return 0;
   const free = /^\+(\d+)$/.exec(rest);
   if (free) return Number(free[1]) < beat ? Number(free[1]) : null;
@@ -132,7 +137,7 @@ function offsetOf(rest: string, beat: number, home: Division | null, schools: Sc
   if (wanted === undefined) return null;
   const divisions = wanted !== null ? [wanted] : home !== null ? [home, ...DIVISIONS] : DIVISIONS;
   for (const division of divisions) {
-    const slot = syllables(division, schools).indexOf(syllable);
+    const slot = syllables(division, schools, isCompound(meter)).indexOf(syllable);
     if (slot > 0 && (beat * slot) % division === 0) return (beat * slot) / division;
   }
   return null;

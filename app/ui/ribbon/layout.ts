@@ -426,18 +426,21 @@ function gracesOf(ornament: Ornament | undefined, x: number, slot: number, top: 
 }
 
 function blockOf(stroke: Stroke, index: number, x: number, floor: number, slot: number, m: Measures, words: string): Block {
+  // The hi-hat foot is a tick over the kick's blocks, so that both are seen when they fall together.
   const tick = stroke.limb === 'H';
+  const big = m.counts > 0;
   const share = stroke.level === 'accent' ? 1 : stroke.level === 'tap' ? 0.74 : 0.45;
-  const height = (m.floor - (m.counts > 0 ? 4 : 1)) * (tick ? 0.5 : share);
+  const height = tick ? (big ? 9 : 3) : (m.floor - (big ? 4 : 1)) * share;
   const width = Math.max(2, Math.min(tick ? 7 : 26, slot * (tick ? 0.3 : 0.72)));
+  const y = tick ? floor - m.floor - (big ? 6 : 2) : floor - height;
   return {
     index,
     x: x - width / 2,
-    y: floor - height,
+    y,
     width,
     height,
     limb: stroke.limb,
-    letter: m.counts > 0 && width >= 16 && height >= 13 ? stroke.limb : null,
+    letter: big && !tick && width >= 16 && height >= 13 ? stroke.limb : null,
     words,
   };
 }

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { listed, mod } from '../../base';
-import { barTicks, gridName, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
+import { barTicks, beatTicks, gridName, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
 import {
   canStrike,
   isHand,
@@ -102,7 +102,13 @@ export const layer: Move<'layer', Params> = {
   title: 'Lay something under it',
   hint: 'A steady foot, a backbeat, a kick pattern, time on the hat.',
   schema: LayerParams,
-  defaults: () => ({ limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' }),
+  defaults: (pattern) => ({
+    limb: 'H',
+    voice: 'hat-foot',
+    level: 'tap',
+    on: { kind: 'grid', grid: beatTicks(pattern.meter) },
+    clash: 'keep',
+  }),
   describe: ({ limb, voice, level, on, bars, clash }) => {
     const when = on.kind === 'grid' ? gridName(on.grid) : on.kind === 'counts' ? listed(on.counts) : on.text.trim() || 'nothing';
     const where = bars?.length ? ` in bar ${listed(bars.map(String))}` : '';
