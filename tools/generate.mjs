@@ -45,12 +45,25 @@ const inside = (schema) => Object.fromEntries(Object.entries(schema).map(([key, 
 const named = Object.fromEntries(Object.entries(plain).map(([name, schema]) => [name, { ...inside(schema), $id: name }]));
 
 const withDefinitions = (value) => JSON.parse(JSON.stringify(value).replace(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"'));
-const { ShelfFile: shelfFile, ...parts } = Object.fromEntries(Object.entries(named).map(([name, schema]) => [name, { ...schema, $id: undefined }]));
-const published = { $schema: 'http://json-schema.org/draft-07/schema#', $id: 'shelf-file.schema.json', ...withDefinitions(shelfFile), definitions: withDefinitions(parts) };
+const { ShelfFile: shelfFile, ...parts } = Object.fromEntries(
+  Object.entries(named).map(([name, schema]) => [name, { ...schema, $id: undefined }]),
+);
+const published = {
+  $schema: 'http://json-schema.org/draft-07/schema#',
+  $id: 'shelf-file.schema.json',
+  ...withDefinitions(shelfFile),
+  definitions: withDefinitions(parts),
+};
 await writeDerived('schema/shelf-file.schema.json', `${JSON.stringify({ ...published, $id: 'shelf-file.schema.json' }, null, 2)}\n`);
 
 const names = Object.keys(VALIDATED);
-const ajv = new Ajv.default({ schemas: Object.values(named), discriminator: true, allErrors: false, inlineRefs: false, code: { source: true, esm: false } });
+const ajv = new Ajv.default({
+  schemas: Object.values(named),
+  discriminator: true,
+  allErrors: false,
+  inlineRefs: false,
+  code: { source: true, esm: false },
+});
 const cjs = standaloneCode.default(ajv, Object.fromEntries(names.map((n) => [`validate${n}`, n])));
 const out = path('core/formats/shelf-file/generated/');
 await mkdir(out, { recursive: true });

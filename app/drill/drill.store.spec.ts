@@ -1,32 +1,15 @@
-import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { Subject } from 'rxjs';
-import { Transport, type PlayRequest } from '../audio/transport.service';
+import { Transport } from '../audio/transport.service';
 import { Database } from '../data/database';
 import { DrillsRepo } from '../data/drills.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { attemptOf, phraseOf } from '../testing/fixtures';
+import { SilentTransport } from '../testing/silence';
 import { DrillStore } from './drill.store';
-
-class FakeTransport {
-  readonly loops$ = new Subject<number>();
-  readonly began$ = new Subject<void>();
-  readonly playing = signal(false);
-  readonly position = signal<number | null>(null);
-  readonly requests: PlayRequest[] = [];
-  stops = 0;
-  play(request: PlayRequest): Promise<void> {
-    this.requests.push(request);
-    return Promise.resolve();
-  }
-  stop(): void {
-    this.stops++;
-  }
-}
 
 async function room() {
   TestBed.resetTestingModule();
-  const transport = new FakeTransport();
+  const transport = new SilentTransport();
   TestBed.configureTestingModule({ providers: [DrillStore, { provide: Transport, useValue: transport }] });
   const { db, ready } = TestBed.inject(Database);
   await ready;

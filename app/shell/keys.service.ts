@@ -31,15 +31,13 @@ export class KeysService {
 /** Keys belong to whoever is typing first: letters to fields, Space and Enter to buttons and switches that were reached by keyboard. */
 function runIfFree(key: Key, event: KeyboardEvent): void {
   const target = event.target instanceof Element ? event.target : null;
-  const modified = event.ctrlKey || event.metaKey;
   if (target?.closest('.p-dialog') && key.combo !== 'Escape') return;
   if (
     target?.closest(
       'input:not([type=range]):not([type=checkbox]), textarea, select, [contenteditable=true], [role=combobox], [role=listbox]',
     )
-  ) {
-    if (!modified || key.combo.endsWith('+z') || key.combo.endsWith('+Z')) return;
-  }
+  )
+    return;
   if (target?.closest('[role=slider]') && event.key.startsWith('Arrow')) return;
   const activates = event.key === ' ' || event.key === 'Enter';
   if (activates && target?.closest('button, a, input, [role=switch], [role=option], [role=button]')) return;

@@ -1,0 +1,154 @@
+import { TestBed } from '@angular/core/testing';
+import { RUDIMENTS } from '@core/rudiments';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { phraseOf, typed, until } from '../testing/fixtures';
+import { mount } from '../testing/mount';
+import { emptyPlace, key } from '../testing/place';
+import { BenchComponent } from './bench.component';
+import { BenchStore } from './bench.store';
+import { FindingsComponent } from './findings.component';
+import { RecipeColumnComponent } from './recipe-column.component';
+import { SourcePickerComponent } from './source-picker.component';
+
+async function bench() {
+  const place = await emptyPlace();
+  const store = TestBed.inject(BenchStore);
+  await until(() => store.ready());
+  return { ...place, store };
+}
+
+describe('the source picker', () => {
+  it('shows what can be read, names the column of what cannot, and keeps the last good one drawn', async () => {
+    const { store } = await bench();
+    const m = mount(SourcePickerComponent);
+    expect(m.host.querySelectorAll('.rudiment')).toHaveLength(40);
+    expect(m.button('Put it on the bench').disabled).toBe(true);
+    m.fill('Sticking', 'R l l K');
+    expect(m.host.querySelectorAll('.preview .stem')).toHaveLength(3);
+    m.fill('Sticking', 'R l l K 5');
+    expect(m.text()).toContain('Column 9');
+    expect(m.host.querySelectorAll('.preview .stem')).toHaveLength(3);
+    m.fill('Sticking', 'R l l K');
+    m.pick('Meter', '7/8');
+    m.pick('On', '16ths');
+    m.press('Put it on the bench');
+    expect(store.recipe()?.source).toEqual({ kind: 'typed', text: 'R l l K', meter: '7/8', grid: 1260 });
+  });
+  it('finds rudiments by words, says when there are none, and takes one', async () => {
+    const { store } = await bench();
+    const m = mount(SourcePickerComponent);
+    m.fill('Find a rudiment', 'ratamacue');
+    expect(m.host.querySelectorAll('.rudiment')).toHaveLength(3);
+    m.fill('Find a rudiment', 'polka');
+    expect(m.text()).toContain('No rudiment has all these words.');
+    m.fill('Find a rudiment', 'swiss');
+    m.press('Swiss army triplet');
+    expect(store.recipe()?.source).toMatchObject({ kind: 'rudiment', id: 'swiss-army-triplet' });
+  });
+});
+
+describe('the recipe column', () => {
+  it('shows a card a move with its sentence, and a finding where one does not fit', async () => {
+    const { store } = await bench();
+    store.setSource(typed('R R').source);
+    const m = mount(RecipeColumnComponent);
+    m.press('+ Add a move');
+    m.press('Accents and ghosts');
+    expect(m.text()).toContain('Accent the first of every group');
+    m.fill('in words', 'lefts');
+    expect(m.text()).toContain('There are no lefts here, so nothing changes.');
+    m.press('Duplicate');
+    expect(m.host.querySelectorAll('.move')).toHaveLength(2);
+    m.press('Remove');
+    expect(m.host.querySelectorAll('.move')).toHaveLength(1);
+  });
+  it('moves cards by arrow keys and switches them off', async () => {
+    const { store } = await bench();
+    store.setSource(typed('R L').source);
+    store.addMove('insert');
+    store.addMove('mirror');
+    const m = mount(RecipeColumnComponent);
+    m.button('Move 2 up or down').dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true }));
+    expect(store.recipe()?.moves.map((x) => x.move)).toEqual(['mirror', 'insert']);
+    await m.fixture.whenStable();
+    m.host.querySelector<HTMLElement>('p-toggleswitch')?.click();
+    expect(store.recipe()?.moves[0]?.on).toBe(false);
+  });
+});
+
+describe('findings', () => {
+  it('sums first, then checks; what speaks of strokes points at them; where to start to end on a count', async () => {
+    const { store } = await bench();
+    store.setSource(typed('R+K L R L R L R L R').source);
+    const m = mount(FindingsComponent);
+    const pointed: (readonly number[])[] = [];
+    m.component.pointAt.subscribe((p) => pointed.push(p));
+    expect(m.host.querySelector('.fit')?.textContent).toBe('16 = 1 × 9 + 7');
+    [...m.host.querySelectorAll('.check')].find((e) => e.textContent.includes('unison'))?.dispatchEvent(new Event('mouseenter'));
+    expect(pointed).toEqual([[0]]);
+    m.pick('Count the last stroke shall fall on', '4&');
+    expect(m.text()).toContain('start on the & of 2');
+    m.pick('Count the last stroke shall fall on', '1');
+    expect(m.text()).toContain('start on the 3');
+  });
+});
+
+describe('the Bench', () => {
+  it('plays and stops by Space, changes tempo by arrows while it plays, and undoes', async () => {
+    const { store, transport } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    const m = mount(BenchComponent);
+    key(' ');
+    expect(transport.requests).toHaveLength(1);
+    expect(transport.requests[0]?.bpm).toBe(90);
+    key('ArrowUp');
+    key('ArrowUp', document.body, { shiftKey: true });
+    m.fixture.detectChanges();
+    expect(store.tempo()).toBe(96);
+    expect(transport.changes.at(-1)?.bpm).toBe(96);
+    key(' ');
+    expect(transport.playing()).toBe(false);
+    store.addMove('mirror');
+    key('z', document.body, { ctrlKey: true });
+    expect(store.recipe()?.moves).toEqual([]);
+    m.fixture.destroy();
+    expect(transport.stops).toBeGreaterThan(1);
+  });
+  it('counts in half-time and double-time, and shows what is sung', async () => {
+    const { store } = await bench();
+    store.setSource(typed('(R L)x8').source);
+    const m = mount(BenchComponent);
+    const beats = (): number => m.host.querySelectorAll('.middle .count.strong').length;
+    expect(beats()).toBe(4);
+    m.press('Counts: as written');
+    expect(beats()).toBe(2);
+    m.press('Counts: half-time');
+    expect(beats()).toBe(8);
+    m.press('Sung line');
+    expect(m.host.querySelector('.sung')?.textContent).toBe('ta');
+    m.press('Groove only');
+    expect(m.host.querySelector('.middle svg')?.classList).toContain('grooves');
+  });
+  it('drills what is kept, and asks to keep what is not', async () => {
+    const { store, went } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    const m = mount(BenchComponent);
+    await m.component.drill();
+    expect(m.component.keeping()).toBe(true);
+    await m.component.keepAs({ name: 'Mine', family: 'lick', goal: 120, note: '' });
+    await m.component.drill();
+    expect(went.at(-1)).toContain('/drill');
+  });
+  it('opens a phrase by its address; one that is gone is said', async () => {
+    const { went, messages, store } = await bench();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('here', { name: 'Here' }));
+    const told: string[] = [];
+    messages.messageObserver.subscribe((x) => told.push(Array.isArray(x) ? '' : (x.detail ?? '')));
+    const m = mount(BenchComponent, { phrase: 'here' });
+    await until(() => store.phrase()?.id === 'here');
+    m.set('phrase', 'gone');
+    await until(() => told.length > 0);
+    expect(told[0]).toContain('not on this shelf any more');
+    expect(went).toHaveLength(1);
+  });
+});

@@ -1,0 +1,46 @@
+import { TestBed } from '@angular/core/testing';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { attemptOf, phraseOf, until } from '../testing/fixtures';
+import { mount } from '../testing/mount';
+import { emptyPlace } from '../testing/place';
+import { LogComponent } from './log.component';
+
+describe('the Log', () => {
+  it('empty, it says what will stand here', async () => {
+    await emptyPlace();
+    const m = mount(LogComponent);
+    await until(() => m.component.ready());
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Nothing played yet');
+  });
+  it('answers in its title how far a phrase is, newest drilled first, and lists every try', async () => {
+    const { db } = await emptyPlace();
+    const repo = TestBed.inject(PhrasesRepo);
+    await repo.save(phraseOf('old', { name: 'Old' }));
+    await repo.save(phraseOf('new', { name: 'New', goal: 90 }));
+    const day = 86_400_000;
+    await db.attempts.bulkPut([
+      attemptOf('1', 'old', { at: day, bpm: 80 }),
+      attemptOf('2', 'new', { at: 2 * day, bpm: 85, goal: 90 }),
+      attemptOf('3', 'new', { at: 3 * day, bpm: 90, goal: 90, verdict: 'messy' }),
+    ]);
+    const m = mount(LogComponent);
+    await until(() => m.component.drilled().length === 2);
+    m.fixture.detectChanges();
+    expect(m.component.title()).toBe('85 clean, 5 to go to 90');
+    expect(m.host.querySelectorAll('tbody tr')).toHaveLength(2);
+    m.pick('Phrase', 'Old');
+    expect(m.component.title()).toBe('80 clean, 20 to go to 100');
+    expect(m.component.days()).toHaveLength(1);
+  });
+  it('says when the goal was reached, and when nothing was clean', async () => {
+    const { db } = await emptyPlace();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
+    await db.attempts.put(attemptOf('1', 'a', { verdict: 'messy' }));
+    const m = mount(LogComponent, { phrase: 'a' });
+    await until(() => m.component.current() !== null);
+    expect(m.component.title()).toBe('Nothing clean yet on the way to 100');
+    await db.attempts.put(attemptOf('2', 'a', { at: 2000, bpm: 100 }));
+    await until(() => m.component.title() === 'At the goal of 100');
+  });
+});

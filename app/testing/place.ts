@@ -1,0 +1,31 @@
+import { TestBed } from '@angular/core/testing';
+import { provideRouter, Router } from '@angular/router';
+import { MessageService } from 'primeng/api';
+import { Transport } from '../audio/transport.service';
+import { Database } from '../data/database';
+import { SilentTransport } from './silence';
+
+/** What a place needs in a test: an empty shelf, a silent transport, a router that goes nowhere. */
+export async function emptyPlace() {
+  TestBed.resetTestingModule();
+  localStorage.clear();
+  const transport = new SilentTransport();
+  TestBed.configureTestingModule({ providers: [provideRouter([]), MessageService, { provide: Transport, useValue: transport }] });
+  const { db, ready } = TestBed.inject(Database);
+  await ready;
+  await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear(), db.kept.clear()]);
+  const router = TestBed.inject(Router);
+  const went: string[] = [];
+  jest.spyOn(router, 'navigate').mockImplementation((commands, extras) => {
+    went.push([...(commands as string[]), JSON.stringify(extras?.queryParams ?? '')].join(' '));
+    return Promise.resolve(true);
+  });
+  return { db, transport, went, messages: TestBed.inject(MessageService) };
+}
+
+/** A key pressed on the page, or on an element of it. */
+export function key(name: string, target: EventTarget = document.body, more: KeyboardEventInit = {}): void {
+  target.dispatchEvent(
+    new KeyboardEvent('keydown', { key: name, code: name === ' ' ? 'Space' : name, bubbles: true, cancelable: true, ...more }),
+  );
+}
