@@ -25,6 +25,13 @@ try {
   await page.keyboard.press('Space');
   await page.waitForTimeout(1300);
   await shot('bench');
+  await page.keyboard.press('Space');
+  await open('/bench/salt-12');
+  await page.getByRole('button', { name: 'Variants' }).click();
+  await page.getByRole('button', { name: 'Find variants' }).click();
+  await page.locator('.variant').first().waitFor();
+  await page.waitForTimeout(300);
+  await shot('variants');
   await open('/log');
   await shot('log');
   await open('/kit');

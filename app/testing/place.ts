@@ -1,3 +1,4 @@
+import type { Provider } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import { MessageService } from 'primeng/api';
@@ -6,11 +7,13 @@ import { Database } from '../data/database';
 import { SilentTransport } from './silence';
 
 /** What a place needs in a test: an empty shelf, a silent transport, a router that goes nowhere. */
-export async function emptyPlace() {
+export async function emptyPlace(providers: Provider[] = []) {
   TestBed.resetTestingModule();
   localStorage.clear();
   const transport = new SilentTransport();
-  TestBed.configureTestingModule({ providers: [provideRouter([]), MessageService, { provide: Transport, useValue: transport }] });
+  TestBed.configureTestingModule({
+    providers: [provideRouter([]), MessageService, { provide: Transport, useValue: transport }, ...providers],
+  });
   const { db, ready } = TestBed.inject(Database);
   await ready;
   await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear(), db.kept.clear()]);

@@ -1,0 +1,64 @@
+import { TestBed } from '@angular/core/testing';
+import { HealthService } from '../data/health.service';
+import { SettingsRepo } from '../data/settings.repo';
+import { currentShelf } from '../data/which-shelf';
+import { mount } from '../testing/mount';
+import { emptyPlace, key } from '../testing/place';
+import { NoticesService } from './notices.service';
+import { PLACES } from './places';
+import { ShellComponent } from './shell.component';
+
+describe('the shell', () => {
+  it('goes to every place by its digit, and marks none twice', async () => {
+    const { went } = await emptyPlace();
+    mount(ShellComponent);
+    for (const p of PLACES) key(String(p.digit));
+    expect(went.map((w) => w.split(' ')[0])).toEqual(PLACES.map((p) => p.path));
+    expect(new Set(PLACES.map((p) => p.digit)).size).toBe(PLACES.length);
+  });
+  it('is dark when the settings say so', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    await TestBed.inject(SettingsRepo).change({ theme: 'dark' });
+    m.fixture.detectChanges();
+    expect(document.documentElement.classList.contains('dark')).toBe(true);
+    await TestBed.inject(SettingsRepo).change({ theme: 'light' });
+    m.fixture.detectChanges();
+    expect(document.documentElement.classList.contains('dark')).toBe(false);
+  });
+  it('shows a trouble with storage until it is tried again or closed', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    const health = TestBed.inject(HealthService);
+    let full = true;
+    await health.write(() => (full ? Promise.reject(new DOMException('x', 'QuotaExceededError')) : Promise.resolve()));
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('[role=alert]')?.textContent).toContain('is full');
+    full = false;
+    m.press('Try again');
+    await m.fixture.whenStable();
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('[role=alert]')).toBeNull();
+  });
+  it('a notice carries the way back', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    const notices = TestBed.inject(NoticesService);
+    let back = 0;
+    notices.tell('Gone.', { label: 'Put it back', run: () => back++ });
+    const action = m.component.actionOf({ label: 'Put it back', run: () => back++ });
+    expect(m.component.actionOf(null)).toBeNull();
+    if (action) m.component.act(action);
+    expect([back, notices.last()]).toEqual([1, 'Gone.']);
+  });
+});
+
+describe('which shelf', () => {
+  it('is mine, unless the address asked for the demo last', () => {
+    localStorage.clear();
+    expect(currentShelf()).toBe('mine');
+    localStorage.setItem('loop-shelf.which', 'demo');
+    expect(currentShelf()).toBe('demo');
+    localStorage.clear();
+  });
+});
