@@ -3,7 +3,8 @@ import { build } from '@core/recipe';
 import { USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
 import { typed } from '../../testing/fixtures';
-import { ribbonLayout, type RibbonSize } from './layout';
+import { ribbonLayout } from './layout';
+import type { RibbonSize } from './model';
 
 const patternOf = (text: string, meter = '4/4', bars = 0) => {
   const recipe = typed(text, meter);

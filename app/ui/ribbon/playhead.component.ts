@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, type Signal } from '@angular/core';
-import type { RibbonLayout } from './layout';
+import type { RibbonLayout } from './model';
 
 /** The moving line. A view of its own, so that nothing else is drawn again while time passes. */
 @Component({

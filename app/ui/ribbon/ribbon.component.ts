@@ -4,7 +4,8 @@ import type { OwnSyllables } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import { followWidth } from '../follow-width';
 import { PlayheadComponent } from './playhead.component';
-import { ribbonLayout, type RibbonSize, type Stem } from './layout';
+import { ribbonLayout } from './layout';
+import type { RibbonSize, Stem } from './model';
 
 /** The ribbon: how a phrase is drawn everywhere. Right hand above the line, left below, feet on the floor; height is the height of the stick. */
 @Component({

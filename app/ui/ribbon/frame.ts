@@ -1,0 +1,42 @@
+import { barTicks } from '@core/time';
+import { barsSpan, type Pattern } from '@core/pattern';
+import { ROOM_FOR_LABELS, STRIP_SCALE, type Measures } from './measures';
+import type { RibbonOptions } from './model';
+
+interface Frame {
+  readonly rows: readonly { readonly from: number; readonly until: number }[];
+  readonly scale: number;
+  readonly width: number;
+}
+
+/** How the pattern is cut into rows, and px to a tick. */
+export function frameOf(pattern: Pattern, options: RibbonOptions, m: Measures): Frame {
+  const bar = barTicks(pattern.meter);
+  const end = Math.max(pattern.start + pattern.length, pattern.grid);
+  const room = Math.max(40, options.width - 2 * m.pad);
+  if (options.size === 'strip' || options.size === 'card') {
+    const shown = Math.max(end - pattern.start, pattern.grid);
+    const scale = options.stripTicks
+      ? Math.min(room / Math.max(options.stripTicks, shown), STRIP_SCALE)
+      : Math.min(room / shown, m.most / pattern.grid);
+    return { rows: [{ from: pattern.start, until: pattern.start + shown }], scale, width: Math.ceil(shown * scale) + 2 * m.pad };
+  }
+  const span = barsSpan(pattern).bars;
+  // Short phrases get slots wide enough for labels; long ones are drawn denser, to stay in sight.
+  const least = span <= 2 ? Math.max(m.least, ROOM_FOR_LABELS) : m.least;
+  const perRow = Math.max(1, Math.min(span, Math.floor(room / ((bar / pattern.grid) * least))));
+  // Rows as even as they can be: five bars with room for four make three and two.
+  const rowCount = Math.ceil(span / perRow);
+  const even = Math.ceil(span / rowCount);
+  const whole = pattern.start > 0 || end >= bar;
+  const rows = Array.from({ length: rowCount }, (_, i) => ({
+    from: i * even * bar,
+    until: Math.min(
+      (i + 1) * even * bar,
+      whole && end % bar === 0 ? span * bar : span === 1 && !whole ? end : Math.max(end, i * even * bar + 1),
+    ),
+  }));
+  const widest = rows.reduce<number>((most, r) => Math.max(most, r.until - r.from), pattern.grid);
+  const scale = Math.min(room / widest, m.most / pattern.grid);
+  return { rows, scale, width: Math.ceil(widest * scale) + 2 * m.pad };
+}

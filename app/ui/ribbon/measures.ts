@@ -1,0 +1,79 @@
+import type { Level } from '@core/stroke';
+import type { RibbonSize } from './model';
+
+/** Measures of each size, in px. */
+export interface Measures {
+  readonly pad: number;
+  readonly counts: number;
+  readonly stem: Readonly<Record<Level, number>>;
+  readonly hands: number;
+  readonly floor: number;
+  readonly brackets: number;
+  readonly gap: number;
+  readonly head: number;
+  /** Slots are never wider than this, nor a row denser than `least`. */
+  readonly most: number;
+  readonly least: number;
+}
+
+export const MEASURES: Readonly<Record<RibbonSize, Measures>> = {
+  strip: {
+    pad: 2,
+    counts: 0,
+    stem: { ghost: 4, tap: 9, accent: 15 },
+    hands: 18,
+    floor: 6,
+    brackets: 0,
+    gap: 0,
+    head: 2.6,
+    most: 14,
+    least: 1,
+  },
+  card: {
+    pad: 2,
+    counts: 0,
+    stem: { ghost: 3, tap: 7, accent: 12 },
+    hands: 15,
+    floor: 5,
+    brackets: 0,
+    gap: 0,
+    head: 2.2,
+    most: 14,
+    least: 1,
+  },
+  bench: {
+    pad: 2,
+    counts: 26,
+    stem: { ghost: 13, tap: 30, accent: 54 },
+    hands: 66,
+    floor: 36,
+    brackets: 26,
+    gap: 8,
+    head: 6.5,
+    most: 64,
+    least: 21,
+  },
+  room: {
+    pad: 2,
+    counts: 30,
+    stem: { ghost: 13, tap: 32, accent: 58 },
+    hands: 70,
+    floor: 38,
+    brackets: 6,
+    gap: 12,
+    head: 7.5,
+    most: 84,
+    least: 24,
+  },
+};
+
+/** Strips beside one another are drawn at most this large, in px to a tick: 240 px to a bar of 4/4. */
+export const STRIP_SCALE = 240 / 20160;
+
+/** Slot width, in px, from which letters and labels fit. */
+export const ROOM_FOR_LABELS = 34;
+export const ROOM_FOR_LETTERS = 15;
+/** Height of the line that is sung, in px. */
+export const SUNG_ROOM = 18;
+/** Room that a label of two letters needs beside its head, in px. */
+export const LABEL_WIDTH = 20;

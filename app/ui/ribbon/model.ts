@@ -1,0 +1,93 @@
+import type { Counting, Schools } from '@core/time';
+import type { Family, Head, Level, Limb, OwnSyllables } from '@core/stroke';
+import type { Role } from '@core/pattern';
+
+/** The sizes a ribbon is drawn in: a row of the shelf, a card of the recipe, the Bench, the practice room. */
+export type RibbonSize = 'strip' | 'card' | 'bench' | 'room';
+
+export interface RibbonOptions {
+  readonly size: RibbonSize;
+  /** Width there is, in px. A strip uses only as much of it as the pattern is long. */
+  readonly width: number;
+  readonly schools: Schools;
+  /** Ticks that a strip's full width stands for, so that strips beside one another show true relative lengths. */
+  readonly stripTicks?: number;
+  readonly pace?: Counting['pace'];
+  /** A line to sing, with the user's own syllables in it; absent for none. */
+  readonly sung?: OwnSyllables;
+}
+
+export interface Stem {
+  readonly index: number;
+  readonly x: number;
+  readonly base: number;
+  readonly end: number;
+  readonly width: number;
+  readonly family: Family;
+  readonly head: Head;
+  readonly headSize: number;
+  readonly role: Role;
+  readonly level: Level;
+  readonly limb: Limb;
+  /** Letters beside the head and the sticking at the hands' line; null where there is no room. */
+  readonly label: string | null;
+  /** Where the label stands: right of the head, or left of it at the end of a row. */
+  readonly labelX: number;
+  readonly labelSide: 'start' | 'end';
+  readonly letter: string | null;
+  readonly letterX: number;
+  /** x of each grace stem's foot and head. */
+  readonly graces: readonly { readonly foot: number; readonly top: number }[];
+  readonly buzz: boolean;
+  readonly words: string;
+}
+
+export interface Block {
+  readonly index: number;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly limb: Limb;
+  readonly letter: string | null;
+  readonly words: string;
+}
+
+export interface RibbonRow {
+  readonly top: number;
+  readonly line: number;
+  readonly floor: number;
+  readonly left: number;
+  readonly right: number;
+  /** "bar 2" where there are several rows. */
+  readonly head: string | null;
+  readonly countY: number;
+  readonly bodyTop: number;
+  readonly lines: readonly { readonly x: number; readonly weight: 'bar' | 'beat' }[];
+  readonly counts: readonly { readonly x: number; readonly text: string; readonly strong: boolean }[];
+  readonly sung: readonly { readonly x: number; readonly text: string }[];
+  readonly tints: readonly { readonly x: number; readonly width: number }[];
+  readonly brackets: readonly {
+    readonly x1: number;
+    readonly x2: number;
+    readonly text: string;
+    readonly close: boolean;
+    readonly open: boolean;
+    readonly goesOn: boolean;
+  }[];
+  readonly stems: readonly Stem[];
+  readonly blocks: readonly Block[];
+  /** First tick of the row and px to a tick, from the bar line on. */
+  readonly from: number;
+  readonly until: number;
+  readonly scale: number;
+  readonly inset: number;
+}
+
+export interface RibbonLayout {
+  readonly width: number;
+  readonly height: number;
+  readonly rows: readonly RibbonRow[];
+  readonly size: RibbonSize;
+  readonly title: string;
+}

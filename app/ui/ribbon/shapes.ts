@@ -1,0 +1,85 @@
+import { countAt, countWords, type Schools } from '@core/time';
+import { graceCount, LIMB_WORDS, VOICE, type Ornament, type Stroke } from '@core/stroke';
+import { countingOf, type Pattern, type Role } from '@core/pattern';
+import { LABEL_WIDTH, ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
+import type { Block, Stem } from './model';
+
+/** What a stem needs to know beside its stroke. */
+interface StemPlace {
+  readonly index: number;
+  readonly x: number;
+  /** Right end of the row and y of the hands' line. */
+  readonly right: number;
+  readonly line: number;
+  /** Width of a slot, in px. */
+  readonly slot: number;
+  /** Whether the other hand strikes at the same tick. */
+  readonly together: boolean;
+  readonly role: Role;
+  readonly words: string;
+}
+
+export function stemOf(stroke: Stroke, m: Measures, { index, x, right, line, slot, together, role, words }: StemPlace): Stem {
+  const up = stroke.limb === 'R' ? -1 : 1;
+  const height = m.stem[stroke.level];
+  const big = m.counts > 0;
+  const { family, head, short } = VOICE[stroke.voice];
+  const headSize = m.head * (stroke.level === 'accent' ? 1.12 : stroke.level === 'ghost' ? 0.72 : 1);
+  return {
+    index,
+    x,
+    base: line,
+    end: line + up * height,
+    width: (role === 'primary' ? 4.5 : role === 'timekeeping' ? 3 : 2.5) * (big ? 1 : 0.5),
+    family,
+    head,
+    headSize: Math.min(headSize, Math.max(1.6, slot * 0.46)),
+    role,
+    level: stroke.level,
+    limb: stroke.limb,
+    label: big && slot >= ROOM_FOR_LABELS ? short : null,
+    ...(x + headSize + LABEL_WIDTH > right
+      ? { labelX: x - headSize - 4, labelSide: 'end' as const }
+      : { labelX: x + headSize + 4, labelSide: 'start' as const }),
+    letter: big && slot >= ROOM_FOR_LETTERS ? stroke.limb : null,
+    // In a unison of both hands the stem goes through the line: the letters stand beside it.
+    letterX: together ? x - 9 : x,
+    graces: gracesOf(stroke.ornament, x, slot, line + up * height * 0.6),
+    buzz: stroke.ornament === 'buzz',
+    words,
+  };
+}
+
+function gracesOf(ornament: Ornament | undefined, x: number, slot: number, top: number): Stem['graces'] {
+  if (!ornament) return [];
+  const step = Math.min(5, slot / 6);
+  return Array.from({ length: graceCount(ornament) }, (_, i) => ({ foot: x - step * (i + 2), top }));
+}
+
+export function blockOf(stroke: Stroke, index: number, x: number, floor: number, slot: number, m: Measures, words: string): Block {
+  // The hi-hat foot is a tick over the kick's blocks, so that both are seen when they fall together.
+  const tick = stroke.limb === 'H';
+  const big = m.counts > 0;
+  const share = stroke.level === 'accent' ? 1 : stroke.level === 'tap' ? 0.74 : 0.45;
+  const height = tick ? (big ? 9 : 3) : (m.floor - (big ? 10 : 1)) * share;
+  const width = Math.max(2, Math.min(tick ? 7 : 26, slot * (tick ? 0.3 : 0.72)));
+  const y = tick ? floor - m.floor - (big ? 0 : 2) : floor - height;
+  return {
+    index,
+    x: x - width / 2,
+    y,
+    width,
+    height,
+    limb: stroke.limb,
+    letter: big && !tick && width >= 16 && height >= 13 ? stroke.limb : null,
+    words,
+  };
+}
+
+/** What a screen reader says of a stroke: "bar 1, the e of 2, left hand, ghost, snare". */
+export function wordsOf(pattern: Pattern, stroke: Stroke, schools: Schools): string {
+  const count = countAt(pattern.start + stroke.at, countingOf(pattern, schools));
+  return [countWords(count, true), LIMB_WORDS[stroke.limb], stroke.ornament, stroke.level, VOICE[stroke.voice].name]
+    .filter(Boolean)
+    .join(', ');
+}
