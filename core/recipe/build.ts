@@ -4,7 +4,7 @@ import { rudimentById } from '../rudiments';
 import { MOST_BARS, MOST_STROKES, patternOfText, type Finding, type Pattern } from '../pattern';
 import { barTicks } from '../time';
 import { passes, type Outcome } from './move';
-import { MOST_MOVES } from './plain';
+import { MOST_JOINS, MOST_MOVES } from './plain';
 import type { Recipe } from './recipe';
 import { applyMove, describeMove, type MoveEntry } from './registry';
 import { feelOf, type Source } from './source';
@@ -36,21 +36,28 @@ export function build(recipe: Recipe, before?: Build): Build {
     const old: Step | undefined = same ? before?.trail[i] : undefined;
     const kept = old && sameJson(old.entry, entry) ? old : undefined;
     same = kept !== undefined;
-    const step = kept ?? buildStep(pattern, entry);
+    const step = kept ?? buildStep(pattern, entry, joinsBefore(recipe, i));
     trail.push(step);
     pattern = step.pattern;
   }
   return { recipe, source, trail, pattern };
 }
 
-function buildStep(pattern: Pattern, entry: MoveEntry): Step {
-  const outcome = entry.on
-    ? within(
-        pattern,
-        applyMove(pattern, entry, (other) => build(other as Recipe).pattern),
-      )
-    : { pattern, findings: [] };
-  return { entry, sentence: describeMove(entry), ...outcome };
+function joinsBefore(recipe: Recipe, index: number): number {
+  return recipe.moves.slice(0, index).filter((m) => m.on && m.move === 'join').length;
+}
+
+function buildStep(pattern: Pattern, entry: MoveEntry, joins: number): Step {
+  const step = (outcome: Outcome): Step => ({ entry, sentence: describeMove(entry), ...outcome });
+  if (!entry.on) return step({ pattern, findings: [] });
+  if (entry.move === 'join' && joins >= MOST_JOINS)
+    return step(passes(pattern, 'too-many', `A recipe joins at most ${MOST_JOINS} other phrases.`));
+  return step(
+    within(
+      pattern,
+      applyMove(pattern, entry, (other) => build(other as Recipe).pattern),
+    ),
+  );
 }
 
 /** Keeps a result inside the sizes the application is made for. */

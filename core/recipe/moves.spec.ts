@@ -169,6 +169,27 @@ describe('land and join', () => {
   });
 });
 
+describe('bounds', () => {
+  const one = { source: { kind: 'typed' as const, text: 'R', meter: '4/4', grid: 1260 }, moves: [] };
+  it('at most eight phrases are joined; the rest say so and pass', () => {
+    const many = Array.from({ length: 10 }, (): Written => ['join', { other: one, name: 'x' }]);
+    const b = build(recipe('R', many));
+    expect(b.trail.map((s) => s.findings.length)).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 1, 1]);
+    expect(b.trail.at(-1)?.findings[0]?.words).toBe('A recipe joins at most 8 other phrases.');
+    expect(b.pattern.length).toBe(9 * 20160);
+    // One switched off makes room for another.
+    const off = { ...recipe('R', many), moves: recipe('R', many).moves.map((m, i) => (i === 0 ? { ...m, on: false } : m)) };
+    expect(build(off, b).trail.map((s) => s.findings.length)).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 0, 1]);
+  });
+  it('64 bars and 20,000 strokes are the end, in words', () => {
+    const long = build(recipe('R', [cut(64), ['rate', { times: 2, by: 1 }]]));
+    expect(long.trail[1]?.findings[0]?.words).toBe('A phrase is at most 64 bars long.');
+    const dense = build(recipe('(R+L+K+J+H)x99', [['insert', { text: '(R+L+K+J+H)x99', where: { kind: 'every', slots: 1 } }]]));
+    expect(dense.trail[0]?.findings[0]?.words).toContain('more than 20000 strokes');
+    expect(dense.pattern).toBe(dense.source.pattern);
+  });
+});
+
 describe('the sums, widened', () => {
   it('accents every 5 slots are 4 against 5, round after 5 bars', () => {
     const p = built('R l l R K', [cut(5), ['level', { select: { places: [1] }, level: 'accent' }]]);

@@ -91,6 +91,9 @@ export function entrySchema<E>(moves: Readonly<Record<string, { readonly name: s
 /** The most moves one recipe may hold. */
 export const MOST_MOVES = 64;
 
+/** The most other phrases one recipe may join: each is worked out anew with it. */
+export const MOST_JOINS = 8;
+
 /** A recipe without `join`: what one phrase may hold of another, so that phrases cannot hold each other without end. */
 export const PlainRecipeSchema = Type.Object({
   source: SourceSchema,
