@@ -14,6 +14,7 @@ const order = [
   'take',
   'plan',
   'playback',
+  'score',
   'listen',
   'formats',
 ];

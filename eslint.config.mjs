@@ -3,14 +3,26 @@ import prettier from 'eslint-config-prettier/flat';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist/', '.angular/', 'out-tsc/', '**/generated/', 'playwright-report/', 'test-results/', '**/*.mjs', '**/*.cjs'] },
+  {
+    ignores: [
+      'dist/',
+      '.angular/',
+      'out-tsc/',
+      '**/generated/',
+      'public/worklets/',
+      'playwright-report/',
+      'test-results/',
+      '**/*.mjs',
+      '**/*.cjs',
+    ],
+  },
   {
     files: ['**/*.ts'],
     extends: [...tseslint.configs.strictTypeChecked, ...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     languageOptions: {
       parserOptions: {
-        project: ['app', 'worker', 'server', 'spec'].map((n) => `tsconfig.${n}.json`),
+        project: ['app', 'worker', 'worklet', 'server', 'spec'].map((n) => `tsconfig.${n}.json`),
         tsconfigRootDir: import.meta.dirname,
       },
     },

@@ -6,6 +6,10 @@ const alias = { '^@core/(.*)$': '<rootDir>/core/$1' };
 
 /** @type {import('jest').Config} */
 export default {
+  // The whole suite shares few processors; a slow turn is not a fault.
+  testTimeout: 20_000,
+  // Half of them, as is usual, would leave one of two idle.
+  maxWorkers: '100%',
   projects: [
     {
       displayName: 'core',

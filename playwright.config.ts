@@ -15,7 +15,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
-    serviceWorkers: 'allow',
+    // Keeping the application for use without a network is a test of its own; in all others it would only take time.
+    serviceWorkers: 'block',
     launchOptions: {
       ...(existsSync(chromium) ? { executablePath: chromium } : {}),
       args: [

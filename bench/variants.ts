@@ -1,13 +1,16 @@
 import { applyMove, build, type Recipe } from '@core/recipe';
 import { allVariants, canonicalForm, changesOf, VARIANT_LIMITS } from '@core/variants';
 import { otherHand } from '@core/stroke';
+import { USUAL_KIT } from '@core/kit';
+import { USUAL_PROFILE } from '@core/reach';
+import { USUAL_SCHOOLS } from '@core/time';
 import { mod } from '@core/base';
 import type { Pattern } from '@core/pattern';
 import { median } from './measure';
 
 /** A bar of 16ths with 13 hand strokes: five accents of it can be placed in many ways. */
 const recipe: Recipe = { source: { kind: 'typed', text: '(R L R L R L R L R K)x2', meter: '5/4', grid: 1260 }, moves: [] };
-const wish = { kinds: ['accents' as const], accents: 6 };
+const wish = { kinds: ['accents' as const], accents: 6, kit: USUAL_KIT, profile: USUAL_PROFILE, schools: USUAL_SCHOOLS };
 
 const start = performance.now();
 const sheet = allVariants(recipe, wish);

@@ -4,11 +4,17 @@ import { join } from 'node:path';
 import * as base from './base';
 import * as drill from './drill';
 import * as formats from './formats';
+import * as listen from './listen';
 import * as pattern from './pattern';
 import * as playback from './playback';
 import * as recipe from './recipe';
+import * as kit from './kit';
+import * as reach from './reach';
+import * as sticking from './sticking';
 import * as rudiments from './rudiments';
+import * as score from './score';
 import * as stroke from './stroke';
+import * as take from './take';
 import * as time from './time';
 import * as variants from './variants';
 
@@ -23,6 +29,12 @@ const scope: Record<string, unknown> = {
   ...playback,
   ...formats,
   ...variants,
+  ...listen,
+  ...score,
+  ...kit,
+  ...reach,
+  ...sticking,
+  ...take,
 };
 
 interface Example {

@@ -49,7 +49,7 @@ function session(learner: Learner, id: string, start: number, random: () => numb
   return { drill: drillStep(drill, { kind: 'stop' }), end: at };
 }
 
-/** Six weeks of practice: about five evenings a week, three to five phrases an evening. Also what was left under way on the last evening. */
+/** Six weeks of practice: about five evenings a week, five to seven phrases an evening. Also what was left under way on the last evening. */
 export function practise(learners: readonly Learner[], first: number, random: () => number): { attempts: Attempt[]; drills: DrillState[] } {
   const attempts: Attempt[] = [];
   let left: DrillState[] = [];
@@ -59,7 +59,7 @@ export function practise(learners: readonly Learner[], first: number, random: ()
     const tonight = [...learners]
       .map((l) => ({ l, key: random() }))
       .sort((a, b) => a.key - b.key)
-      .slice(0, 3 + Math.floor(random() * 3));
+      .slice(0, 5 + Math.floor(random() * 3));
     left = [];
     for (const [i, { l }] of tonight.entries()) {
       const { drill, end } = session(l, `demo-${day}-${i}`, at, random);

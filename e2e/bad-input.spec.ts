@@ -85,7 +85,7 @@ const FILES = [
 test('bad shelf files get a sentence, and the shelf stays as it was', async ({ page }) => {
   await typeSticking(page, 'R L');
   await keepAs(page, 'Mine');
-  await page.goto('/kit');
+  await page.goto('/kit?part=data');
   for (const [name, text, words] of FILES) {
     await page.locator('input[type=file]').setInputFiles({ name: `${name}.json`, mimeType: 'application/json', buffer: Buffer.from(text) });
     await expect(page.getByRole('alert')).toContainText(words);
@@ -104,7 +104,7 @@ test('a recipe from a file that makes no sense opens on the Bench with its findi
       moves: [{ id: 'a', on: true, move: 'shift', params: { slots: 3, mode: 'wrap' } }],
     },
   };
-  await page.goto('/kit');
+  await page.goto('/kit?part=data');
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from(shelf({ phrases: [odd] })) });

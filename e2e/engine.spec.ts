@@ -1,4 +1,4 @@
-import { addMove, expect, keepAs, openDemo, test, typeSticking } from './fixture';
+import { addMove, expect, kept, keepAs, openDemo, test, typeSticking } from './fixture';
 
 const MENU = [
   'Put it on another grid',
@@ -101,6 +101,13 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
   await expect(page.getByRole('button', { name: 'Stop variant 2', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Stop variant 2', exact: true }).click();
 
+  await page.getByRole('button', { name: 'Compare variant 1 with the phrase' }).click();
+  const beneath = page.getByRole('region', { name: 'Compare' });
+  await expect(beneath.getByLabel('Phrase to compare with')).toHaveText(/Variant 1: /);
+  await expect(beneath.locator('.said')).not.toBeEmpty();
+  await expect(beneath.locator('ls-ribbon')).toBeVisible();
+  await page.getByRole('button', { name: 'Variants' }).click();
+  await page.getByRole('button', { name: 'Find variants' }).click();
   await page.getByRole('button', { name: 'Keep variant 2', exact: true }).click();
   await expect(page.getByText('“Parent · 2” is on the shelf')).toBeVisible();
   await page.getByRole('button', { name: 'Join variant 1 behind', exact: true }).click();
@@ -130,11 +137,12 @@ test('a search that is too wide stops at its bound, and can be stopped before', 
 });
 
 test('the sung line and half-time counts; own syllables are kept', async ({ page }) => {
-  await openDemo(page, '/kit');
+  await openDemo(page, '/kit?part=data');
   await page.getByLabel('kick, tap').fill('dum');
   await page.getByLabel('kick, tap').press('Enter');
+  await expect.poll(() => kept(page, 'settings', 'loop-shelf-demo')).toMatchObject({ sung: { 'kick tap': 'dum' } });
   await page.goto('/bench/salt-1');
-  await page.locator('.middle').click({ position: { x: 300, y: 5 } });
+  await page.locator('h1').click();
   await page.keyboard.press('s');
   await expect(page.locator('.sung', { hasText: 'dum' }).first()).toBeVisible();
   await expect(
@@ -143,7 +151,7 @@ test('the sung line and half-time counts; own syllables are kept', async ({ page
       .or(page.locator('.sung', { hasText: 'BOOM' }))
       .first(),
   ).toBeVisible();
-  await page.goto('/bench/salt-14');
+  await page.goto('/bench/salt-24');
   await expect(page.locator('.count.strong')).toHaveText(['1', '2', '3', '4']);
   await page.keyboard.press('h');
   await expect(page.locator('.count.strong')).toHaveText(['1', '2']);

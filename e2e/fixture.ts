@@ -1,5 +1,34 @@
 import { test as base, expect, type Page } from '@playwright/test';
 
+/**
+ * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was just pressed may begin to write a frame later.
+ * A page that was never opened has nothing to wait for.
+ */
+export async function settled(page: Page): Promise<void> {
+  if (!page.url().startsWith('http')) return;
+  await page.waitForFunction(
+    (still: { frames: number }) => {
+      still.frames = document.querySelector('ls-shell')?.getAttribute('data-writing') === 'no' ? still.frames + 1 : 0;
+      return still.frames >= 3;
+    },
+    { frames: 0 },
+  );
+}
+
+/** As a person does, a page of a test is left only when it has kept what was done. Whoever leaves earlier is asked by the browser; a test would just leave. */
+function leaveWhenKept(page: Page): void {
+  const goto = page.goto.bind(page);
+  const reload = page.reload.bind(page);
+  page.goto = async (...where) => {
+    await settled(page);
+    return goto(...where);
+  };
+  page.reload = async (...how) => {
+    await settled(page);
+    return reload(...how);
+  };
+}
+
 /** Every test fails on a request outside the page's origin, on a violation of the page's policy, and on any error in the console. */
 export const test = base.extend<{ guard: { violations: string[]; foreign: string[]; errors: string[] } }>({
   guard: [
@@ -27,14 +56,20 @@ export const test = base.extend<{ guard: { violations: string[]; foreign: string
     },
     { auto: true },
   ],
+  page: async ({ page }, use) => {
+    leaveWhenKept(page);
+    await use(page);
+  },
 });
 export { expect };
 
-/** The demo shelf, filled. */
+/** The demo shelf, filled, at one of its places. */
 export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
-  await page.goto('/?shelf=demo');
-  await expect(page.getByText('Glass over five')).toBeVisible();
-  if (path !== '/shelf') await page.goto(path);
+  await page.goto(`${path}${path.includes('?') ? '&' : '?'}shelf=demo`);
+  await settled(page);
+  // A phrase that is drawn, or a shelf with its strips, came from what is kept.
+  if (path.startsWith('/bench/')) await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();
+  if (path === '/shelf') await expect(page.getByText('Glass over five')).toBeVisible();
 }
 
 /** A typed sticking put on the Bench of the user's own shelf. */
@@ -57,7 +92,29 @@ export async function keepAs(page: Page, name: string, goal?: string): Promise<v
   await page.getByRole('button', { name: 'Keep it' }).first().click();
   const dialog = page.getByRole('dialog', { name: 'Keep it' });
   await dialog.getByLabel('Name').fill(name);
-  if (goal !== undefined) await dialog.getByLabel('Goal tempo').fill(goal);
+  if (goal !== undefined) {
+    await dialog.getByLabel('Goal tempo').fill(goal);
+    await dialog.getByLabel('Goal tempo').press('Tab');
+  }
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   await expect(dialog).toBeHidden();
+}
+
+/** What the application keeps under a name in the browser's database. */
+export function kept<T>(page: Page, key: string, shelf: 'loop-shelf' | 'loop-shelf-demo'): Promise<T> {
+  return page.evaluate(
+    ([name, key]) =>
+      new Promise<T>((resolve, reject) => {
+        const open = indexedDB.open(name);
+        open.onerror = () => reject(new Error('no database'));
+        open.onsuccess = () => {
+          const get = open.result.transaction('kept').objectStore('kept').get(key);
+          get.onsuccess = () => {
+            open.result.close();
+            resolve((get.result as { value: T } | undefined)?.value as T);
+          };
+        };
+      }),
+    [shelf, key] as const,
+  );
 }

@@ -34,19 +34,22 @@ test('the demo shelf and mine never touch', async ({ page }) => {
   await expect(page.getByText('Glass over five')).toBeVisible();
 });
 
-test('it works without a network once it was loaded', async ({ page, context }) => {
-  await page.goto('/shelf');
-  await page.evaluate(async () => {
-    await navigator.serviceWorker.ready;
+test.describe('without a network', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('it works without a network once it was loaded', async ({ page, context }) => {
+    await page.goto('/shelf');
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+    });
+    // The worker takes over when all it needs is kept.
+    await page.reload();
+    await expect.poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL'))).toBe(true);
+    await expect.poll(() => page.evaluate(async () => (await caches.match('/index.html')) !== undefined)).toBe(true);
+    await context.setOffline(true);
+    await page.goto('/bench');
+    await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
+    await context.setOffline(false);
   });
-  // The worker takes over when all it needs is kept.
-  await page.reload();
-  await expect.poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL'))).toBe(true);
-  await expect.poll(() => page.evaluate(async () => (await caches.match('/index.html')) !== undefined)).toBe(true);
-  await context.setOffline(true);
-  await page.goto('/bench');
-  await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
-  await context.setOffline(false);
 });
 
 test('where the browser keeps nothing, it says so and goes on', async ({ page, guard }) => {

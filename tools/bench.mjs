@@ -1,9 +1,12 @@
 // Speed of the core as ratios to named baselines in the same run.
 import { build } from 'esbuild';
-import { readdirSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { run } from './shared.mjs';
 
-for (const file of readdirSync('bench').filter((f) => f.endsWith('.ts') && f !== 'measure.ts')) {
+/** What the benches share, and no bench by itself. */
+const SHARED = ['measure.ts', 'rhythm.ts'];
+
+for (const file of readdirSync('bench').filter((f) => f.endsWith('.ts') && !SHARED.includes(f))) {
   const outfile = `dist/bench/${file.replace('.ts', '.mjs')}`;
   await build({
     entryPoints: [`bench/${file}`],
@@ -16,3 +19,10 @@ for (const file of readdirSync('bench').filter((f) => f.endsWith('.ts') && f !==
   });
   if (run('node', [outfile]) !== 0) process.exit(1);
 }
+
+// The worker, the sound and the frames are measured in a browser, on the built application; without a build there is nothing to measure.
+if (existsSync('dist/web/browser/index.html') && existsSync('dist/server/main.mjs')) {
+  run('node', ['tools/bench-worker.mjs']);
+  run('node', ['tools/bench-sound.mjs']);
+  run('node', ['tools/bench-frames.mjs']);
+} else console.log('\nworker, sound and frames: build first (npm run build)');

@@ -95,6 +95,8 @@ const types = {
   ShelfFile: '../schema',
   Draft: '../schema',
   Settings: '../schema',
+  Kits: '../../../kit',
+  Profile: '../../../reach',
   Phrase: '../../../recipe',
   Attempt: '../../../drill',
   DrillState: '../../../drill',
@@ -117,3 +119,15 @@ await writeDerived('demo/salt-lantern.json', saltLantern());
 
 const { movesPage } = await load('core/recipe/moves-page.ts');
 await writeDerived('docs/moves.md', movesPage());
+
+// The audio worklet is a file of its own: the application's bundler makes workers, not worklets.
+await build({
+  entryPoints: [path('app/worklets/onset.worklet.ts')],
+  outfile: path('public/worklets/onset.js'),
+  bundle: true,
+  format: 'esm',
+  target: 'es2022',
+  minify: true,
+  legalComments: 'none',
+  tsconfig: path('tsconfig.worklet.json'),
+});

@@ -8,6 +8,17 @@ export function run(command, args, env = {}) {
   return status ?? 1;
 }
 
+/** Runs a command beside others. Resolves with its exit code and all it said. */
+export function runAside(command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args);
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
+    child.on('error', (error) => resolve({ code: 1, said: String(error) }));
+    child.on('close', (code) => resolve({ code: code ?? 1, said }));
+  });
+}
+
 /** Installs the packages of the lock file where they are missing. */
 export function ensurePackages() {
   if (existsSync('node_modules/@angular/core') && existsSync('node_modules/.package-lock.json')) return 0;

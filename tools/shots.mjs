@@ -21,37 +21,78 @@ try {
   await shot('shelf');
   await open('/bench/salt-1');
   await page.getByRole('button', { name: /^Fill 2 bars/ }).click();
-  await page.locator('.middle').click();
+  await page.locator('h1').click();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(1300);
+  await page.waitForTimeout(1600);
   await shot('bench');
   await page.keyboard.press('Space');
-  await open('/bench/salt-12');
+  await page.keyboard.press('a');
+  await page.waitForTimeout(400);
+  await shot('paths');
+  await page.keyboard.press('b');
+  await page.locator('ls-sticking-sheet article').first().waitFor();
+  await page.waitForTimeout(600);
+  await shot('stickings');
+  await open('/bench/salt-1');
+  await page.locator('h1').click();
+  await page.keyboard.press('p');
+  await page.locator('ls-print-sheet ls-staff svg').waitFor();
+  await page.waitForTimeout(500);
+  await shot('print');
+  await open('/bench/salt-17');
   await page.getByRole('button', { name: 'Variants' }).click();
   await page.getByRole('button', { name: 'Find variants' }).click();
   await page.locator('.variant').first().waitFor();
   await page.waitForTimeout(300);
   await shot('variants');
+  await open('/bench?fresh=1');
+  await shot('bench-empty');
   await open('/log');
   await shot('log');
   await open('/kit');
+  await page.getByRole('button', { name: /^Right crash,/ }).click();
   await shot('kit');
-  await open('/drill/salt-1');
-  await page.getByLabel('Start tempo').fill('220');
-  await page.getByLabel('Start tempo').press('Enter');
-  await page.getByLabel('Goal tempo').fill('260');
-  await page.getByLabel('Goal tempo').press('Enter');
-  await page.getByLabel('Loops a rung').fill('2');
-  await page.getByLabel('Loops a rung').press('Tab');
-  await page.locator('.huge').click();
-  await page.keyboard.press('Space');
-  for (let i = 0; i < 4; i++) {
-    await page.waitForTimeout(1500);
-    await page.getByText('How was it?').waitFor();
-    await page.keyboard.press(i === 2 ? 'Enter' : 'Space');
+  await page.getByRole('button', { name: 'My hands and feet' }).click();
+  await page.getByRole('button', { name: 'Simulated player' }).click();
+  await page.getByRole('button', { name: 'Start the limb test' }).click();
+  await page.locator('.result').waitFor();
+  await shot('hands');
+  await open('/drill/salt-5');
+  const fresh = page.getByRole('button', { name: 'New ladder' });
+  if ((await fresh.count()) > 0) await fresh.first().click();
+  await page.getByRole('button', { name: 'Simulated player' }).click();
+  await shot('drill-setup');
+  await page.getByLabel('Lateness of the simulated kick').fill('22');
+  await page.getByLabel('Lateness of the simulated kick').press('Enter');
+  await page.getByRole('button', { name: 'Only the whole' }).click();
+  for (const [label, value] of [
+    ['Start tempo', '150'],
+    ['Goal tempo', '180'],
+    ['Loops a rung', '2'],
+  ]) {
+    await page.getByLabel(label).fill(value);
+    await page.getByLabel(label).press('Enter');
   }
-  await page.waitForTimeout(3600);
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await page.locator('ls-judged').waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(5200);
   await shot('drill');
+  await page.keyboard.press('ArrowLeft');
+  await open('/kit?part=data');
+  await page.getByRole('button', { name: 'like the workbench' }).click();
+  await open('/drill/salt-5');
+  await page.keyboard.press('Space');
+  await page.waitForTimeout(4500);
+  await shot('drill-light');
+  await page.keyboard.press('ArrowLeft');
+  await open('/log?phrase=salt-5');
+  await page
+    .getByRole('button', { name: /^Hear the take/ })
+    .first()
+    .click();
+  await page.waitForTimeout(1600);
+  await shot('take');
 } finally {
   await browser.close();
   server.kill();

@@ -1,7 +1,7 @@
 // Everything that must hold, in one command: lint, format, dependency rules, types, unit tests, production build, first-load size, browser tests.
 // The last line counts them all; each check that is not a test suite counts as one.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { ensureChromium, ensurePackages, run } from './shared.mjs';
+import { ensureChromium, ensurePackages, run, runAside } from './shared.mjs';
 
 if (ensurePackages() !== 0) process.exit(1);
 const chromium = ensureChromium();
@@ -11,12 +11,26 @@ mkdirSync('test-results', { recursive: true });
 const total = { passed: 0, failed: 0, skipped: 0 };
 const failures = [];
 
-function check(name, command, args) {
-  console.log(`\n== ${name}`);
-  const ok = run(command, args) === 0;
+function counted(name, ok) {
   total[ok ? 'passed' : 'failed']++;
   if (!ok) failures.push(name);
   return ok;
+}
+
+function check(name, command, args) {
+  console.log(`\n== ${name}`);
+  return counted(name, run(command, args) === 0);
+}
+
+/** Checks one after the other, beside other lanes; each is shown when it is over, so that their words do not mix. Gives back whether all went well. */
+async function lane(checks) {
+  let well = true;
+  for (const [name, command, args] of checks) {
+    const { code, said } = await runAside(command, args);
+    console.log(`\n== ${name}\n${said.trimEnd()}`);
+    well = counted(name, code === 0) && well;
+  }
+  return well;
 }
 
 /** A test runner that writes its results as JSON; without results the whole suite counts as one failure. */
@@ -37,19 +51,28 @@ function suite(name, command, args, file, count, env = {}) {
 }
 
 check('derived files', 'node', ['tools/generate.mjs']);
-check('lint', 'npx', ['eslint', '.']);
-check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-check('dependency rules', 'npm', ['run', '--silent', 'deps']);
-check('types', 'npm', ['run', '--silent', 'types']);
+// The linter keeps one processor busy for as long as the others together.
+let built = false;
+await Promise.all([
+  lane([['lint', 'npx', ['eslint', '.']]]),
+  (async () => {
+    await lane([
+      ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+      ['dependency rules', 'npm', ['run', '--silent', 'deps']],
+      ['types', 'npm', ['run', '--silent', 'types']],
+    ]);
+    built = await lane([
+      ['production build', 'npm', ['run', '--silent', 'build:web']],
+      ['server build', 'npm', ['run', '--silent', 'build:server']],
+    ]);
+  })(),
+]);
 suite('unit tests', 'npx', ['jest', '--json', '--outputFile=test-results/jest.json'], 'test-results/jest.json', (r) => ({
   passed: r.numPassedTests,
   failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
   skipped: r.numPendingTests,
 }));
-if (
-  check('production build', 'npm', ['run', '--silent', 'build:web']) &&
-  check('server build', 'npm', ['run', '--silent', 'build:server'])
-) {
+if (built) {
   check('first load', 'node', ['tools/first-load.mjs']);
   suite(
     'browser tests',

@@ -1,4 +1,4 @@
-import { eventsIn, sampleAt, secondsAt, type Anchor, type Program } from '@core/playback';
+import { eventsIn, retempo, sampleAt, secondsAt, type Anchor, type Program } from '@core/playback';
 import { hand, makeBank, whenOf } from './sounding';
 
 /** What a sound check found: how many sounds were rendered, and how far the worst one was off, in samples. */
@@ -12,25 +12,33 @@ const SLICE_SECONDS = 4;
 const EARLY_SECONDS = 0.1;
 
 /**
- * Renders a program offline through the same code that plays it, with single-sample sounds, and looks on which samples they arrive.
- * Sounds that fall on the same sample are counted once.
+ * Renders a program offline through the same code that plays it, with single-sample sounds, and looks on which samples they arrive. With several tempos the ticks are shared between them,
+ * and each change is made as it is made live. Sounds that fall on the same sample are counted once.
  */
-export async function checkSound(program: Program, ticks: number, bpm: number, rate = 48_000): Promise<SoundCheck> {
-  const anchor: Anchor = { tick: 0, seconds: 0, bpm };
-  const events = eventsIn(program, 0, ticks).filter((e) => e.offset >= 0);
-  const expected = [...new Set(events.map((e) => sampleAt(secondsAt(anchor, e.at) + e.offset, rate)))].sort((a, b) => a - b);
+export async function checkSound(program: Program, ticks: number, bpms: readonly number[], rate = 48_000): Promise<SoundCheck> {
+  const part = Math.ceil(ticks / Math.max(1, bpms.length));
+  const anchors = bpms.reduce<Anchor[]>((all, bpm, i) => {
+    const last = all.at(-1);
+    return [...all, last ? retempo(last, i * part, bpm) : { tick: 0, seconds: 0, bpm }];
+  }, []);
+  const due = anchors.flatMap((anchor, i) =>
+    eventsIn(program, i * part, Math.min(ticks, (i + 1) * part))
+      .filter((e) => e.offset >= 0)
+      .map((event) => ({ event, when: whenOf(event, anchor, rate), sample: sampleAt(secondsAt(anchor, event.at) + event.offset, rate) })),
+  );
+  const expected = [...new Set(due.map((d) => d.sample))].sort((a, b) => a - b);
   const context = new OfflineAudioContext(1, (expected.at(-1) ?? 0) + 64, rate);
   const bank = makeBank(context, () => Float32Array.of(1));
-  const due = events.map((event) => ({ event, when: whenOf(event, anchor, rate) }));
-  const handFor = (from: number): void => {
-    for (const { event, when } of due)
-      if (when >= from && when < from + SLICE_SECONDS) hand(context, bank, context.destination, event, when);
+  let next = 0;
+  const handUntil = (until: number): void => {
+    for (let d = due[next]; d && d.when < until; d = due[++next]) hand(context, bank, context.destination, d.event, d.when);
   };
-  handFor(0);
+  due.sort((a, b) => a.when - b.when);
+  handUntil(SLICE_SECONDS);
   // Sounds are handed over slice by slice, as they are live: thousands at once would each be looked at in every block.
   for (let from = SLICE_SECONDS; from < context.length / rate; from += SLICE_SECONDS) {
     void context.suspend(from - EARLY_SECONDS).then(() => {
-      handFor(from);
+      handUntil(from + SLICE_SECONDS);
       return context.resume();
     });
   }

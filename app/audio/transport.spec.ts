@@ -1,8 +1,11 @@
+import { effect } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { build } from '@core/recipe';
 import { programOf } from '@core/playback';
 import { typed } from '../testing/fixtures';
+import { LoudnessRepo } from '../data/loudness.repo';
 import { Transport } from './transport.service';
+import { freshTestBed } from '../testing/test-bed';
 
 /** A stand-in for the browser's audio: a clock that is turned by hand, and a list of what was handed to it. */
 class FakeAudio {
@@ -20,8 +23,17 @@ class FakeAudio {
   createBuffer(): object {
     return { copyToChannel: () => undefined };
   }
+  static last: FakeAudio | null = null;
+  state = 'running';
+  onstatechange: (() => void) | null = null;
+  constructor() {
+    FakeAudio.last = this;
+  }
+  static gains: { value: number }[] = [];
   createGain(): object {
-    return { gain: { value: 1, setTargetAtTime: () => undefined }, connect: (n: object) => n, disconnect: () => undefined };
+    const gain = { value: 1, setTargetAtTime: () => undefined };
+    FakeAudio.gains.push(gain);
+    return { gain, connect: (n: object) => n, disconnect: () => undefined };
   }
   createBufferSource(): object {
     const entry = { when: 0, stopped: false };
@@ -59,7 +71,7 @@ describe('the transport', () => {
     FakeAudio.started = [];
     FakeAudio.clock = 0;
     Object.assign(globalThis, { AudioContext: FakeAudio, Worker: FakeWorker });
-    TestBed.resetTestingModule();
+    freshTestBed();
     transport = TestBed.inject(Transport);
   });
 
@@ -69,7 +81,25 @@ describe('the transport', () => {
     const at = sounded();
     expect(at[0]).toBeCloseTo(0.15, 3);
     at.slice(1).forEach((t, i) => expect(t - at[i]!).toBeCloseTo(0.125, 3));
-    expect(transport.late()).toBe(0);
+    expect(transport.handover()).toMatchObject({ late: 0, sounds: FakeAudio.started.length });
+    expect(transport.handover().nearest).toBeCloseTo(0.15, 3);
+    transport.stop();
+  });
+
+  it('a change asked for in an effect is no news to that effect', async () => {
+    await transport.play({ program: programFor('R R R R'), bpm: 120, beat: 5040 });
+    let asked = 0;
+    TestBed.runInInjectionContext(() =>
+      effect(() => {
+        // Without an end to it the page would stand still, so the test gives up instead.
+        if (++asked < 20) transport.change({ bpm: 100 + asked });
+      }),
+    );
+    TestBed.tick();
+    expect(asked).toBe(1);
+    turnTo(1);
+    TestBed.tick();
+    expect(asked).toBe(1);
     transport.stop();
   });
 
@@ -108,13 +138,63 @@ describe('the transport', () => {
     transport.stop();
   });
 
+  it('each part has a loudness of its own, heard at once when it is changed', async () => {
+    const loudness = TestBed.inject(LoudnessRepo);
+    await loudness.set('click', 0.25);
+    FakeAudio.gains = [];
+    await transport.play({ program: programOf(build(typed('R L')).pattern, { click: 'beats', countInBars: 0 }), bpm: 120, beat: 5040 });
+    turnTo(0.3);
+    // One gain for each part comes first, then one for each sound.
+    const outs = FakeAudio.gains.slice(0, 5);
+    expect(outs.map((g) => g.value)).toEqual([1, 1, 1, 0.25, 1]);
+    void loudness.set('texture', 9);
+    TestBed.tick();
+    expect(outs.map((g) => g.value)).toEqual([1, 1, 1.5, 0.25, 1]);
+    void loudness.reset();
+    TestBed.tick();
+    expect(new Set(outs.map((g) => g.value))).toEqual(new Set([1]));
+    transport.stop();
+  });
+
+  it('a device that slept stops the sound and says so; a page that was busy for a second does not', async () => {
+    let page = 1000;
+    const clock = jest.spyOn(performance, 'now').mockImplementation(() => page);
+    let slept = 0;
+    transport.slept$.subscribe(() => slept++);
+    await transport.play({ program: programFor('R R R R'), bpm: 120, beat: 5040 });
+    turnTo(0.2);
+    page += 1100;
+    tick();
+    expect([slept, transport.playing()]).toEqual([0, true]);
+    page += 60_000;
+    tick();
+    expect([slept, transport.playing()]).toEqual([1, false]);
+    expect(transport.trouble()).toContain('slept');
+    clock.mockRestore();
+    await transport.play({ program: programFor('R R R R'), bpm: 120, beat: 5040 });
+    expect(transport.trouble()).toBeNull();
+    transport.stop();
+  });
+
+  it('sound that is taken away stops what plays; when nothing plays it is nobody’s matter', async () => {
+    let slept = 0;
+    transport.slept$.subscribe(() => slept++);
+    await transport.play({ program: programFor('R R R R'), bpm: 120, beat: 5040 });
+    turnTo(0.2);
+    const audio = FakeAudio.last!;
+    audio.state = 'interrupted';
+    audio.onstatechange?.();
+    audio.onstatechange?.();
+    expect([slept, transport.playing()]).toEqual([1, false]);
+  });
+
   it('says in words when the browser gives no sound', async () => {
     Object.assign(globalThis, {
       AudioContext: function () {
         throw new Error('no device');
       },
     });
-    TestBed.resetTestingModule();
+    freshTestBed();
     const silent = TestBed.inject(Transport);
     await silent.play({ program: programFor('R'), bpm: 120, beat: 5040 });
     expect(silent.trouble()).toContain('gives no sound');

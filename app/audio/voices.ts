@@ -133,7 +133,28 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
   'click-bar': blip(1760, 0.05, 0.7),
   'click-group': blip(1320, 0.045, 0.6),
   'click-beat': blip(990, 0.04, 0.55),
+  // A major scale from C5 up for the beats, the G below for their halves, the E below for what lies between.
+  'count-1': tone(523.25, 0.18, 0.6),
+  'count-2': tone(587.33, 0.18, 0.6),
+  'count-3': tone(659.26, 0.18, 0.6),
+  'count-4': tone(698.46, 0.18, 0.6),
+  'count-5': tone(783.99, 0.18, 0.6),
+  'count-6': tone(880, 0.18, 0.6),
+  'count-7': tone(987.77, 0.18, 0.6),
+  'count-8': tone(1046.5, 0.18, 0.6),
+  'count-half': tone(392, 0.12, 0.5),
+  'count-slot': tone(329.63, 0.07, 0.45),
 };
+
+/** A tone that counts: rounder and longer than a click, so that its pitch is heard. */
+function tone(hertz: number, seconds: number, peak: number): Recipe {
+  return {
+    seconds,
+    peak,
+    wave: () => (t) =>
+      (Math.sin(TAU * hertz * t) + 0.35 * Math.sin(TAU * 2 * hertz * t) + 0.12 * Math.sin(TAU * 3 * hertz * t)) * decay(t, seconds / 3),
+  };
+}
 
 export const BUFFER_NAMES = Object.freeze(Object.keys(RECIPES) as BufferName[]);
 

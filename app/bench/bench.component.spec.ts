@@ -2,10 +2,11 @@ import { TestBed } from '@angular/core/testing';
 import { RUDIMENTS } from '@core/rudiments';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { phraseOf, typed, until } from '../testing/fixtures';
-import { mount } from '../testing/mount';
+import { heard, mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
 import { BenchComponent } from './bench.component';
 import { BenchStore } from './bench.store';
+import { KeepDialogComponent } from './keep-dialog.component';
 import { FindingsComponent } from './findings.component';
 import { RecipeColumnComponent } from './recipe-column.component';
 import { SourcePickerComponent } from './source-picker.component';
@@ -22,8 +23,11 @@ describe('the source picker', () => {
     const { store } = await bench();
     const m = mount(SourcePickerComponent);
     expect(m.host.querySelectorAll('.rudiment')).toHaveLength(40);
-    expect(m.button('Put it on the bench').disabled).toBe(true);
+    expect(m.button('Put it on the bench').getAttribute('aria-disabled')).toBe('true');
+    m.press('Put it on the bench');
+    expect(store.recipe()).toBeNull();
     m.fill('Sticking', 'R l l K');
+    expect(m.button('Put it on the bench').hasAttribute('aria-disabled')).toBe(false);
     expect(m.host.querySelectorAll('.preview .stem')).toHaveLength(3);
     m.fill('Sticking', 'R l l K 5');
     expect(m.text()).toContain('Column 9');
@@ -33,6 +37,13 @@ describe('the source picker', () => {
     m.pick('On', '16ths');
     m.press('Put it on the bench');
     expect(store.recipe()?.source).toEqual({ kind: 'typed', text: 'R l l K', meter: '7/8', grid: 1260 });
+  });
+  it('Enter straight after the last letter is not lost, though nothing was drawn in between', async () => {
+    const { store } = await bench();
+    const m = mount(SourcePickerComponent);
+    m.component.text.set('R l');
+    m.button('Put it on the bench').click();
+    expect(store.recipe()?.source).toMatchObject({ kind: 'typed', text: 'R l' });
   });
   it('finds rudiments by words, says when there are none, and takes one', async () => {
     const { store } = await bench();
@@ -114,6 +125,17 @@ describe('the Bench', () => {
     m.fixture.destroy();
     expect(transport.stops).toBeGreaterThan(1);
   });
+  it('Esc closes what lies over the lower half, but not from the ribbon, which leaves itself first', async () => {
+    const { store } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    const m = mount(BenchComponent);
+    key('v');
+    m.fixture.detectChanges();
+    key('Escape', m.host.querySelector('[role=application]')!);
+    expect(m.component.sheet()).toBe('variants');
+    key('Escape');
+    expect(m.component.sheet()).toBeNull();
+  });
   it('counts in half-time and double-time, and shows what is sung', async () => {
     const { store } = await bench();
     store.setSource(typed('(R L)x8').source);
@@ -150,5 +172,26 @@ describe('the Bench', () => {
     await until(() => told.length > 0);
     expect(told[0]).toContain('not on this shelf any more');
     expect(went).toHaveLength(1);
+  });
+});
+
+describe('keeping a phrase', () => {
+  it('gives it the name that stands there, or the one that was suggested when it was taken out', async () => {
+    const { store } = await bench();
+    store.setSource({ kind: 'typed', text: 'R l l K', meter: '4/4', grid: 1260 });
+    const m = mount(KeepDialogComponent);
+    const kept = heard(m.component.kept);
+    m.component.name.set('  ');
+    m.component.keep();
+    m.component.name.set(' Pale rope ');
+    m.component.keep();
+    expect(kept.map((k) => k.name)).toEqual([store.suggestedName(), 'Pale rope']);
+    // A goal that is being typed counts, although the field was never left.
+    const field = document.querySelector<HTMLInputElement>('[aria-label="Goal tempo"]')!;
+    field.value = '300';
+    field.dispatchEvent(new Event('input'));
+    m.component.keep();
+    expect(kept.map((k) => k.goal)).toEqual([110, 110, 300]);
+    expect(store.suggestedName()).not.toBe('');
   });
 });

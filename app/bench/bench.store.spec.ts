@@ -7,9 +7,10 @@ import { DraftsRepo } from '../data/drafts.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { phraseOf, until } from '../testing/fixtures';
 import { BenchStore } from './bench.store';
+import { freshTestBed } from '../testing/test-bed';
 
 async function fresh(): Promise<BenchStore> {
-  TestBed.resetTestingModule();
+  freshTestBed();
   const database = TestBed.inject(Database);
   await database.ready;
   await Promise.all([database.db.phrases.clear(), database.db.kept.clear()]);

@@ -1,13 +1,27 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { edited, historyOf, redone, undone } from '@core/base';
 import { meterText, TEMPO } from '@core/time';
 import { report } from '@core/pattern';
-import { build, newMove, type Build, type MoveEntry, type MoveName, type Phrase, type Recipe, type Source } from '@core/recipe';
+import {
+  build,
+  freshId,
+  newMove,
+  withEdits,
+  type Build,
+  type Edit,
+  type MoveEntry,
+  type MoveName,
+  type Phrase,
+  type Recipe,
+  type Source,
+} from '@core/recipe';
+import { KEPT_STEPS, type Draft } from '@core/formats';
 import { rudimentById, type Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../data/drafts.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { SettingsRepo } from '../data/settings.repo';
+import { settled } from '../ui/settled';
 import { plainRecipe } from './plain-recipe';
-import { edited, historyOf, redone, undone } from './history';
 
 /** What is on the Bench: a recipe, the tempo it is heard at, and the phrase it was kept as, if it was. */
 interface Work {
@@ -18,6 +32,12 @@ interface Work {
 
 /** What the player says when keeping a phrase. */
 export type Label = Pick<Phrase, 'name' | 'family' | 'goal' | 'note'>;
+
+type Kept = Pick<Draft, 'phrase' | 'recipe' | 'tempo'>;
+
+function keptOf({ phrase, recipe, tempo }: Work): Kept {
+  return { phrase: phrase?.id ?? null, recipe, tempo };
+}
 
 const EMPTY: Work = { phrase: null, recipe: null, tempo: TEMPO.usual };
 
@@ -44,8 +64,10 @@ export class BenchStore {
     this.before = recipe ? build(recipe, this.before) : undefined;
     return this.before ?? null;
   });
+  /** What is built, once the hand is still: for what follows from it. */
+  readonly settled = settled(this.build);
   readonly findings = computed(() => {
-    const built = this.build();
+    const built = this.settled();
     return built ? report(built.pattern, this.tempo(), this.settings.schools()) : [];
   });
   /** Whether the shelf holds what is on the Bench, to the letter. */
@@ -59,15 +81,21 @@ export class BenchStore {
 
   constructor() {
     effect(() => {
-      const { phrase, recipe, tempo } = this.history().now;
-      if (untracked(this.loaded)) void this.drafts.keep({ phrase: phrase?.id ?? null, recipe, tempo });
+      const { past, now, future } = this.history();
+      if (!untracked(this.loaded)) return;
+      void this.drafts.keep({ ...keptOf(now), past: past.slice(-KEPT_STEPS).map(keptOf), future: future.slice(0, KEPT_STEPS).map(keptOf) });
     });
   }
 
   private async loadDraft(): Promise<void> {
     const draft = await this.drafts.get();
-    const phrase = draft?.phrase ? await this.phrases.get(draft.phrase) : null;
-    if (draft) this.history.set(historyOf({ phrase, recipe: draft.recipe, tempo: draft.tempo }));
+    if (draft) {
+      const { past = [], future = [] } = draft;
+      const ids = [...new Set([draft, ...past, ...future].flatMap((w) => w.phrase ?? []))];
+      const known = new Map(await Promise.all(ids.map(async (id) => [id, await this.phrases.get(id)] as const)));
+      const work = ({ phrase, recipe, tempo }: Kept): Work => ({ phrase: (phrase ? known.get(phrase) : null) ?? null, recipe, tempo });
+      this.history.set({ past: past.map(work), now: work(draft), future: future.map(work), about: null });
+    }
     this.loaded.set(true);
   }
 
@@ -104,6 +132,38 @@ export class BenchStore {
     const entry = newMove(name, freshId(built.recipe.moves), built.pattern);
     this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] });
     this.openCard.set(entry.id);
+  }
+
+  /** An offered move, taken: it is signed and stands last. */
+  take(entry: MoveEntry): string | null {
+    if (!this.recipe()) return null;
+    const recipe = this.withMove(entry);
+    this.edit(() => recipe);
+    return recipe.moves.at(-1)?.id ?? null;
+  }
+
+  /** Hand edits on what is built. `about` joins edits of one drag into one step. False when the recipe can hold no more. */
+  touch(edits: readonly Edit[], about: string | null = null): boolean {
+    const built = this.build();
+    const next = built && edits.length > 0 ? withEdits(built, edits) : null;
+    if (!next) return edits.length === 0;
+    if (JSON.stringify(next) !== JSON.stringify(built?.recipe)) this.edit(() => next, about);
+    return true;
+  }
+
+  /** Another recipe in place of this one, as one step. */
+  replace(recipe: Recipe, about: string | null = null): void {
+    this.edit(() => recipe, about);
+  }
+
+  /** A phrase begun from strokes that were heard, at the tempo they were heard at. */
+  begin(source: Source, tempo: number): void {
+    this.put({ ...this.history().now, recipe: { source, moves: this.recipe()?.moves ?? [] }, tempo });
+  }
+
+  /** A drag is over: what comes next is a step of its own. */
+  endStep(): void {
+    this.history.update((h) => ({ ...h, about: null }));
   }
 
   /** The recipe with one move more, freshly signed. */
@@ -185,13 +245,6 @@ export class BenchStore {
   private put(work: Work, about: string | null = null): void {
     this.history.update((h) => edited(h, work, about));
   }
-}
-
-function freshId(moves: readonly MoveEntry[]): string {
-  const taken = new Set(moves.map((m) => m.id));
-  let n = moves.length + 1;
-  while (taken.has(`m${n}`)) n++;
-  return `m${n}`;
 }
 
 function suggestName(recipe: Recipe | null): string {

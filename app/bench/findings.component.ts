@@ -1,13 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
-import { balance, countingOf, startsToEndOn, type Finding } from '@core/pattern';
-import { barTicks, countAt, countWords, parseCount } from '@core/time';
+import { accentStep, balance, countingOf, startsToEndOn, type Finding } from '@core/pattern';
+import { barTicks, beatTicks, countAt, countWords, parseCount } from '@core/time';
 import { LIMB_WORDS } from '@core/stroke';
+import { gcd } from '@core/base';
+import { remediesFor, type Offer } from '@core/recipe';
 import { SettingsRepo } from '../data/settings.repo';
 import { BenchStore } from './bench.store';
+import { SpeedComponent } from './speed.component';
 
 /** What follows from the phrase: the sums first, then the checks. What speaks of strokes points at them. */
 @Component({
   selector: 'ls-findings',
+  imports: [SpeedComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './findings.component.html',
   styleUrl: './findings.component.css',
@@ -18,16 +22,16 @@ export class FindingsComponent {
   readonly pointAt = output<readonly number[]>();
   readonly limbWords = LIMB_WORDS;
 
-  readonly fit = computed(() => this.store.findings().find((f) => f.code === 'fit')?.words ?? null);
+  readonly fit = computed(() => this.store.findings().find((f) => f.code === 'fit') ?? null);
   readonly sums = computed(() => this.store.findings().filter((f) => f.weight === 'sum' && f.code !== 'fit'));
   readonly checks = computed(() => this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance'));
   readonly groups = computed(() => {
-    const pattern = this.store.build()?.pattern;
+    const pattern = this.store.settled()?.pattern;
     if (!pattern || pattern.length === 0) return [];
-    return pattern.groups.map((g) => ({ share: (100 * g.length) / pattern.length, close: g.kind === 'close', odd: g.repeat % 2 === 1 }));
+    return pattern.groups.map((g) => ({ share: (100 * g.length) / pattern.length, kind: g.kind, odd: g.repeat % 2 === 1 }));
   });
   readonly loads = computed(() => {
-    const pattern = this.store.build()?.pattern;
+    const pattern = this.store.settled()?.pattern;
     const loads = pattern ? balance(pattern) : [];
     const most = Math.max(1, ...loads.map((l) => l.strokes));
     return loads.map((l) => ({ ...l, share: (100 * l.strokes) / most, accentShare: (100 * l.accents) / most }));
@@ -36,7 +40,7 @@ export class FindingsComponent {
 
   /** Counts of a bar, for a phrase that leaves room to begin elsewhere. */
   readonly endings = computed(() => {
-    const pattern = this.store.build()?.pattern;
+    const pattern = this.store.settled()?.pattern;
     if (
       !pattern ||
       pattern.strokes.length === 0 ||
@@ -54,7 +58,7 @@ export class FindingsComponent {
   });
   /** "start on the & of 2": where it must begin so that its last stroke falls there. */
   readonly startWords = computed(() => {
-    const pattern = this.store.build()?.pattern;
+    const pattern = this.store.settled()?.pattern;
     const counting = pattern ? countingOf(pattern, this.settings.schools()) : null;
     const on = counting ? parseCount(this.ending(), counting) : null;
     if (!pattern || !counting || on === null) return '';
@@ -63,6 +67,29 @@ export class FindingsComponent {
       ? 'there is no room before it'
       : `start on ${countWords(countAt(start, counting), start >= barTicks(pattern.meter))}`;
   });
+
+  /** Two rows of dots for accents that are not the beat: where each falls until both fall together again, as shares of the width. */
+  readonly cross = computed(() => {
+    const pattern = this.store.settled()?.pattern;
+    const step = pattern ? accentStep(pattern) : null;
+    if (!pattern || step === null || step === 0) return null;
+    const beat = beatTicks(pattern.meter);
+    const round = (step / gcd(step, beat)) * beat;
+    const [accents, beats] = [round / step, round / beat];
+    if (accents === 1 || beats === 1 || accents > 24 || beats > 24) return null;
+    const row = (many: number) => Array.from({ length: many }, (_, i) => (100 * i) / many);
+    return { accents: row(accents), beats: row(beats), words: `${accents} accents against ${beats} beats` };
+  });
+
+  /** Moves that would mend a finding. */
+  remedies(finding: Finding): readonly Offer[] {
+    const built = this.store.settled();
+    return built ? remediesFor(finding, built) : [];
+  }
+
+  take(offer: Offer): void {
+    this.store.take(offer.entry);
+  }
 
   chooseEnding(event: Event): void {
     if (event.target instanceof HTMLSelectElement) this.chosen.set(event.target.value);

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
 import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { ChipsComponent, chipsOf } from '../ui/chips.component';
 import { TempoFieldComponent } from '../ui/tempo-field.component';
 import { BenchStore, type Label } from './bench.store';
 
@@ -10,7 +11,7 @@ const GOAL_STEP = 20;
 /** What a phrase is called, what it is, where it should get to, and when to use it. */
 @Component({
   selector: 'ls-keep-dialog',
-  imports: [Dialog, FormsModule, TempoFieldComponent],
+  imports: [ChipsComponent, Dialog, FormsModule, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
@@ -24,23 +25,19 @@ const GOAL_STEP = 20;
       <form (submit)="$event.preventDefault(); keep()">
         <label class="field"
           >Name
-          <input class="input" type="text" name="name" [maxLength]="letters" [ngModel]="name()" (ngModelChange)="name.set($event)" />
+          <input
+            class="input"
+            type="text"
+            name="name"
+            [placeholder]="suggested"
+            [maxLength]="letters"
+            [ngModel]="name()"
+            (ngModelChange)="name.set($event)"
+          />
         </label>
         <div class="field">
-          <span id="family">Family</span>
-          <div class="chips" role="group" aria-labelledby="family">
-            @for (f of families; track f) {
-              <button
-                type="button"
-                class="btn small"
-                [class.on]="family() === f"
-                [attr.aria-pressed]="family() === f"
-                (click)="family.set(f)"
-              >
-                {{ f }}
-              </button>
-            }
-          </div>
+          Family
+          <ls-chips label="Family" [chips]="families" [chosen]="family()" (chose)="family.set($event)" />
         </div>
         <div class="field">Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" /></div>
         <label class="field"
@@ -56,7 +53,7 @@ const GOAL_STEP = 20;
         </label>
         <div class="row">
           <button type="button" class="btn" (click)="closed.emit()">Not now</button>
-          <button type="submit" class="btn primary" [disabled]="name().trim() === ''">Keep it</button>
+          <button type="submit" class="btn primary">Keep it</button>
         </div>
       </form>
     </p-dialog>
@@ -67,7 +64,6 @@ const GOAL_STEP = 20;
       flex-direction: column;
       gap: 14px;
     }
-    .chips,
     .row {
       display: flex;
       gap: 6px;
@@ -80,17 +76,26 @@ const GOAL_STEP = 20;
 export class KeepDialogComponent {
   private readonly store = inject(BenchStore);
   private readonly old = this.store.phrase();
+  private readonly goalField = viewChild(TempoFieldComponent);
   readonly kept = output<Label>();
   readonly closed = output();
-  readonly families = FAMILIES;
+  readonly families = chipsOf(FAMILIES);
   readonly letters = NAME_LETTERS;
-  readonly name = signal(this.old?.name ?? this.store.suggestedName());
+  /** The name of a phrase that gets none of its own. */
+  readonly suggested = this.old?.name ?? this.store.suggestedName();
+  readonly name = signal(this.suggested);
   readonly family = signal<Family>(this.old?.family ?? 'fill');
   readonly goal = signal(this.old?.goal ?? Math.min(400, this.store.tempo() + GOAL_STEP));
   readonly note = signal(this.old?.note ?? '');
-  readonly label = computed<Label>(() => ({ name: this.name().trim(), family: this.family(), goal: this.goal(), note: this.note() }));
+  readonly label = computed<Label>(() => ({
+    name: this.name().trim() || this.suggested,
+    family: this.family(),
+    goal: this.goal(),
+    note: this.note(),
+  }));
 
   keep(): void {
-    if (this.label().name !== '') this.kept.emit(this.label());
+    this.goalField()?.commit();
+    this.kept.emit(this.label());
   }
 }

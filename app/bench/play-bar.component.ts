@@ -1,96 +1,67 @@
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
-import type { ClickKind } from '@core/playback';
+import { CLICK_KINDS } from '@core/playback';
+import { LIMB_WORDS, LIMBS } from '@core/stroke';
+import type { Role } from '@core/pattern';
 import { Transport } from '../audio/transport.service';
+import { LoudnessRepo } from '../data/loudness.repo';
+import { ChipsComponent, chipsOf, type Chip } from '../ui/chips.component';
+import { CLICK_WORDS } from '../ui/click-words';
+import { LoudnessComponent } from '../ui/loudness.component';
 import { TempoFieldComponent } from '../ui/tempo-field.component';
 import { BenchStore } from './bench.store';
+import { textOf } from './cards/values';
+import { CursorStore } from './cursor.store';
+import { SoundStore } from './sound.store';
 
-const CLICKS: readonly { readonly kind: ClickKind; readonly name: string }[] = [
-  { kind: 'beats', name: 'Click: beats' },
-  { kind: 'bar', name: 'Click: bar' },
-  { kind: 'none', name: 'Click: off' },
+const ONE_KICK = LIMBS.filter((l) => l !== 'J');
+const ROLES: readonly Chip<Role>[] = [
+  { value: 'primary', words: 'groove' },
+  { value: 'timekeeping', words: 'timekeeping' },
+  { value: 'texture', words: 'texture' },
 ];
 
-/** Play, tempo and click at the foot of the Bench. */
+/** Play, tempo, loop, what is heard and the click, at the foot of the Bench. */
 @Component({
   selector: 'ls-play-bar',
-  imports: [FormsModule, Slider, TempoFieldComponent],
+  imports: [ChipsComponent, FormsModule, Slider, LoudnessComponent, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  // How many sounds came too late since play was pressed: nought, or the engine is not to be trusted.
-  host: { '[attr.data-late]': 'transport.late()' },
-  template: `
-    <button type="button" class="btn primary play" (click)="toggled.emit()" [attr.aria-label]="transport.playing() ? 'Stop' : 'Play'">
-      <i [class]="transport.playing() ? 'pi pi-stop' : 'pi pi-caret-right big'" aria-hidden="true"></i>
-    </button>
-    <ls-tempo-field [bpm]="store.tempo()" (bpmChange)="store.setTempo($event)" />
-    <span class="quiet unit">beats a minute</span>
-    <p-slider class="tempo" [ngModel]="store.tempo()" (ngModelChange)="store.setTempo($event)" [min]="20" [max]="240" ariaLabel="Tempo" />
-    <button type="button" class="btn" (click)="next()">{{ name() }}</button>
-    <span class="spacer"></span>
-    @if (transport.trouble(); as words) {
-      <span class="wrong" role="alert">{{ words }}</span>
-    } @else {
-      <span class="quiet hint"><kbd>Space</kbd> play <kbd>↑</kbd> <kbd>↓</kbd> tempo <kbd>?</kbd> all keys</span>
-    }
-  `,
-  styles: `
-    :host {
-      display: flex;
-      align-items: center;
-      gap: 14px;
-      padding: 0 20px;
-      background: var(--surface);
-      border-top: 1px solid var(--line);
-    }
-    .play {
-      width: 44px;
-      height: 44px;
-      justify-content: center;
-    }
-    .big {
-      font-size: 24px;
-    }
-    .unit {
-      font-size: 12.5px;
-    }
-    .tempo {
-      width: 200px;
-      margin: 0 8px;
-    }
-    .hint {
-      font-size: 12.5px;
-    }
-    @media (max-width: 1000px) {
-      .hint,
-      .unit {
-        display: none;
-      }
-    }
-    @media (max-width: 600px) {
-      :host {
-        padding: 8px 12px;
-        gap: 10px;
-      }
-      .tempo {
-        width: 70px;
-      }
-    }
-  `,
+  // What was handed to the audio clock since play was pressed, for those who check the engine.
+  host: {
+    '[attr.data-sounds]': 'transport.handover().sounds',
+    '[attr.data-late]': 'transport.handover().late',
+    '[attr.data-nearest]': 'transport.handover().nearest',
+  },
+  templateUrl: './play-bar.component.html',
+  styleUrl: './play-bar.component.css',
 })
 export class PlayBarComponent {
   readonly store = inject(BenchStore);
+  readonly sound = inject(SoundStore);
+  readonly cursor = inject(CursorStore);
   readonly transport = inject(Transport);
-  readonly click = input.required<ClickKind>();
-  readonly clickChange = output<ClickKind>();
   readonly toggled = output();
+  readonly loudness = inject(LoudnessRepo);
+  readonly hearing = signal(false);
+  readonly clicks = CLICK_KINDS.map((kind) => ({ kind, words: `Click: ${CLICK_WORDS[kind]}` }));
+  /** A second kick foot stands among them only where there is one. */
+  readonly limbs = computed(() => {
+    const second = this.sound.pattern()?.strokes.some((s) => s.limb === 'J') ?? false;
+    return chipsOf(second ? LIMBS : ONE_KICK, (l) => LIMB_WORDS[l]);
+  });
+  readonly heardLimbs = computed(() => LIMBS.filter((l) => !this.sound.mute().limbs.includes(l)));
+  readonly roles = ROLES;
+  readonly heardRoles = computed(() => ROLES.map((r) => r.value).filter((r) => !this.sound.mute().roles.includes(r)));
 
-  name(): string {
-    return CLICKS.find((c) => c.kind === this.click())?.name ?? '';
+  setClick(event: Event): void {
+    const kind = CLICK_KINDS.find((k) => k === textOf(event));
+    if (kind) this.sound.click.set(kind);
   }
 
-  next(): void {
-    const i = CLICKS.findIndex((c) => c.kind === this.click());
-    this.clickChange.emit(CLICKS[(i + 1) % CLICKS.length]?.kind ?? 'beats');
+  hearWords(): string {
+    const { limbs, roles } = this.sound.mute();
+    const levels = Object.values(this.loudness.now());
+    return limbs.length + roles.length === 0 && levels.every((l) => l === 1) ? 'Hear: all' : 'Hear: some';
   }
 }

@@ -1,18 +1,19 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, output, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { gridName } from '@core/time';
-import { MOVE_NAMES, MOVES, MOST_MOVES, type MoveName } from '@core/recipe';
 import { rudimentById } from '@core/rudiments';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+import { AddBoxComponent } from './add-box.component';
 import { BenchStore } from './bench.store';
 import { MoveEditorComponent } from './cards/move-editor.component';
+import { TrailStore } from './trail.store';
 
 /** The recipe: the source on top, a card a move with its sentence and the result so far, and what can be added at the bottom. */
 @Component({
   selector: 'ls-recipe-column',
-  imports: [CdkDropList, CdkDrag, CdkDragHandle, FormsModule, ToggleSwitch, RibbonComponent, MoveEditorComponent],
+  imports: [CdkDropList, CdkDrag, CdkDragHandle, FormsModule, ToggleSwitch, RibbonComponent, MoveEditorComponent, AddBoxComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './recipe-column.component.html',
   styleUrl: './recipe-column.component.css',
@@ -20,9 +21,9 @@ import { MoveEditorComponent } from './cards/move-editor.component';
 export class RecipeColumnComponent {
   readonly store = inject(BenchStore);
   readonly changeSource = output();
-  readonly adding = signal(false);
-  readonly menu = MOVE_NAMES.map((name) => ({ name, title: MOVES[name].title, hint: MOVES[name].hint }));
-  readonly full = computed(() => (this.store.recipe()?.moves.length ?? 0) >= MOST_MOVES);
+  readonly trail = inject(TrailStore);
+  private readonly box = viewChild(AddBoxComponent);
+  private readonly opened = viewChild<MoveEditorComponent, ElementRef<HTMLElement>>('opened', { read: ElementRef });
   readonly source = computed(() => {
     const recipe = this.store.recipe();
     if (!recipe) return null;
@@ -31,9 +32,19 @@ export class RecipeColumnComponent {
     return { kind: source.kind, name, facts: `${source.meter} · ${gridName(source.grid)}` };
   });
 
-  add(name: MoveName): void {
-    this.adding.set(false);
-    this.store.addMove(name);
+  /** The small drawings follow when the hand is still. */
+  readonly drawings = computed(() => new Map((this.store.settled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])));
+
+  constructor() {
+    // An editor that opens below the edge of the column would not be seen.
+    afterRenderEffect(() => {
+      this.opened()?.nativeElement.closest('article')?.scrollIntoView({ block: 'nearest' });
+    });
+  }
+
+  /** The keyboard goes to the box that takes words. */
+  toWords(): void {
+    this.box()?.focus();
   }
 
   toggle(id: string): void {

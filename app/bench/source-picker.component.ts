@@ -1,18 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
 import { GRID, gridName, gridsOf, meterText, parseMeter, ticks } from '@core/time';
 import { patternOfText, type Pattern } from '@core/pattern';
 import { RUDIMENT_FAMILIES, searchRudiments, type Rudiment } from '@core/rudiments';
+import { build } from '@core/recipe';
 import { parseStrokeText, printStrokeText } from '@core/stroke';
 import { NgTemplateOutlet } from '@angular/common';
+import { KeysService } from '../shell/keys.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { BenchStore } from './bench.store';
+import { WORKED_EXAMPLE } from './example';
 import { METERS } from './meters';
+import { TapPadComponent, type Tapped } from './tap-pad.component';
 
 /** Where a phrase begins: type a sticking, or pick one of the forty rudiments. */
 @Component({
   selector: 'ls-source-picker',
-  imports: [RibbonComponent, Dialog, NgTemplateOutlet],
+  imports: [RibbonComponent, Dialog, NgTemplateOutlet, TapPadComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source-picker.component.html',
   styleUrl: './source-picker.component.css',
@@ -21,6 +25,29 @@ export class SourcePickerComponent {
   readonly asDialog = input(false);
   readonly chosen = output();
   private readonly store = inject(BenchStore);
+
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+
+  constructor() {
+    // Whoever just begins to type strokes means the field.
+    const letters = ['r', 'l', 'k', 'Shift+R', 'Shift+L', 'Shift+K'];
+    inject(KeysService).use(
+      letters.map((combo) => ({
+        combo,
+        shown: combo.slice(-1),
+        does: 'Begin to type a sticking',
+        run: () => {
+          const text = `${this.text()}${combo.slice(-1)}`;
+          this.text.set(text);
+          const field = this.field()?.nativeElement;
+          if (!field) return;
+          // Written at once: the next letter may come before the page is drawn anew, and would take the place of this one.
+          field.value = text;
+          field.focus();
+        },
+      })),
+    );
+  }
 
   readonly meters = METERS;
   readonly text = signal('');
@@ -77,10 +104,27 @@ export class SourcePickerComponent {
     this.chosen.emit();
   }
 
+  /** The button is never disabled in earnest: Enter may come before the page is drawn anew, and the browser would drop it. */
   useTyped(): void {
     const read = this.read();
-    if (!read?.ok) return;
+    if (!read?.ok) {
+      this.field()?.nativeElement.focus();
+      return;
+    }
     this.store.setSource({ kind: 'typed', text: printStrokeText(read.value), meter: this.meter(), grid: this.grid() });
+    this.chosen.emit();
+  }
+
+  /** The example as it comes out, drawn beside the offer to take it apart. */
+  readonly example = build(WORKED_EXAMPLE);
+
+  useTapped({ text, tempo }: Tapped): void {
+    this.store.begin({ kind: 'typed', text, meter: this.meter(), grid: GRID.sixteenths }, tempo);
+    this.chosen.emit();
+  }
+
+  useExample(): void {
+    this.store.replace(WORKED_EXAMPLE);
     this.chosen.emit();
   }
 

@@ -7,19 +7,23 @@ import { programOf, type ClickKind } from '@core/playback';
 import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
 import { Transport } from '../audio/transport.service';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { ProfileRepo } from '../data/profile.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { NoticesService } from '../shell/notices.service';
+import { ChipsComponent, chipsOf } from '../ui/chips.component';
+import { NumberFieldComponent } from '../ui/number-field.component';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { VariantsWorker, type Search } from '../workers/variants.service';
-import { wholeOf } from './cards/values';
 import { BenchStore } from './bench.store';
+import { CompareStore } from './compare.store';
+import { ReachStore } from './reach.store';
 
 const MOST_PARENT_NAME = 200;
 
 /** A numbered sheet of variants, each one change away from what is on the Bench: hear one, keep it, put it on the Bench, or join it behind. */
 @Component({
   selector: 'ls-variants-sheet',
-  imports: [RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
+  imports: [ChipsComponent, NumberFieldComponent, RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './variants-sheet.component.html',
   styleUrl: './variants-sheet.component.css',
@@ -29,7 +33,12 @@ export class VariantsSheetComponent implements OnDestroy {
   readonly closed = output();
   /** Whether a variant is what sounds, and not the phrase on the Bench. */
   readonly hearing = output<boolean>();
-  private readonly store = inject(BenchStore);
+  /** A variant is laid beneath the phrase. */
+  readonly compared = output();
+  readonly store = inject(BenchStore);
+  private readonly compare = inject(CompareStore);
+  readonly reach = inject(ReachStore);
+  private readonly profile = inject(ProfileRepo);
   private readonly worker = inject(VariantsWorker);
   private readonly phrasesRepo = inject(PhrasesRepo);
   private readonly notices = inject(NoticesService);
@@ -37,7 +46,7 @@ export class VariantsSheetComponent implements OnDestroy {
   readonly transport = inject(Transport);
   private readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
 
-  readonly kinds = VARIANT_KINDS;
+  readonly kinds = chipsOf(VARIANT_KINDS);
   readonly wanted = signal<readonly VariantKind[]>(['accents', 'snare and kick', 'mirrored']);
   readonly accents = signal(2);
   readonly search = signal<Search | null>(null);
@@ -51,7 +60,6 @@ export class VariantsSheetComponent implements OnDestroy {
   readonly heard = signal<Variant | null>(null);
   readonly canJoin = computed(() => this.store.recipe()?.moves.every((m) => m.move !== 'join') ?? false);
   readonly rowHeight = 60;
-  readonly whole = wholeOf;
 
   ngOnDestroy(): void {
     this.cancel();
@@ -71,7 +79,13 @@ export class VariantsSheetComponent implements OnDestroy {
     this.cancel();
     this.seen.set(0);
     this.failed.set(false);
-    const wish = { kinds: this.wanted(), accents: this.accents() };
+    const wish = {
+      kinds: this.wanted(),
+      accents: this.accents(),
+      kit: this.reach.kit(),
+      profile: this.profile.now(),
+      schools: this.settings.schools(),
+    };
     const search = this.worker.search(
       recipe,
       wish,
@@ -130,6 +144,11 @@ export class VariantsSheetComponent implements OnDestroy {
   use(variant: Variant): void {
     this.store.addVariant(variant.move);
     this.closed.emit();
+  }
+
+  lay(variant: Variant, number: number): void {
+    this.compare.choose({ id: null, name: `Variant ${number}: ${variant.words}`, pattern: variant.pattern });
+    this.compared.emit();
   }
 
   join(variant: Variant, number: number): void {

@@ -1,10 +1,14 @@
 import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
-import { catchError, Observable, of, shareReplay } from 'rxjs';
+import { catchError, from, Observable, of, retry, shareReplay, switchMap } from 'rxjs';
 import { ShelfDb } from './db';
 import { fillDemo } from './demo';
 import { HealthService } from './health.service';
 import { currentShelf } from './which-shelf';
+
+/** How often a query that failed is run again, and after how long, in milliseconds. */
+const TRIES = 2;
+const TRY_AFTER = 250;
 
 /** The open database of this tab's shelf, and its queries as live Observables. */
 @Injectable({ providedIn: 'root' })
@@ -12,7 +16,7 @@ export class Database {
   private readonly health = inject(HealthService);
   readonly db = new ShelfDb(currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf');
   /** Settles when the database can be read; the demo is filled by then. */
-  readonly ready = this.open();
+  readonly ready = this.health.during(() => this.open());
 
   private async open(): Promise<void> {
     this.db.on('versionchange', () => {
@@ -28,16 +32,18 @@ export class Database {
     }
   }
 
-  /** A query that runs again whenever what it read changes, in this tab or another. A failure is shown and gives `empty`. */
+  /**
+   * A query that runs again whenever what it read changes, in this tab or another. It begins when the database can be read: a query that waited inside itself would no longer be followed.
+   * A failure is tried again, as when another tab was just closing; then it is shown and gives `empty`.
+   */
   live<T>(empty: T, query: () => Promise<T>): Observable<T> {
-    const source = new Observable<T>((sub) => {
-      const inner = liveQuery(async () => {
-        await this.ready;
-        return query();
-      }).subscribe({ next: (v) => sub.next(v), error: (e: unknown) => sub.error(e) });
+    const followed = new Observable<T>((sub) => {
+      const inner = liveQuery(query).subscribe({ next: (v) => sub.next(v), error: (e: unknown) => sub.error(e) });
       return () => inner.unsubscribe();
     });
-    return source.pipe(
+    return from(this.ready).pipe(
+      switchMap(() => followed),
+      retry({ count: TRIES, delay: TRY_AFTER }),
       catchError((error: unknown) => {
         this.health.fail(error);
         return of(empty);
@@ -46,12 +52,22 @@ export class Database {
     );
   }
 
-  /** A write in one transaction over all tables. */
-  write(run: () => Promise<unknown>): Promise<boolean> {
+  /** A write in one transaction over all tables. `about` names what is written where a later write makes an earlier one idle. */
+  write(run: () => Promise<unknown>, about?: string): Promise<boolean> {
     const { db } = this;
     return this.health.write(async () => {
       await this.ready;
-      await db.transaction('rw', [db.phrases, db.attempts, db.drills, db.kept], run);
-    });
+      await db.transaction('rw', [db.phrases, db.attempts, db.drills, db.kept, db.takes], run);
+    }, about);
+  }
+
+  /** A thing that is kept under a name. */
+  put(key: string, value: unknown): Promise<boolean> {
+    return this.write(() => this.db.kept.put({ key, value }), `kept ${key}`);
+  }
+
+  /** Work that reads before it writes: the page is not left unasked while it lasts. */
+  during<T>(work: () => Promise<T>): Promise<T> {
+    return this.health.during(work);
   }
 }

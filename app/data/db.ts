@@ -1,11 +1,23 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { Attempt, DrillState } from '@core/drill';
+import type { Attempt, DrillState, Stage } from '@core/drill';
 import type { Phrase } from '@core/recipe';
+import type { Hit } from '@core/take';
 
 /** A single thing that is kept under a name: settings, the draft on the Bench. */
 export interface Kept {
   readonly key: string;
   readonly value: unknown;
+}
+
+/** What was struck in one try, so that it can be heard again beside what was meant. Times in seconds from the first bar line. */
+export interface KeptTake {
+  /** The id of its attempt. */
+  readonly id: string;
+  readonly phrase: string;
+  readonly at: number;
+  readonly bpm: number;
+  readonly stage: Stage | null;
+  readonly hits: readonly Hit[];
 }
 
 /** The browser's database of one shelf. Each version of the schema stays here, so that an old shelf opens. */
@@ -14,9 +26,11 @@ export class ShelfDb extends Dexie {
   attempts!: EntityTable<Attempt, 'id'>;
   drills!: EntityTable<DrillState, 'id'>;
   kept!: EntityTable<Kept, 'key'>;
+  takes!: EntityTable<KeptTake, 'id'>;
 
   constructor(name: string) {
     super(name);
     this.version(1).stores({ phrases: 'id', attempts: 'id, phrase', drills: 'id, &phrase', kept: 'key' });
+    this.version(2).stores({ takes: 'id, phrase, at' });
   }
 }

@@ -37,7 +37,7 @@ export class DrillsRepo {
       await db.drills.bulkDelete(old.map((d) => d.id));
       if (drill.phase !== 'done') await db.drills.put(drill);
       await db.attempts.bulkPut(drill.attempts);
-    });
+    }, `drill ${drill.id}`);
   }
 
   forget(phrase: string): Promise<boolean> {

@@ -22,11 +22,15 @@ export class PhrasesRepo {
   }
 
   save(phrase: Phrase): Promise<boolean> {
-    return this.database.write(() => this.database.db.phrases.put(phrase));
+    return this.database.write(() => this.database.db.phrases.put(phrase), `phrase ${phrase.id}`);
   }
 
   /** Takes a phrase off the shelf with its log and drill, and gives back what puts all of it back. */
-  async remove(id: string): Promise<(() => Promise<boolean>) | null> {
+  remove(id: string): Promise<(() => Promise<boolean>) | null> {
+    return this.database.during(() => this.takeOff(id));
+  }
+
+  private async takeOff(id: string): Promise<(() => Promise<boolean>) | null> {
     const { db } = this.database;
     const phrase = await this.get(id);
     if (!phrase) return null;
@@ -36,7 +40,7 @@ export class PhrasesRepo {
       await db.phrases.delete(id);
       await db.attempts.bulkDelete(attempts.map((a) => a.id));
       await db.drills.bulkDelete(drills.map((d) => d.id));
-    });
+    }, `phrase ${id}`);
     if (!gone) return null;
     return () =>
       this.database.write(async () => {

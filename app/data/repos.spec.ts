@@ -9,9 +9,10 @@ import { PhrasesRepo } from './phrases.repo';
 import { SettingsRepo } from './settings.repo';
 import { ShelfFiles } from './shelf-files.service';
 import { storageWords } from './storage-words';
+import { freshTestBed } from '../testing/test-bed';
 
 async function shelf() {
-  TestBed.resetTestingModule();
+  freshTestBed();
   const { db, ready } = TestBed.inject(Database);
   await ready;
   await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear(), db.kept.clear()]);
@@ -106,6 +107,32 @@ describe('the shelf as a file', () => {
   });
 });
 
+describe('settings', () => {
+  it('changed before they were read, or in another tab, undo no other', async () => {
+    const { db } = await shelf();
+    await db.kept.put({ key: 'settings', value: { theme: 'dark', triplets: 'and-a', sextuplets: 'trip-let' } });
+    const settings = TestBed.inject(SettingsRepo);
+    await settings.change({ sextuplets: 'ta-la' });
+    expect((await db.kept.get('settings'))?.value).toEqual({ theme: 'dark', triplets: 'and-a', sextuplets: 'ta-la' });
+    await until(() => settings.now().theme === 'dark' && settings.now().sextuplets === 'ta-la');
+  });
+});
+
+describe('leaving the page', () => {
+  it('is known to be too early while work that ends in a write is under way', async () => {
+    const { files, health, phrases } = await shelf();
+    const text = await files.text();
+    const read = await files.read(text.length, () => Promise.resolve(text));
+    if (!read.ok) throw new Error(read.problems[0].message);
+    for (const work of [() => files.take(read.value.file), () => phrases.save(phraseOf('a')), () => phrases.remove('a')]) {
+      const under = work();
+      expect(health.allKept()).toBe(false);
+      await under;
+      expect(health.allKept()).toBe(true);
+    }
+  });
+});
+
 describe('storage that fails', () => {
   it('is told in words, can be tried again, and is silent once it works', async () => {
     const { health } = await shelf();
@@ -117,6 +144,43 @@ describe('storage that fails', () => {
     full = false;
     health.trouble()?.retry?.();
     await until(() => health.trouble() === null);
+  });
+  it('stays shown when another write goes well, and all that failed is tried again', async () => {
+    const { health } = await shelf();
+    let full = true;
+    const written: string[] = [];
+    const write = (name: string) => (): Promise<void> => {
+      if (full) return Promise.reject(new Error('full'));
+      written.push(name);
+      return Promise.resolve();
+    };
+    await health.write(write('phrase'));
+    await health.write(write('old draft'), 'draft');
+    await health.write(() => Promise.resolve());
+    expect(health.trouble()).not.toBeNull();
+    expect(health.allKept()).toBe(false);
+    await health.write(write('new draft'), 'draft');
+    full = false;
+    health.trouble()?.retry?.();
+    await until(() => health.trouble() === null);
+    expect(written).toEqual(['phrase', 'new draft']);
+    expect(health.allKept()).toBe(true);
+  });
+  it('a phrase that could not be kept and was taken off is not put on by trying again', async () => {
+    const { db, health, phrases } = await shelf();
+    await phrases.save(phraseOf('a'));
+    const put = jest.spyOn(db.phrases, 'put').mockRejectedValueOnce(new Error('full'));
+    await phrases.save(phraseOf('a', { name: 'Changed' }));
+    put.mockRestore();
+    expect(health.allKept()).toBe(false);
+    await phrases.remove('a');
+    expect([health.trouble(), await db.phrases.count()]).toEqual([null, 0]);
+  });
+  it('a newer write that goes well makes the older idle', async () => {
+    const { health } = await shelf();
+    await health.write(() => Promise.reject(new Error('full')), 'draft');
+    await health.write(() => Promise.resolve(), 'draft');
+    expect(health.trouble()).toBeNull();
   });
   it.each([
     ['QuotaExceededError', 'Free some space'],

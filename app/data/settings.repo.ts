@@ -12,6 +12,8 @@ export class SettingsRepo {
   private readonly database = inject(Database);
   private readonly state = signal<Settings>(USUAL);
   readonly now = this.state.asReadonly();
+  /** How many changes are being written: what comes back meanwhile is older than what is here. */
+  private writing = 0;
   readonly schools = computed<Schools>(() => ({ triplets: this.state().triplets, sextuplets: this.state().sextuplets }));
 
   /** The user's own syllables; empty for ours. */
@@ -21,13 +23,20 @@ export class SettingsRepo {
     this.database
       .live<unknown>(null, async () => (await this.database.db.kept.get('settings'))?.value)
       .subscribe((value) => {
-        if (validateSettings(value)) this.state.set(value);
+        if (this.writing === 0 && validateSettings(value)) this.state.set(value);
       });
   }
 
-  change(part: Partial<Settings>): Promise<boolean> {
-    const next = { ...this.state(), ...part };
-    this.state.set(next);
-    return this.database.write(() => this.database.db.kept.put({ key: 'settings', value: next }));
+  /** The part is put into what is kept, not into what this tab has read so far: a change in the first moment, or in another tab, undoes no other. */
+  async change(part: Partial<Settings>): Promise<boolean> {
+    const { kept } = this.database.db;
+    this.state.update((now) => ({ ...now, ...part }));
+    this.writing++;
+    const well = await this.database.write(async () => {
+      const before = (await kept.get('settings'))?.value;
+      await kept.put({ key: 'settings', value: { ...(validateSettings(before) ? before : USUAL), ...part } });
+    });
+    this.writing--;
+    return well;
   }
 }

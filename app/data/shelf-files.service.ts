@@ -1,5 +1,15 @@
 import { inject, Injectable } from '@angular/core';
-import { readShelf, SHELF_LIMITS, tooLarge, validateSettings, writeShelf, type ShelfCode, type ShelfFile } from '@core/formats';
+import {
+  readShelf,
+  SHELF_LIMITS,
+  tooLarge,
+  validateKits,
+  validateProfile,
+  validateSettings,
+  writeShelf,
+  type ShelfCode,
+  type ShelfFile,
+} from '@core/formats';
 import type { Read } from '@core/base';
 import { ShelfFileWorker } from '../workers/shelf-file.service';
 import { Database } from './database';
@@ -21,11 +31,15 @@ export class ShelfFiles {
     const { db } = this.database;
     await this.database.ready;
     const settings = (await db.kept.get('settings'))?.value;
+    const kits = (await db.kept.get('kits'))?.value;
+    const profile = (await db.kept.get('profile'))?.value;
     return writeShelf({
       phrases: await db.phrases.toArray(),
       attempts: await db.attempts.toArray(),
       drills: await db.drills.toArray(),
       ...(validateSettings(settings) ? { settings } : {}),
+      ...(validateKits(kits) ? { kits } : {}),
+      ...(validateProfile(profile) ? { profile } : {}),
     });
   }
 
@@ -45,7 +59,11 @@ export class ShelfFiles {
   }
 
   /** Puts a file that was read onto the shelf, in one transaction. Gives back what takes it off again; null when it could not be kept. */
-  async take(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
+  take(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
+    return this.database.during(() => this.putOn(file));
+  }
+
+  private async putOn(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
     const { db } = this.database;
     const before = await Promise.all([db.phrases.toArray(), db.attempts.toArray(), db.drills.toArray(), db.kept.toArray()]);
     const kept = await this.database.write(async () => {
@@ -55,6 +73,8 @@ export class ShelfFiles {
       await db.drills.filter((d) => drilled.has(d.phrase)).delete();
       await db.drills.bulkPut(file.drills);
       if (file.settings) await db.kept.put({ key: 'settings', value: file.settings });
+      if (file.kits) await db.kept.put({ key: 'kits', value: file.kits });
+      if (file.profile) await db.kept.put({ key: 'profile', value: file.profile });
     });
     if (!kept) return null;
     return () =>

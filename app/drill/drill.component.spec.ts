@@ -27,6 +27,7 @@ describe('the practice room', () => {
   });
   it('Space starts and says clean, Enter says messy, left pauses, Escape is enough', async () => {
     const { m, transport, after } = await room();
+    m.press('Only the whole');
     m.fill('Loops a rung', '1');
     m.fill('Step', '20');
     key(' ');
@@ -35,7 +36,7 @@ describe('the practice room', () => {
     transport.began$.next();
     transport.loops$.next(1);
     after();
-    expect(m.text()).toContain('1 loops played. How was it?');
+    expect(m.text()).toContain('1 loop played. How was it?');
     key(' ');
     after();
     expect(m.text()).toContain('50 was clean.');

@@ -1,21 +1,30 @@
 import { TestBed } from '@angular/core/testing';
+import { eventsIn } from '@core/playback';
 import { Transport } from '../audio/transport.service';
 import { Database } from '../data/database';
 import { DrillsRepo } from '../data/drills.repo';
+import { LatencyRepo } from '../data/latency.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
-import { attemptOf, phraseOf } from '../testing/fixtures';
+import { attemptOf, phraseOf, until } from '../testing/fixtures';
 import { SilentTransport } from '../testing/silence';
 import { DrillStore } from './drill.store';
+import { RoomChoices } from './room-choices.store';
+import { SubjectStore } from './subject.store';
+import { TakeRecorder } from './take.recorder';
+import { TryMeter } from './try.meter';
+import { freshTestBed } from '../testing/test-bed';
 
 async function room() {
-  TestBed.resetTestingModule();
+  freshTestBed();
   const transport = new SilentTransport();
-  TestBed.configureTestingModule({ providers: [DrillStore, { provide: Transport, useValue: transport }] });
+  TestBed.configureTestingModule({
+    providers: [DrillStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter, { provide: Transport, useValue: transport }],
+  });
   const { db, ready } = TestBed.inject(Database);
   await ready;
   await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear()]);
   await TestBed.inject(PhrasesRepo).save(phraseOf('a', { goal: 90 }));
-  return { db, transport, store: TestBed.inject(DrillStore) };
+  return { db, transport, store: TestBed.inject(DrillStore), choices: TestBed.inject(RoomChoices) };
 }
 const PLAN = { start: 80, goal: 90, step: 10, loops: 2 };
 
@@ -71,5 +80,113 @@ describe('the practice room', () => {
     await store.startOver();
     expect(store.drill()).toBeNull();
     expect(await db.attempts.count()).toBe(1);
+  });
+
+  it('half speed is only a look: the rung waits, nothing counts, Space begins it anew', async () => {
+    const { transport, store } = await room();
+    await store.open('a');
+    store.begin(PLAN);
+    transport.began$.next();
+    transport.loops$.next(1);
+    store.toggleSlow();
+    expect(store.slow()).toBe(true);
+    expect(store.drill()).toMatchObject({ phase: 'ready', rung: 0, loops: 0 });
+    expect(transport.requests.at(-1)?.bpm).toBe(40);
+    transport.began$.next();
+    transport.loops$.next(1);
+    transport.loops$.next(2);
+    expect(store.drill()).toMatchObject({ phase: 'ready', loops: 0, attempts: [] });
+    store.happen({ kind: 'start', at: 1 });
+    expect(store.slow()).toBe(false);
+    expect(transport.requests.at(-1)?.bpm).toBe(80);
+    store.toggleSlow();
+    store.toggleSlow();
+    expect([store.slow(), transport.playing()]).toEqual([false, false]);
+  });
+
+  it('a device that slept breaks the try off at its rung, and nothing is logged', async () => {
+    const { transport, store } = await room();
+    await store.open('a');
+    store.begin(PLAN);
+    transport.began$.next();
+    transport.loops$.next(1);
+    transport.slept$.next();
+    expect(store.slept()).toBe(true);
+    expect(store.drill()).toMatchObject({ phase: 'ready', rung: 0, attempts: [] });
+    store.happen({ kind: 'start', at: 1 });
+    expect(store.slept()).toBe(false);
+  });
+
+  it('click, counts and gap change from the next beat on, while it sounds', async () => {
+    const { choices, transport, store } = await room();
+    await store.open('a');
+    store.begin(PLAN);
+    transport.began$.next();
+    choices.clickOn('none');
+    choices.countAlong(true);
+    store.refresh();
+    const changed = transport.changes.at(-1)!;
+    const parts = new Set(eventsIn(changed.program!, 0, 20160).map((e) => e.part));
+    expect(parts).toEqual(new Set(['primary', 'texture', 'counts']));
+    store.happen({ kind: 'pause' });
+    store.refresh();
+    expect(transport.changes).toHaveLength(1);
+  });
+
+  it('each pass sounds as loud as it is meant', async () => {
+    const { transport, store } = await room();
+    await store.open('a');
+    store.begin({ ...PLAN, passes: true });
+    const loudest = () =>
+      Math.max(...eventsIn(transport.requests.at(-1)!.program, 0, 20160).flatMap((e) => (e.limb === null ? [] : [e.velocity])));
+    const heard = [loudest()];
+    for (let pass = 0; pass < 2; pass++) {
+      transport.began$.next();
+      transport.loops$.next(1);
+      transport.loops$.next(2);
+      store.happen({ kind: 'clean', at: pass });
+      heard.push(loudest());
+    }
+    expect(store.loud()).toBe('loud');
+    expect(heard[0]).toBeLessThan(heard[1]!);
+    expect(heard[1]).toBeLessThan(heard[2]!);
+    expect(store.tempo()).toBe(80);
+  });
+
+  it('a groove of the shelf keeps the time in context; when it is gone, plain time does', async () => {
+    const { db, store } = await room();
+    const groove = { source: { kind: 'typed' as const, text: 'K - R - L! - R - K - R - L! - R -', meter: '4/4', grid: 1260 }, moves: [] };
+    await TestBed.inject(PhrasesRepo).save(phraseOf('g', { family: 'groove', name: 'Plain walk', recipe: groove }));
+    await store.open('a');
+    await until(() => store.grooves().length === 1);
+    const stage = { id: 'c', kind: 'context' as const, title: 'c', why: '', bars: 1, short: false };
+    store.begin({ ...PLAN, stages: [{ ...stage, groove: 'g' }] });
+    const snares = () =>
+      store
+        .pattern()!
+        .strokes.filter((s) => s.voice === 'snare' && s.limb === 'L' && s.level === 'accent')
+        .map((s) => s.at as number);
+    expect(snares()).toContain(5040);
+    expect(store.pattern()!.strokes.some((s) => s.at === 2520 && s.voice === 'hat-closed')).toBe(false);
+    await db.phrases.delete('g');
+    await until(() => store.grooves().length === 0);
+    expect(store.pattern()!.strokes.some((s) => s.at === 2520 && s.voice === 'hat-closed')).toBe(true);
+  });
+
+  it('four tries that are late by as much say that the delay has moved; a calibration since then says nothing', async () => {
+    const { choices, db, store } = await room();
+    const measured = (mean: number) => ({ mean, spread: 5, missed: 0, extra: 0, strokes: 20, drift: 0, limbs: [], fix: '' });
+    await store.open('a');
+    choices.listenTo('keys');
+    store.begin(PLAN);
+    expect(store.moved()).toBeNull();
+    [20, 22, 19, 23].forEach((mean, i) => {
+      store.happen({ kind: 'counted-in', at: 100 + i });
+      store.happen({ kind: 'messy', at: 100 + i, measured: measured(mean), source: 'keys' });
+    });
+    expect(store.moved()).toBeCloseTo(21, 6);
+    await TestBed.inject(LatencyRepo).keep('keys', 0.02, 200);
+    expect(store.moved()).toBeNull();
+    await db.kept.clear();
   });
 });

@@ -1,59 +1,101 @@
 import { TestBed } from '@angular/core/testing';
-import { writeShelf } from '@core/formats';
-import { SettingsRepo } from '../data/settings.repo';
-import { phraseOf, until } from '../testing/fixtures';
+import { ProfileRepo } from '../data/profile.repo';
+import { KitsRepo } from '../data/kits.repo';
 import { mount } from '../testing/mount';
-import { emptyPlace } from '../testing/place';
+import { emptyPlace, key } from '../testing/place';
+import { HandsPanelComponent } from './hands-panel.component';
 import { KitComponent } from './kit.component';
+import { KitPanelComponent } from './kit-panel.component';
+import { KitsStore } from './kits.store';
+import { LimbTestComponent } from './limb-test.component';
 
-function picked(text: string, name = 'shelf.json'): Event {
-  const input = document.createElement('input');
-  Object.defineProperty(input, 'files', { value: [{ name, size: text.length, text: () => Promise.resolve(text) }] });
-  const event = new Event('change');
-  Object.defineProperty(event, 'target', { value: input });
-  return event;
-}
-
-describe('the Kit', () => {
-  it('says how many counts and syllables are the user’s own, and keeps them', async () => {
+describe('my kit', () => {
+  it('presets become kits of one’s own; the last one cannot be removed; names are kept', async () => {
+    await emptyPlace();
+    const store = TestBed.inject(KitsStore);
+    store.addPreset('four');
+    store.addPreset('four');
+    expect(store.all().kits.map((k) => k.id)).toEqual(['five', 'pad', 'four', 'four-2']);
+    expect(store.current().id).toBe('four-2');
+    store.rename('  My four  ');
+    store.rename('   ');
+    expect(store.current().name).toBe('My four');
+    for (let i = 0; i < 6; i++) store.removeKit();
+    expect(store.all().kits).toHaveLength(1);
+    store.undo();
+    expect(store.all().kits).toHaveLength(2);
+  });
+  it('values are held to what can be; one drag is one step; feet and sides change', async () => {
+    await emptyPlace();
+    const store = TestBed.inject(KitsStore);
+    const [piece] = store.current().pieces;
+    for (const x of [10, 20, 9999]) store.setPiece(piece!.id, { x, diameter: 3, turn: 190 }, 'drag');
+    store.endStep();
+    expect(store.current().pieces[0]).toMatchObject({ x: 200, diameter: 10, turn: -170 });
+    store.undo();
+    expect(store.current().pieces[0]).toEqual(piece);
+    store.foot('J', 'left foot');
+    store.mirror();
+    expect(store.current().feet).toEqual({ K: 'left foot', J: 'right foot', H: 'right foot' });
+    expect(TestBed.inject(KitsRepo).current().handed).toBe('left');
+  });
+  it('a piece is chosen, named, given surfaces and removed in the panel', async () => {
+    await emptyPlace();
+    const m = mount(KitPanelComponent);
+    const store = TestBed.inject(KitsStore);
+    store.choose('hat');
+    m.fixture.detectChanges();
+    m.fill('Name of the piece', 'Old hats');
+    m.press('half-open hi-hat');
+    expect(store.chosen()).toMatchObject({ name: 'Old hats', voices: ['hat-closed', 'hat-open', 'hat-foot'] });
+    m.fill('ahead, cm', '52');
+    expect(store.chosen()?.y).toBe(52);
+    key('Delete', m.host.querySelector('[aria-label^="Old hats"]')!);
+    m.fixture.detectChanges();
+    expect(store.current().pieces.some((p) => p.id === 'hat')).toBe(false);
+    m.pick('Add a piece', 'hi-hat');
+    expect(store.chosen()?.kind).toBe('hi-hat');
+  });
+  it('has three parts', async () => {
     await emptyPlace();
     const m = mount(KitComponent);
-    const settings = TestBed.inject(SettingsRepo);
-    m.press('1 & a');
-    m.press('1 ta la & ta la');
-    m.press('dark');
-    expect(settings.now()).toMatchObject({ triplets: 'and-a', sextuplets: 'ta-la', theme: 'dark' });
-    m.fill('snare, tap', 'dak');
-    expect(settings.sung()).toEqual({ 'snare tap': 'dak' });
-    m.fill('snare, tap', '');
-    expect(settings.sung()).toEqual({});
-    expect(m.host.querySelector<HTMLInputElement>('[aria-label="snare, tap"]')?.value).toBe('ta');
+    m.press('My hands and feet');
+    expect(m.text()).toContain('The limb test');
+    m.press('My data and settings');
+    expect(m.text()).toContain('Export the shelf');
   });
-  it('reads a good file only when it is told to, and can take it back', async () => {
-    const { db } = await emptyPlace();
-    const m = mount(KitComponent);
-    await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a'), phraseOf('b')], attempts: [], drills: [] })));
-    m.fixture.detectChanges();
-    expect(m.text()).toContain('2 new phrases; 0 log entries.');
-    expect(await db.phrases.count()).toBe(0);
-    m.press('Put it on the shelf');
-    let n = 0;
-    for (let i = 0; i < 100 && n < 2; i++) {
-      await new Promise((r) => setTimeout(r, 5));
-      n = await db.phrases.count();
-    }
-    expect(n).toBe(2);
+});
+
+describe('my hands and feet', () => {
+  it('which hand leads is kept; usual values come back and can be taken back', async () => {
+    await emptyPlace();
+    const m = mount(HandsPanelComponent);
+    const profile = TestBed.inject(ProfileRepo);
+    m.press('left hand');
+    // The first button of that name belongs to the test; the second says who leads.
+    [...m.host.querySelectorAll<HTMLButtonElement>('.row .btn')]
+      .filter((b) => b.textContent.trim() === 'left hand')
+      .at(-1)
+      ?.click();
+    expect(profile.now().leads).toBe('L');
+    expect(m.button('Back to usual values').disabled).toBe(true);
   });
-  it('a bad file is said, and the shelf stays', async () => {
-    const { db } = await emptyPlace();
-    await db.phrases.put(phraseOf('mine'));
-    const m = mount(KitComponent);
-    await m.component.pick(picked('{"format":"loop-shelf","version":9}'));
+  it('a test of ten seconds is read from the hits of its limb, and kept only when asked', async () => {
+    await emptyPlace();
+    const m = mount(LimbTestComponent);
+    const profile = TestBed.inject(ProfileRepo);
+    await m.component.start();
+    for (let i = 0; i <= 60; i++) m.component.moments.update((all) => [...all, i / 6]);
+    m.component.stop();
     m.fixture.detectChanges();
-    expect(m.text()).toContain('saved by a newer Loop Shelf');
-    expect(m.text()).toContain('Your shelf is as it was.');
-    expect(await db.phrases.count()).toBe(1);
-    await m.component.pick(picked('not a shelf'));
-    await until(() => m.component.problem()?.includes('JSON') ?? false);
+    expect(m.text()).toContain('6.0 strokes a second, very even, kept up to the end.');
+    expect(profile.now().measured).toEqual([]);
+    m.press('This is my rate');
+    expect(profile.now().rates.R.singles).toBe(6);
+    await m.component.start();
+    m.component.moments.set([0, 1]);
+    m.component.stop();
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Not enough to tell');
   });
 });

@@ -1,6 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { PhrasesRepo } from '../data/phrases.repo';
-import { attemptOf, phraseOf, until } from '../testing/fixtures';
+import { eventsIn } from '@core/playback';
+import { TakesRepo } from '../data/takes.repo';
+import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
 import { LogComponent } from './log.component';
@@ -42,5 +44,41 @@ describe('the Log', () => {
     expect(m.component.title()).toBe('Nothing clean yet on the way to 100');
     await db.attempts.put(attemptOf('2', 'a', { at: 2000, bpm: 100 }));
     await until(() => m.component.title() === 'At the goal of 100');
+  });
+  it('a take is drawn on what was meant and heard, alone or beside it; closing it is silence', async () => {
+    const { db, transport } = await emptyPlace();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a', { recipe: typed('R L R L'), changed: 500 }));
+    await db.attempts.put(attemptOf('1', 'a', { at: 2000, bpm: 60 }));
+    const hits = [0, 0.27, 0.5, 0.75].map((seconds, i) => ({
+      seconds,
+      limb: i % 2 === 0 ? ('R' as const) : ('L' as const),
+      voice: null,
+      velocity: 80,
+    }));
+    await TestBed.inject(TakesRepo).keep({ id: '1', phrase: 'a', at: 2000, bpm: 60, stage: null, hits });
+    const m = mount(LogComponent, { phrase: 'a' });
+    await until(() => m.component.rows()[0]?.take != null);
+    m.fixture.detectChanges();
+    const sounding = (): number => eventsIn(transport.requests.at(-1)!.program, 0, 20160).filter((e) => e.limb !== null).length;
+    m.press('Hear the take');
+    expect(m.host.querySelectorAll('ls-take-view .hit')).toHaveLength(4);
+    expect(m.text()).toContain('4 hits');
+    expect(m.text()).not.toContain('was changed since');
+    expect([transport.requests.length, sounding()]).toEqual([1, 4]);
+    m.press('both');
+    const changed = transport.changes.at(-1)?.program;
+    expect(changed && eventsIn(changed, 0, 5040).filter((e) => e.limb !== null)).toHaveLength(8);
+    m.press('Stop');
+    m.press('Hear it');
+    expect(sounding()).toBe(8);
+    const stops = transport.stops;
+    m.press('Close');
+    expect([transport.stops, m.host.querySelector('ls-take-view')]).toEqual([stops + 1, null]);
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a', { recipe: typed('R L R L'), changed: 5000 }));
+    m.press('Hear the take');
+    await until(() => m.component.opened()?.changed === true);
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('was changed since');
+    await db.takes.clear();
   });
 });

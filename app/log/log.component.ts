@@ -1,17 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { TableModule } from 'primeng/table';
 import { format, startOfDay } from 'date-fns';
-import { bestByPhrase, byDay, NO_BEST } from '@core/drill';
+import { bestByPhrase, byDay, NO_BEST, stagePattern, type Attempt } from '@core/drill';
+import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { TakesRepo, type KeptTake } from '../data/takes.repo';
 import { TempoChartComponent } from '../ui/charts/tempo-chart.component';
+import { fileName, saveText } from '../ui/save-svg';
+import { TakeViewComponent } from './take-view.component';
 
 /** The Log: tempo against date for one phrase with its goal, and every attempt. */
 @Component({
   selector: 'ls-log',
-  imports: [RouterLink, TableModule, TempoChartComponent],
+  imports: [RouterLink, TableModule, TakeViewComponent, TempoChartComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.css',
@@ -39,8 +44,33 @@ export class LogComponent {
   private readonly own = computed(() => (this.attempts() ?? []).filter((a) => a.phrase === this.chosen()));
   readonly days = computed(() => byDay(this.own(), (at) => startOfDay(at).getTime()));
   readonly rows = computed(() =>
-    [...this.own()].reverse().map((a) => ({ ...a, when: format(a.at, 'd MMM yyyy, HH:mm'), took: `${Math.round(a.seconds)} s` })),
+    [...this.own()].reverse().map((a) => ({
+      ...a,
+      when: format(a.at, 'd MMM yyyy, HH:mm'),
+      took: `${Math.round(a.seconds)} s`,
+      measured: measuredWords(a),
+      fix: a.measured?.fix ?? '',
+      take: this.takes().find((t) => t.id === a.id) ?? null,
+    })),
   );
+  private readonly takesRepo = inject(TakesRepo);
+  private readonly takes = toSignal(toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of([]) : this.takesRepo.of$(id)))), {
+    initialValue: [] as readonly KeptTake[],
+  });
+  private readonly openedId = signal<string | null>(null);
+  /** The take that is looked at and heard, with what was meant. */
+  readonly opened = computed(() => {
+    const take = this.takes().find((t) => t.id === this.openedId());
+    const phrase = this.current()?.phrase;
+    if (!take || !phrase) return null;
+    const whole = patternOf(phrase);
+    return {
+      take,
+      pattern: take.stage ? stagePattern(take.stage, whole) : whole,
+      attempt: this.own().find((a) => a.id === take.id) ?? null,
+      changed: phrase.changed > take.at,
+    };
+  });
   readonly title = computed(() => {
     const found = this.current();
     if (!found) return '';
@@ -51,7 +81,33 @@ export class LogComponent {
       : `${best.clean} clean, ${phrase.goal - best.clean} to go to ${phrase.goal}`;
   });
 
+  /** A take to look at and hear; again to close it. */
+  open(take: KeptTake): void {
+    this.openedId.update((id) => (id === take.id ? null : take.id));
+  }
+
+  close(): void {
+    this.openedId.set(null);
+  }
+
+  /** The take with its measurements as a file. */
+  save(take: KeptTake): void {
+    const attempt = this.own().find((a) => a.id === take.id);
+    const name = this.current()?.phrase.name ?? 'take';
+    saveText(
+      JSON.stringify({ format: 'loop-shelf-take', version: 1, phrase: name, attempt, take }, null, 1),
+      fileName(`${name} take`, 'json'),
+      'application/json',
+    );
+  }
+
   choose(event: Event): void {
     if (event.target instanceof HTMLSelectElement) this.chosen.set(event.target.value);
   }
+}
+
+function measuredWords({ measured }: Attempt): string {
+  if (!measured) return 'by ear';
+  const mean = Math.round(measured.mean);
+  return `${mean > 0 ? '+' : ''}${mean} ± ${Math.round(measured.spread)} ms${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
 }

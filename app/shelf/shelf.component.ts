@@ -1,23 +1,33 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, type OnDestroy } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { formatDistanceToNowStrict } from 'date-fns';
+import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { beatTicks, GRID, meter, quarterTempo } from '@core/time';
 import { bestByPhrase } from '@core/drill';
 import { loopTicks, patternOfText } from '@core/pattern';
+import { ceiling } from '@core/reach';
 import { programOf } from '@core/playback';
+import type { Phrase } from '@core/recipe';
 import { parseStrokeText } from '@core/stroke';
 import { Transport } from '../audio/transport.service';
 import { DrillsRepo } from '../data/drills.repo';
+import { KitsRepo } from '../data/kits.repo';
+import { patternOf } from '../data/patterns';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { ProfileRepo } from '../data/profile.repo';
 import { openShelf } from '../data/which-shelf';
 import { KeysService } from '../shell/keys.service';
 import { NoticesService } from '../shell/notices.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
-import { found, rowsOf, widestTicks, type Row, type Strip } from './strips';
+import { inSlices } from '../ui/idle';
+import { byName, found, LONGEST_STRIP, rowsOf, type Row, type Strip } from './strips';
 
 const ROW_HEIGHT = 58;
+/** A shelf of more phrases is drawn before all of them are worked out, at the scale of the longest there may be. */
+const MANY = 200;
+/** From so many days on the time since the last drill is said in months. */
+const MONTHS_FROM = 60;
 
 /** The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, and one search box. */
 @Component({
@@ -30,6 +40,8 @@ const ROW_HEIGHT = 58;
 export class ShelfComponent implements OnDestroy {
   private readonly phrasesRepo = inject(PhrasesRepo);
   private readonly router = inject(Router);
+  private readonly kits = inject(KitsRepo);
+  private readonly profile = inject(ProfileRepo);
   private readonly notices = inject(NoticesService);
   readonly transport = inject(Transport);
 
@@ -38,8 +50,18 @@ export class ShelfComponent implements OnDestroy {
   private readonly attempts = toSignal(inject(DrillsRepo).attempts$, { initialValue: null });
   private readonly best = computed(() => bestByPhrase(this.attempts() ?? []));
   readonly words = signal('');
-  readonly rows = computed(() => rowsOf(found(this.phrases() ?? [], this.words()), this.best()));
-  readonly stripTicks = computed(() => widestTicks(this.rows()));
+  /** Whether phrases are still being worked out: a search by meter or grid may find more in a moment. */
+  readonly reading = signal(false);
+  private readonly longest = signal<number | null>(null);
+  private readonly named = computed(() => byName(this.phrases() ?? []));
+  private readonly foundOnes = computed(() => {
+    const words = this.words();
+    if (words !== '') this.reading();
+    return found(this.named(), words);
+  });
+  readonly rows = computed(() => rowsOf(this.foundOnes(), this.best(), this.kits.current()));
+  /** Ticks that the strips' full width stands for: the longest phrase, up to eight bars of 4/4. Null while that is about to be known. */
+  readonly stripTicks = computed(() => this.longest() ?? ((this.phrases()?.length ?? 0) > MANY ? LONGEST_STRIP : null));
   /** The strip that sounds, by its phrase. */
   readonly heard = signal<string | null>(null);
   readonly pointedAt = signal<Strip | null>(null);
@@ -47,6 +69,21 @@ export class ShelfComponent implements OnDestroy {
   private readonly undos: (() => Promise<boolean>)[] = [];
 
   constructor() {
+    effect((onCleanup) => {
+      const all = this.phrases();
+      if (!all) return;
+      let most = 1;
+      this.reading.set(true);
+      const each = (p: Phrase): void => {
+        most = Math.max(most, patternOf(p).length);
+      };
+      onCleanup(
+        inSlices(all, each, () => {
+          this.longest.set(Math.min(LONGEST_STRIP, most));
+          this.reading.set(false);
+        }),
+      );
+    });
     inject(KeysService).use([
       { combo: 'n', shown: 'N', does: 'New phrase', run: () => void this.create() },
       {
@@ -119,7 +156,23 @@ export class ShelfComponent implements OnDestroy {
 
   since(strip: Strip): string {
     const { lastAt } = strip.best;
-    return lastAt === null ? 'not drilled yet' : `${formatDistanceToNowStrict(lastAt)} ago`;
+    if (lastAt === null) return 'not drilled yet';
+    // An evening's practice was yesterday on the next morning, not eleven hours ago.
+    const days = differenceInCalendarDays(Date.now(), lastAt);
+    if (days < MONTHS_FROM) return days <= 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`;
+    return `${formatDistanceToNowStrict(lastAt)} ago`;
+  }
+
+  private readonly ceilings = new WeakMap<Strip, string>();
+
+  /** "116 bpm, estimate", worked out when a strip comes into view. */
+  ceilingOf(strip: Strip): string {
+    const known = this.ceilings.get(strip);
+    if (known !== undefined) return known;
+    const { bpm, estimate } = ceiling(strip.pattern, this.kits.current(), this.profile.now());
+    const words = bpm === null ? 'no ceiling' : `ceiling ${Math.floor(bpm)}${estimate ? ', estimate' : ''}`;
+    this.ceilings.set(strip, words);
+    return words;
   }
 
   async remove(strip: Strip): Promise<void> {

@@ -1,10 +1,11 @@
 import { gridName, meterText } from '@core/time';
 import { lengthWords, type Pattern } from '@core/pattern';
+import { revoice, USUAL_KIT, type Kit } from '@core/kit';
 import { FAMILIES, type Family, type Phrase } from '@core/recipe';
 import { NO_BEST, type Best } from '@core/drill';
-import { builtOf } from '../data/built';
+import { knownPattern, patternOf } from '../data/patterns';
 
-/** A phrase as it lies on the shelf. */
+/** A phrase as it lies on the shelf. Its pattern is worked out when it comes into view. */
 export interface Strip {
   readonly kind: 'strip';
   readonly phrase: Phrase;
@@ -25,35 +26,67 @@ export interface Head {
 
 export type Row = Head | Strip;
 
-const TITLES: Readonly<Record<Family, string>> = { fill: 'Fills', lick: 'Licks', groove: 'Grooves', 'warm-up': 'Warm-ups' };
+/** The longest a strip is drawn, in ticks: eight bars of 4/4. */
+export const LONGEST_STRIP = 8 * 20160;
 
-export function stripOf(phrase: Phrase, best: Best): Strip {
-  const { pattern } = builtOf(phrase);
-  const facts = `${lengthWords(pattern)} of ${meterText(pattern.meter)} · ${gridName(pattern.grid)}`;
-  return { kind: 'strip', phrase, pattern, facts, best, share: Math.min(1, (best.clean ?? 0) / phrase.goal) };
+const TITLES: Readonly<Record<Family, string>> = { fill: 'Fills', lick: 'Licks', groove: 'Grooves', 'warm-up': 'Warm-ups' };
+const { compare } = new Intl.Collator();
+
+export function stripOf(phrase: Phrase, best: Best, kit: Kit = USUAL_KIT): Strip {
+  let voiced: Pattern | null = null;
+  const pattern = (): Pattern => (voiced ??= revoice(patternOf(phrase), kit).pattern);
+  return {
+    kind: 'strip',
+    phrase,
+    best,
+    share: Math.min(1, (best.clean ?? 0) / phrase.goal),
+    get pattern() {
+      return pattern();
+    },
+    get facts() {
+      const p = pattern();
+      return `${lengthWords(p)} of ${meterText(p.meter)} · ${gridName(p.grid)}`;
+    },
+  };
 }
 
-/** Phrases that hold every word of the search in name, family, note, meter or grid. */
+/** Phrases that hold every word of the search in name, family, note, meter or grid. Of one not worked out yet, meter and grid are those it begins with. */
 export function found(phrases: readonly Phrase[], words: string): readonly Phrase[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   if (wanted.length === 0) return phrases;
   return phrases.filter((p) => {
-    const { pattern } = builtOf(p);
-    const text = `${p.name} ${p.family} ${p.note} ${meterText(pattern.meter)} ${gridName(pattern.grid)}`.toLowerCase();
+    const text = textOf(p);
     return wanted.every((w) => text.includes(w));
   });
 }
 
-/** The rows of the shelf: each family that has phrases, and its phrases by name. */
-export function rowsOf(phrases: readonly Phrase[], best: ReadonlyMap<string, Best>): readonly Row[] {
-  return FAMILIES.flatMap((family): Row[] => {
-    const own = phrases.filter((p) => p.family === family).sort((a, b) => a.name.localeCompare(b.name));
-    if (own.length === 0) return [];
-    return [{ kind: 'head', family, title: TITLES[family], many: own.length }, ...own.map((p) => stripOf(p, best.get(p.id) ?? NO_BEST))];
-  });
+/** What was put together for the search, for phrases whose pattern was known by then. */
+const texts = new WeakMap<Phrase, string>();
+
+function textOf(phrase: Phrase): string {
+  const said = texts.get(phrase);
+  if (said !== undefined) return said;
+  const pattern = knownPattern(phrase);
+  const { meter, grid } = phrase.recipe.source;
+  const measure = pattern ? `${meterText(pattern.meter)} ${gridName(pattern.grid)}` : `${meter} ${gridName(grid)}`;
+  const text = `${phrase.name} ${phrase.family} ${phrase.note} ${measure}`.toLowerCase();
+  if (pattern) texts.set(phrase, text);
+  return text;
 }
 
-/** Ticks that the strips' full width stands for: the longest pattern, up to eight bars of 4/4. */
-export function widestTicks(rows: readonly Row[]): number {
-  return rows.reduce((most, r) => (r.kind === 'strip' ? Math.max(most, Math.min(8 * 20160, r.pattern.length)) : most), 1);
+/** Phrases in the order of their names. */
+export function byName(phrases: readonly Phrase[]): readonly Phrase[] {
+  return [...phrases].sort((a, b) => compare(a.name, b.name));
+}
+
+/** The rows of the shelf: each family that has phrases, and its phrases in the order they come in. */
+export function rowsOf(phrases: readonly Phrase[], best: ReadonlyMap<string, Best>, kit: Kit = USUAL_KIT): readonly Row[] {
+  return FAMILIES.flatMap((family): Row[] => {
+    const own = phrases.filter((p) => p.family === family);
+    if (own.length === 0) return [];
+    return [
+      { kind: 'head', family, title: TITLES[family], many: own.length },
+      ...own.map((p) => stripOf(p, best.get(p.id) ?? NO_BEST, kit)),
+    ];
+  });
 }

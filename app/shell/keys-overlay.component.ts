@@ -14,21 +14,23 @@ import { KeysService } from './keys.service';
       closeAriaLabel="Close"
       [modal]="true"
       [dismissableMask]="true"
-      [style]="{ width: '26rem' }"
+      [style]="{ width: '54rem', maxWidth: '94vw' }"
       (visibleChange)="closed.emit()"
     >
-      @for (group of keys.all(); track $index) {
-        <dl>
-          @for (key of group; track key.combo) {
-            <div>
-              <dt>
-                <kbd>{{ key.shown }}</kbd>
-              </dt>
-              <dd>{{ key.does }}</dd>
-            </div>
-          }
-        </dl>
-      }
+      <div class="list" tabindex="0" role="region" aria-label="Keys of this place">
+        @for (group of keys.all(); track $index) {
+          <dl>
+            @for (key of group; track key.combo) {
+              <div>
+                <dt>
+                  <kbd>{{ key.shown }}</kbd>
+                </dt>
+                <dd>{{ key.does }}</dd>
+              </div>
+            }
+          </dl>
+        }
+      </div>
     </p-dialog>
   `,
   styles: `
@@ -36,19 +38,25 @@ import { KeysService } from './keys.service';
       margin: 0 0 12px;
       padding-bottom: 12px;
       border-bottom: 1px solid var(--line);
-      columns: 1;
+      columns: 22rem 2;
+      column-gap: 24px;
+    }
+    .list {
+      max-height: 62vh;
+      overflow: auto;
     }
     dl:last-child {
       border: 0;
       margin: 0;
     }
-    div {
+    dl > div {
+      break-inside: avoid;
       display: flex;
       gap: 12px;
       padding: 3px 0;
     }
     dt {
-      width: 90px;
+      width: 96px;
       flex: none;
     }
     dd {

@@ -40,6 +40,20 @@ describe('the shell', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('[role=alert]')).toBeNull();
   });
+  it('lets the browser ask before a tab is closed that holds what is not kept', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    const asked = (): boolean => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    expect(asked()).toBe(false);
+    let end = (): void => undefined;
+    const written = TestBed.inject(HealthService).write(() => new Promise<void>((resolve) => (end = resolve)));
+    m.fixture.detectChanges();
+    expect([asked(), m.host.getAttribute('data-writing')]).toEqual([true, 'yes']);
+    end();
+    await written;
+    m.fixture.detectChanges();
+    expect([asked(), m.host.getAttribute('data-writing')]).toEqual([false, 'no']);
+  });
   it('a notice carries the way back', async () => {
     await emptyPlace();
     const m = mount(ShellComponent);

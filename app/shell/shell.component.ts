@@ -19,7 +19,11 @@ import { NoticesService } from './notices.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shell.component.html',
   styleUrl: './shell.component.css',
-  host: { '(pointerup)': 'letGo($event)' },
+  host: {
+    '(pointerup)': 'letGo($event)',
+    '(window:beforeunload)': 'leaving($event)',
+    '[attr.data-writing]': "health.writing() ? 'yes' : 'no'",
+  },
 })
 export class ShellComponent {
   private readonly router = inject(Router);
@@ -36,8 +40,11 @@ export class ShellComponent {
     ),
     { initialValue: '' },
   );
-  /** The practice room is dark whatever the setting says. */
-  readonly dark = computed(() => this.settings.now().theme === 'dark' || this.address().startsWith('/drill'));
+  /** The practice room is dark whatever the rest is, unless the player wants it the same: in daylight, dark is hard to read. */
+  readonly dark = computed(() => {
+    const { theme, room } = this.settings.now();
+    return theme === 'dark' || (room !== 'same' && this.address().startsWith('/drill'));
+  });
 
   constructor() {
     effect(() => document.documentElement.classList.toggle('dark', this.dark()));
@@ -50,6 +57,11 @@ export class ShellComponent {
       })),
       { combo: 'Shift+?', shown: '?', does: 'Show the keys of this place', run: () => this.showsKeys.set(true) },
     ]);
+  }
+
+  /** The browser asks before it closes a tab that holds what is not kept yet. */
+  leaving(event: Event): void {
+    if (!this.health.allKept()) event.preventDefault();
   }
 
   /** A button pressed by pointer gives the keyboard back, so that Space plays and does not press it again. */

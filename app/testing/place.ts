@@ -5,10 +5,13 @@ import { MessageService } from 'primeng/api';
 import { Transport } from '../audio/transport.service';
 import { Database } from '../data/database';
 import { SilentTransport } from './silence';
+import { freshTestBed } from './test-bed';
 
 /** What a place needs in a test: an empty shelf, a silent transport, a router that goes nowhere. */
 export async function emptyPlace(providers: Provider[] = []) {
-  TestBed.resetTestingModule();
+  freshTestBed();
+  // What the test before still wrote must land before the shelf is emptied.
+  await new Promise((r) => setTimeout(r, 40));
   localStorage.clear();
   const transport = new SilentTransport();
   TestBed.configureTestingModule({

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
+import { freshTestBed } from './test-bed';
 
 setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
 
@@ -29,3 +30,7 @@ g.matchMedia ??= (query: string) => ({
   removeEventListener: () => undefined,
   dispatchEvent: () => false,
 });
+// Nothing is laid out in jsdom, so nothing can be scrolled to.
+Element.prototype.scrollIntoView = () => undefined;
+
+beforeEach(freshTestBed);

@@ -2,3 +2,4 @@
 export const spawnTicker = (): Worker => new Worker('ticker');
 export const spawnShelfFile = (): Worker => new Worker('shelf-file');
 export const spawnVariants = (): Worker => new Worker('variants');
+export const spawnSticking = (): Worker => new Worker('sticking');

@@ -1,3 +1,4 @@
+import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { drillStep, newDrill } from '@core/drill';
 import { build } from '@core/recipe';
@@ -23,7 +24,7 @@ describe('the tempo field', () => {
       input.dispatchEvent(new Event('blur'));
       fixture.detectChanges();
     };
-    return { input, told, type, host };
+    return { input, told, type, host, fixture };
   }
   it.each([
     ['120', [120], '120', ''],
@@ -36,6 +37,16 @@ describe('the tempo field', () => {
     f.type(text);
     expect([f.told, f.input.value]).toEqual([told, shown]);
     expect(f.host.querySelector('.wrong')?.textContent ?? '').toContain(hint);
+  });
+  it('what is being typed stays when another tempo comes in meanwhile', () => {
+    const f = field(90);
+    f.input.value = '240';
+    f.input.dispatchEvent(new Event('input'));
+    f.fixture.componentRef.setInput('bpm', 110);
+    f.fixture.detectChanges();
+    expect(f.input.value).toBe('240');
+    f.type('240');
+    expect(f.told).toEqual([240]);
   });
   it('arrows step', () => {
     const f = field(90);
@@ -58,6 +69,30 @@ describe('the ribbon as a component', () => {
     expect(host.querySelectorAll('.pointed')).toHaveLength(1);
     expect(host.querySelector('.playhead')).toBeNull();
     expect(host.querySelector('svg')?.getAttribute('aria-label')).toBe('Ribbon: 4 strokes on 16ths over 1 beat');
+  });
+});
+
+describe('the playhead', () => {
+  it('passes the middle of each slot as its stroke sounds, and never leaves the drawing', () => {
+    const { pattern } = build(typed('R L R L'));
+    const at = signal<number | null>(0);
+    const fixture = TestBed.createComponent(RibbonComponent);
+    fixture.componentRef.setInput('pattern', pattern);
+    fixture.componentRef.setInput('width', 640);
+    fixture.componentRef.setInput('position', at);
+    fixture.componentRef.setInput('loop', pattern.length);
+    const x = (tick: number): number => {
+      at.set(tick);
+      fixture.detectChanges();
+      return Number((fixture.nativeElement as HTMLElement).querySelector('.playhead')?.getAttribute('x1'));
+    };
+    const [row] = fixture.componentInstance.layout().rows;
+    const end = (row?.inset ?? 0) + pattern.length * (row?.scale ?? 0);
+    const stems = fixture.componentInstance.layout().rows.flatMap((r) => r.stems.map((s) => s.x));
+    stems.forEach((stem, i) => expect(x(i * 1260)).toBeCloseTo(stem, 6));
+    for (let tick = 0; tick < pattern.length; tick += 90) expect(x(tick)).toBeLessThanOrEqual(end);
+    // The last half slot lies before the first stroke.
+    expect(x(pattern.length - 315)).toBeLessThan(x(0));
   });
 });
 
@@ -89,5 +124,15 @@ describe('the tempo chart', () => {
     expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([2, 2]);
     expect(host.textContent).toContain('goal 100');
     expect(host.querySelector('path.clean')?.getAttribute('d')).toMatch(/^M.+L.+/);
+  });
+  it('names each day once, also when there is only one', () => {
+    const fixture = TestBed.createComponent(TempoChartComponent);
+    fixture.componentRef.setInput('goal', 100);
+    fixture.componentRef.setInput('days', [{ day: 20_000 * DAY, clean: 70, tried: 75 }]);
+    fixture.detectChanges();
+    const { ticksX, words } = fixture.componentInstance.chart();
+    expect(new Set(ticksX.map((t) => t.text)).size).toBe(ticksX.length);
+    expect(ticksX.length).toBeGreaterThan(0);
+    expect(words).toContain('by day, 1 day;');
   });
 });

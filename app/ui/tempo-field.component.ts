@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, linkedSignal, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { readTempo } from '@core/time';
 
 /** A tempo as typed: kept within what can be played, with a hint when it had to be changed. Arrows step by one, with Shift by five. */
@@ -14,6 +14,7 @@ import { readTempo } from '@core/time';
       [attr.aria-invalid]="hint() !== null"
       [value]="shown()"
       (focus)="begin($event)"
+      (input)="type($event)"
       (blur)="take($event)"
       (keydown)="key($event)"
     />
@@ -47,11 +48,17 @@ export class TempoFieldComponent {
   readonly label = input('Beats a minute');
   readonly bpm = input.required<number>();
   readonly bpmChange = output<number>();
-  readonly shown = linkedSignal(() => String(this.bpm()));
+  /** What is being typed: a tempo that comes in from elsewhere meanwhile does not take it away. */
+  private readonly typed = signal<string | null>(null);
+  readonly shown = computed(() => this.typed() ?? String(this.bpm()));
   readonly hint = signal<string | null>(null);
 
   begin(event: Event): void {
     if (event.target instanceof HTMLInputElement) event.target.select();
+  }
+
+  type(event: Event): void {
+    if (event.target instanceof HTMLInputElement) this.typed.set(event.target.value);
   }
 
   key(event: KeyboardEvent): void {
@@ -64,14 +71,23 @@ export class TempoFieldComponent {
 
   take(event: Event): void {
     if (event.target instanceof HTMLInputElement && event.target.value !== String(this.bpm())) this.set(event.target.value, event.target);
-    else this.hint.set(null);
+    else {
+      this.typed.set(null);
+      this.hint.set(null);
+    }
+  }
+
+  /** Takes what is being typed, for whoever reads the tempo while the field may not have been left: a dialog that moves in the page takes the focus without a word. */
+  commit(): void {
+    const typed = this.typed();
+    if (typed !== null) this.set(typed);
   }
 
   private set(text: string, field?: HTMLInputElement): void {
     const { bpm, hint } = readTempo(text, this.bpm());
     this.hint.set(hint);
     if (field) field.value = String(bpm);
-    this.shown.set(String(bpm));
+    this.typed.set(null);
     if (bpm !== this.bpm()) this.bpmChange.emit(bpm);
   }
 }

@@ -12,3 +12,7 @@ export function spawnShelfFile(): Worker {
 export function spawnVariants(): Worker {
   return new Worker(new URL('./variants.worker', import.meta.url), { type: 'module', name: 'variants' });
 }
+
+export function spawnSticking(): Worker {
+  return new Worker(new URL('./sticking.worker', import.meta.url), { type: 'module', name: 'sticking' });
+}

@@ -1,3 +1,4 @@
 export * from './numbers';
 export * from './problem';
 export * from './words';
+export * from './history';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { anyAttempt } from '../testing/arbitraries';
 import {
   bestByPhrase,
+  drillPass,
   byDay,
   drillStep,
   drillTempo,
@@ -16,7 +17,8 @@ import {
 } from '.';
 
 const plan = { start: 60, goal: 84, step: 10, loops: 2 };
-const play = (state: DrillState, ...kinds: DrillEvent['kind'][]): DrillState =>
+type Simple = Exclude<DrillEvent['kind'], 'isolate' | 'stage' | 'stay' | 'down'>;
+const play = (state: DrillState, ...kinds: Simple[]): DrillState =>
   kinds.reduce((s, kind, i) => drillStep(s, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: 1000 * (i + 1) }), state);
 const fresh = newDrill('d', 'p', plan);
 const cleanRung = ['counted-in', 'loop', 'loop', 'clean'] as const;
@@ -87,18 +89,22 @@ describe('the drill', () => {
   it('an attempt knows how long it took', () =>
     expect(play(fresh, 'start', 'counted-in', 'loop', 'loop', 'clean').attempts[0]?.seconds).toBe(3));
 
-  const kinds: readonly DrillEvent['kind'][] = [
-    'start',
-    'counted-in',
-    'loop',
-    'clean',
-    'messy',
-    'pause',
-    'stop',
-    'loop',
-    'loop',
-    'counted-in',
-  ];
+  it('a drill with passes holds each rung soft, medium and loud; messy repeats the pass, a rung down begins with soft', () => {
+    const soft = newDrill('d', 'p', { ...plan, passes: true });
+    expect(drillPass(fresh)).toBeNull();
+    expect(drillPass(soft)).toBe('soft');
+    const medium = play(soft, 'start', ...cleanRung);
+    expect([drillPass(medium), medium.rung]).toEqual(['medium', 0]);
+    expect(drillPass(play(medium, ...messyTry))).toBe('medium');
+    const up = play(medium, ...cleanRung, ...cleanRung);
+    expect([drillPass(up), up.rung]).toEqual(['soft', 1]);
+    expect(up.attempts.map((a) => a.dynamic)).toEqual(['soft', 'medium', 'loud']);
+    const down = play(up, ...cleanRung, ...messyTry, ...messyTry);
+    expect([drillPass(down), down.rung]).toEqual(['soft', 0]);
+    expect(drillPass(drillStep(play(up, ...cleanRung), { kind: 'down' }))).toBe('soft');
+  });
+
+  const kinds: readonly Simple[] = ['start', 'counted-in', 'loop', 'clean', 'messy', 'pause', 'stop', 'loop', 'loop', 'counted-in'];
   const anyEvents = fc.array(fc.constantFrom(...kinds), { maxLength: 120 });
   it('whatever happens: on the ladder, never up without its loops, replayed the same, resumed at its rung', () => {
     fc.assert(
@@ -120,6 +126,31 @@ describe('the drill', () => {
         expect(new Set(state.attempts.map((a) => a.id)).size).toBe(state.attempts.length);
         expect(play(fresh, ...kinds).rung).toBe(state.rung);
       }),
+    );
+  });
+});
+
+describe('a drill with passes', () => {
+  const anyEvents = fc.array(
+    fc.constantFrom<Simple>('start', 'counted-in', 'loop', 'loop', 'loop', 'clean', 'clean', 'messy', 'pause', 'counted-in'),
+    { maxLength: 200 },
+  );
+  it('whatever happens, it goes up only when soft, medium and loud were clean on the rung, in that order', () => {
+    fc.assert(
+      fc.property(anyEvents, (events) => {
+        let state = newDrill('d', 'p', { ...plan, passes: true });
+        for (const [i, kind] of events.entries()) {
+          const next = drillStep(state, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: i });
+          if (next.rung > state.rung) {
+            const clean = next.attempts.filter((a) => a.verdict === 'clean').slice(-3);
+            expect(clean.map((a) => [a.dynamic, a.bpm])).toEqual(['soft', 'medium', 'loud'].map((d) => [d, drillTempo(state)]));
+            expect(drillPass(next)).toBe('soft');
+          }
+          expect(resumed(JSON.parse(JSON.stringify(next)) as DrillState).pass).toBe(next.pass);
+          state = next;
+        }
+      }),
+      { numRuns: 300 },
     );
   });
 });

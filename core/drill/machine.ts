@@ -1,22 +1,57 @@
-import { fixedLadder } from './ladder';
-import type { Attempt, DrillPlan, DrillState, Phase, Verdict } from './state';
+import { ladder } from './ladder';
+import type { Stage } from './stage';
+import type { Attempt, DrillPlan, DrillState, Measured, Phase, Verdict } from './state';
+
+/** What is told of a try beside its verdict. */
+export interface Told {
+  readonly measured?: Measured;
+  readonly source?: string;
+  readonly dynamic?: 'soft' | 'medium' | 'loud';
+}
 
 /** What can happen in a drill. Times are arguments: the machine has no clock. */
 export type DrillEvent =
   | { readonly kind: 'start'; readonly at: number }
   | { readonly kind: 'counted-in'; readonly at: number }
-  | { readonly kind: 'loop'; readonly at: number }
-  | { readonly kind: 'clean'; readonly at: number }
-  | { readonly kind: 'messy'; readonly at: number }
+  /** A loop was over; `clean` when it was measured, and `need` where the rung is held by bars or minutes. */
+  | ({ readonly kind: 'loop'; readonly at: number; readonly clean?: boolean; readonly need?: number } & Told)
+  | ({ readonly kind: 'clean'; readonly at: number } & Told)
+  | ({ readonly kind: 'messy'; readonly at: number } & Told)
+  /** The rung is kept, or no longer kept, although it passes. */
+  | { readonly kind: 'stay' }
+  /** One rung down. */
+  | { readonly kind: 'down' }
+  /** A tight spot is taken out; the stage goes on after it. */
+  | { readonly kind: 'isolate'; readonly stage: Stage }
+  /** To another stage, by its place. */
+  | { readonly kind: 'stage'; readonly to: number }
   | { readonly kind: 'pause' }
   | { readonly kind: 'stop' };
 
 /** Two messy tries, and it goes one rung down. */
 export const MESSY_BEFORE_DOWN = 2;
 
+/** The same rung messy this often: the tight spot, or the end for today, is offered. */
+export const FAILS_BEFORE_OFFER = 3;
+
+/** A measured try that is not clean after this many times its loops is a messy one, though there were clean ones among them. */
+const PATIENCE = 3;
+
+/** The fewest loops in a row that must be off before a measured try is called messy: one may be a slip. */
+const SLIPS = 2;
+
+/** The rungs of a stage: all of the ladder, or its beginning up to the middle. */
+export function stageRungs(plan: DrillPlan, stage: Stage | undefined): readonly number[] {
+  const all = ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
+  if (!stage?.short || all.length < 3) return all;
+  const top = all.findIndex((bpm) => bpm >= (plan.start + plan.goal) / 2);
+  const short = [all[0] ?? plan.start, all[Math.max(1, Math.floor(top / 2))] ?? plan.start, all[Math.max(1, top)] ?? plan.goal];
+  return [...new Set(short)];
+}
+
 /** A drill before its first count-in. */
 export function newDrill(id: string, phrase: string, plan: DrillPlan): DrillState {
-  const rungs = [...fixedLadder(plan.start, plan.goal, plan.step)];
+  const rungs = [...stageRungs(plan, plan.stages?.[0])];
   return { id, phrase, plan, rungs, rung: 0, phase: 'ready', loops: 0, early: false, messy: 0, tryBegan: null, attempts: [] };
 }
 
@@ -25,9 +60,31 @@ export function drillTempo(state: DrillState): number {
   return state.rungs[state.rung] ?? state.plan.goal;
 }
 
+/** The loudnesses a rung is held at, one after the other, in a drill with passes. */
+export const PASSES = ['soft', 'medium', 'loud'] as const;
+
+/** How loud this pass of the rung is meant; null in a drill without passes. */
+export function drillPass(state: DrillState): (typeof PASSES)[number] | null {
+  return state.plan.passes ? (PASSES[state.pass ?? 0] ?? 'soft') : null;
+}
+
+/** The present stage; undefined where the plan has none and the whole phrase is drilled. */
+export function drillStage(state: DrillState): Stage | undefined {
+  return state.plan.stages?.[state.stage ?? 0];
+}
+
+/** Whether the player is stuck on this rung, so that something else is to be offered. Nothing is ever forced. */
+export function isStuck(state: DrillState): boolean {
+  const bpm = drillTempo(state);
+  const stage = drillStage(state)?.title;
+  const here = state.attempts.filter((a) => a.bpm === bpm && a.stage === stage);
+  const last = here.findLastIndex((a) => a.verdict === 'clean');
+  return here.length - 1 - last >= FAILS_BEFORE_OFFER;
+}
+
 /**
- * The next state of a drill. A rung is left upwards only when its loops were played and the try was called clean; after two messy tries in a row it goes
- * one rung down. Events that mean nothing in a phase leave the state as it is, the same object.
+ * The next state of a drill. A rung is left upwards only when its loops were played and the try was called clean, by the player or by measuring that many clean loops in a row. A measured
+ * try is messy when as many loops in a row were off, or three times as many were played; after two messy tries in a row it goes one rung down. Events that mean nothing in a phase leave the state as it is, the same object.
  */
 export function drillStep(state: DrillState, event: DrillEvent): DrillState {
   switch (event.kind) {
@@ -36,12 +93,22 @@ export function drillStep(state: DrillState, event: DrillEvent): DrillState {
     case 'counted-in':
       return state.phase === 'count-in' ? { ...state, phase: 'playing', tryBegan: event.at } : state;
     case 'loop':
-      return looped(state, event.at);
+      return looped(state, event);
     case 'clean':
       if (state.phase === 'playing') return { ...state, early: true };
-      return state.phase === 'judging' ? passed(state, event.at) : state;
+      return state.phase === 'judging' ? passed(state, event.at, event) : state;
     case 'messy':
-      return state.phase === 'playing' || state.phase === 'judging' ? failed(state, event.at) : state;
+      return state.phase === 'playing' || state.phase === 'judging' ? failed(state, event.at, event) : state;
+    case 'stay':
+      return state.phase === 'done' ? state : { ...state, stays: !(state.stays ?? false) };
+    case 'down':
+      return state.phase === 'done' || state.rung === 0
+        ? state
+        : fromTheFirst({ ...begin(state, isRunning(state.phase) ? 'count-in' : state.phase), rung: state.rung - 1, messy: 0 });
+    case 'isolate':
+      return isolated(state, event.stage);
+    case 'stage':
+      return toStage(state, event.to, 'ready');
     case 'pause':
       return isRunning(state.phase) ? begin(state, 'ready') : state;
     case 'stop':
@@ -60,30 +127,72 @@ export function resumed(state: DrillState): DrillState {
 }
 
 function begin(state: DrillState, phase: Phase): DrillState {
-  return { ...state, phase, loops: 0, early: false, tryBegan: null };
+  return { ...state, phase, loops: 0, early: false, tryBegan: null, ...(state.run ? { run: 0 } : {}), ...(state.off ? { off: 0 } : {}) };
 }
 
-function looped(state: DrillState, at: number): DrillState {
+/** A rung begins with its first pass. */
+function fromTheFirst(state: DrillState): DrillState {
+  return state.pass === undefined ? state : { ...state, pass: 0 };
+}
+
+function looped(state: DrillState, event: Extract<DrillEvent, { kind: 'loop' }>): DrillState {
   if (state.phase !== 'playing') return state;
+  const need = event.need ?? state.plan.loops;
   const next = { ...state, loops: state.loops + 1 };
-  if (next.loops < state.plan.loops) return next;
-  return next.early ? passed(next, at) : { ...next, phase: 'judging' };
+  if (event.clean !== undefined) {
+    const run = event.clean ? (state.run ?? 0) + 1 : 0;
+    const off = event.clean ? 0 : (state.off ?? 0) + 1;
+    const heard = { ...next, run, off };
+    if (run >= need) return passed(heard, event.at, event);
+    // As many loops off as would have passed it say enough: nobody should play on without being told.
+    if (off >= Math.max(SLIPS, need) || next.loops >= need * PATIENCE) return failed(heard, event.at, event);
+    return heard;
+  }
+  if (next.loops < need) return next;
+  return next.early ? passed(next, event.at, event) : { ...next, phase: 'judging' };
 }
 
-function passed(state: DrillState, at: number): DrillState {
-  const told = withAttempt(state, 'clean', at);
-  if (state.rung >= state.rungs.length - 1) return { ...begin(told, 'done'), messy: 0 };
-  return { ...begin(told, 'count-in'), rung: state.rung + 1, messy: 0 };
+function passed(state: DrillState, at: number, told: Told): DrillState {
+  const done = { ...withAttempt(state, 'clean', at, told), messy: 0 };
+  if (state.stays) return begin(done, 'count-in');
+  const pass = state.pass ?? 0;
+  if (state.plan.passes && pass < PASSES.length - 1) return { ...begin(done, 'count-in'), pass: pass + 1 };
+  if (state.rung < state.rungs.length - 1) return fromTheFirst({ ...begin(done, 'count-in'), rung: state.rung + 1 });
+  const next = (state.stage ?? 0) + 1;
+  if (next < (state.plan.stages?.length ?? 1)) return toStage(done, next, 'ready');
+  return begin(done, 'done');
 }
 
-function failed(state: DrillState, at: number): DrillState {
-  const told = begin(withAttempt(state, 'messy', at), 'count-in');
+function failed(state: DrillState, at: number, told: Told): DrillState {
+  const after = begin(withAttempt(state, 'messy', at, told), 'count-in');
   const messy = state.messy + 1;
-  if (messy < MESSY_BEFORE_DOWN) return { ...told, messy };
-  return { ...told, messy: 0, rung: Math.max(0, state.rung - 1) };
+  if (messy < MESSY_BEFORE_DOWN) return { ...after, messy };
+  return fromTheFirst({ ...after, messy: 0, rung: Math.max(0, state.rung - 1) });
 }
 
-function withAttempt(state: DrillState, verdict: Verdict, at: number): DrillState {
+function toStage(state: DrillState, to: number, phase: Phase): DrillState {
+  const stage = state.plan.stages?.[to];
+  if (!stage || state.phase === 'done') return state;
+  const rungs = [...stageRungs(state.plan, stage)];
+  const left = drillStage(state);
+  // After a tight spot the stage that was broken off goes on at its rung.
+  const rung = left?.kind === 'tight' && to === (state.stage ?? 0) + 1 ? Math.min(state.back ?? 0, rungs.length - 1) : 0;
+  return fromTheFirst({ ...begin(state, phase), stage: to, rungs, rung, messy: 0, stays: false });
+}
+
+function isolated(state: DrillState, stage: Stage): DrillState {
+  if (state.phase === 'done') return state;
+  const stages = state.plan.stages ?? [{ id: 'whole', kind: 'whole' as const, title: 'The whole phrase', why: '', short: false }];
+  if (stages.length >= 40) return state;
+  const at = Math.min(state.stage ?? 0, stages.length - 1);
+  const plan = { ...state.plan, stages: [...stages.slice(0, at), stage, ...stages.slice(at)] };
+  const rungs = state.rungs.slice(0, state.rung + 1).slice(-2);
+  return fromTheFirst({ ...begin(state, 'ready'), plan, stage: at, rungs, rung: 0, back: state.rung, messy: 0, stays: false });
+}
+
+function withAttempt(state: DrillState, verdict: Verdict, at: number, { measured, source, ...told }: Told): DrillState {
+  const stage = drillStage(state);
+  const dynamic = drillPass(state) ?? told.dynamic;
   const attempt: Attempt = {
     id: `${state.id}-${state.attempts.length + 1}`,
     phrase: state.phrase,
@@ -93,6 +202,10 @@ function withAttempt(state: DrillState, verdict: Verdict, at: number): DrillStat
     loops: state.loops,
     seconds: Math.max(0, (at - (state.tryBegan ?? at)) / 1000),
     verdict,
+    ...(stage ? { stage: stage.title } : {}),
+    ...(dynamic ? { dynamic } : {}),
+    ...(measured ? { measured } : {}),
+    ...(source ? { source } : {}),
   };
   return { ...state, attempts: [...state.attempts, attempt] };
 }

@@ -1,6 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { TEMPO } from '../time';
-import { MOST_RUNGS } from './ladder';
+import { LIMBS, type Limb } from '../stroke';
+import { LADDER_SCHOOLS, MOST_RUNGS, type LadderSchool } from './ladder';
+import { StageSchema } from './stage';
 
 const tempo = Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most });
 const whole = (most: number) => Type.Integer({ minimum: 0, maximum: most });
@@ -11,11 +13,42 @@ export const DrillPlanSchema = Type.Object({
   start: tempo,
   goal: tempo,
   step: Type.Number({ minimum: 1, maximum: 100 }),
+  /** Clean loops in a row that pass a rung. */
   loops: Type.Integer({ minimum: 1, maximum: 64 }),
+  /** How the rungs are laid; even steps when absent. */
+  ladder: Type.Optional(Type.Unsafe<LadderSchool>({ type: 'string', enum: [...LADDER_SCHOOLS] })),
+  /** How long a rung is held instead, in bars or minutes. */
+  hold: Type.Optional(
+    Type.Object({ kind: Type.Union([Type.Literal('bars'), Type.Literal('minutes')]), n: Type.Number({ minimum: 0.5, maximum: 256 }) }),
+  ),
+  /** Whether each rung is held soft, then medium, then loud, before it goes on. */
+  passes: Type.Optional(Type.Boolean()),
+  /** The stages in order; the whole phrase alone when absent. */
+  stages: Type.Optional(Type.Array(StageSchema, { minItems: 1, maxItems: 40 })),
 });
 export type DrillPlan = Static<typeof DrillPlanSchema>;
 
 export type Verdict = 'clean' | 'messy';
+
+/** What a take measured, kept with the try. Times in milliseconds: above 0 is late. */
+export const MeasuredSchema = Type.Object({
+  mean: Type.Number(),
+  spread: Type.Number({ minimum: 0 }),
+  missed: whole(100_000),
+  extra: whole(100_000),
+  strokes: whole(100_000),
+  drift: Type.Number(),
+  limbs: Type.Array(
+    Type.Object({
+      limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
+      mean: Type.Number(),
+      spread: Type.Number({ minimum: 0 }),
+    }),
+    { maxItems: 5 },
+  ),
+  fix: Type.String({ maxLength: 300 }),
+});
+export type Measured = Static<typeof MeasuredSchema>;
 
 /** One try at a rung: what the log keeps. `at` is milliseconds since 1970, when the try ended. */
 export const AttemptSchema = Type.Object({
@@ -27,6 +60,13 @@ export const AttemptSchema = Type.Object({
   loops: whole(10_000),
   seconds: Type.Number({ minimum: 0 }),
   verdict: Type.Union([Type.Literal('clean'), Type.Literal('messy')]),
+  /** The stage's title, for tries that were not of the whole phrase alone. */
+  stage: Type.Optional(Type.String({ maxLength: 120 })),
+  /** How loud it was meant. */
+  dynamic: Type.Optional(Type.Union([Type.Literal('soft'), Type.Literal('medium'), Type.Literal('loud')])),
+  measured: Type.Optional(MeasuredSchema),
+  /** What heard it. */
+  source: Type.Optional(Type.String({ maxLength: 40 })),
 });
 export type Attempt = Static<typeof AttemptSchema>;
 
@@ -51,6 +91,18 @@ export const DrillStateSchema = Type.Object({
   early: Type.Boolean(),
   /** Messy tries in a row on this rung. */
   messy: whole(2),
+  /** Which stage of the plan, from 0. */
+  stage: Type.Optional(whole(40)),
+  /** Clean loops in a row, where loops are measured. */
+  run: Type.Optional(whole(10_000)),
+  /** Loops in a row that were not clean, where loops are measured. */
+  off: Type.Optional(whole(10_000)),
+  /** Whether the rung is kept although it passes. */
+  stays: Type.Optional(Type.Boolean()),
+  /** Which pass of the rung, where it is held at several loudnesses. */
+  pass: Type.Optional(whole(2)),
+  /** Where the stage that was broken off for a tight spot goes on. */
+  back: Type.Optional(whole(MOST_RUNGS)),
   /** When the present try began; null between tries. */
   tryBegan: Type.Union([Type.Integer({ minimum: 0 }), Type.Null()]),
   /** Every finished try of this drill: the stairs are drawn from it. */

@@ -23,7 +23,9 @@ export type FindingCode =
   | 'bad-voice'
   | 'limb-busy'
   | 'no-source'
-  | 'cut';
+  | 'cut'
+  | 'revoiced'
+  | 'ceiling';
 
 /** One thing Loop Shelf found out about a pattern: words for people, a code for programs, the ticks and limbs it speaks of. */
 export interface Finding {

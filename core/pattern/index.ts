@@ -1,10 +1,12 @@
 export * from './finding';
 export * from './partitions';
 export * from './pattern';
+export * from './project';
 export * from './relations';
 export * from './report';
 export * from './roles';
 export * from './selector';
+export { selectorFor } from './selector-for';
 export { parseSelector, type SelectorCode } from './selector-parse';
 export { nth, ordinal, selectorWords } from './selector-words';
 export * from './sums';

@@ -1,12 +1,12 @@
 import { barTicks, STRAIGHT, ticks, type Counting, type Feel, type Grid, type Meter, type Schools, type Ticks } from '../time';
 import { compareStrokes, usualVoice, type Node, type Stroke, slotsOf } from '../stroke';
 
-/** A repeat of the cell, or what closes the space after the last one: the brackets under the ribbon. */
+/** A repeat of the cell, what closes the space after the last one, or the bar it lands in: the brackets under the ribbon. */
 export interface Group {
   readonly at: Ticks;
   readonly length: Ticks;
   readonly repeat: number;
-  readonly kind: 'cell' | 'close';
+  readonly kind: 'cell' | 'close' | 'land';
 }
 
 /**

@@ -4,7 +4,7 @@ import { LIMB_WORDS } from '../stroke';
 import type { Finding } from './finding';
 import type { Pattern } from './pattern';
 import { accentStep, crossRhythm, leadOf } from './relations';
-import { balance, comesRound, endsOn, fitSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
+import { balance, comesRound, endsOn, fitSum, groupSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
 
 /** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
 export function cellTicks(pattern: Pattern): number {
@@ -27,16 +27,33 @@ function sums(pattern: Pattern, schools: Schools): Finding[] {
   const cell = cellTicks(pattern);
   const bar = barTicks(pattern.meter);
   const findings: Finding[] = [];
-  // A cell not yet put into a space is measured against the bar it will stand in.
-  const space = pattern.groups.length > 1 ? pattern.length : Math.max(bar, Math.ceil(cell / bar) * bar);
-  const fit = fitSum(space / pattern.grid, cell / pattern.grid);
-  if (fit) findings.push({ code: 'fit', weight: 'sum', words: fit.text });
+  const fit = fitWords(pattern, cell, bar);
+  if (fit !== null) findings.push({ code: 'fit', weight: 'sum', words: fit });
   const ends = endsOn(pattern);
-  if (ends) findings.push({ code: 'ends', weight: 'sum', words: `ends on ${placeWords(pattern, ends.last, schools)}`, at: [ends.last] });
+  if (ends) {
+    const landed = pattern.groups.some((g) => g.kind === 'land' && g.at <= ends.last && ends.last < g.at + g.length);
+    const words = `${landed ? 'lands' : 'ends'} on ${placeWords(pattern, ends.last, schools)}`;
+    findings.push({ code: 'ends', weight: 'sum', words, at: [ends.last] });
+  }
   if (cell > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, cell, bar) });
   const cross = crossWords(pattern, bar);
   if (cross) findings.push({ code: 'cross', weight: 'sum', words: cross });
   return findings;
+}
+
+/** How the groups fill the pattern. A cell not yet put into a space is measured against the bar it will stand in. */
+function fitWords(pattern: Pattern, cell: number, bar: number): string | null {
+  const { grid, length } = pattern;
+  const groups = pattern.groups.filter((g) => g.kind !== 'land');
+  // The bar it lands in is no part of what fills the space.
+  const landing = pattern.groups.reduce((sum, g) => sum + (g.kind === 'land' ? g.length : 0), 0);
+  if (groups.length > 1 || landing > 0)
+    return groupSum(
+      (length - landing) / grid,
+      groups.map((g) => g.length / grid),
+    );
+  const space = Math.max(bar, Math.ceil(cell / bar) * bar);
+  return fitSum(space / grid, cell / grid)?.text ?? null;
 }
 
 /** Even accents that are not the beat, as a ratio against it. */
@@ -58,8 +75,11 @@ function leadFinding(pattern: Pattern): Finding[] {
   return [];
 }
 
+/** When the cell would be back on the 1 if it ran on; of groups of several sizes, when the whole is. */
 function roundWords(pattern: Pattern, cell: number, bar: number): string {
-  const round = comesRound(cell, bar, leadHand(pattern.strokes), isMirrored(pattern));
+  const lead = leadHand(pattern.strokes);
+  const even = pattern.groups.every((g, i) => g.length === cell || (g.length < cell && i === pattern.groups.length - 1));
+  const round = even ? comesRound(cell, bar, lead, isMirrored(pattern)) : comesRound(pattern.length, bar, lead, false);
   const first = `back on 1${handWords(round.hand)} after ${count(round.bars, 'bar')}`;
   return round.barsSameHand === round.bars ? first : `${first}, with the same hand after ${round.barsSameHand}`;
 }

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { mod } from '../base';
-import { barTicks, parseCount, USUAL_SCHOOLS, type Schools } from '../time';
+import { barTicks, parseCount, USUAL_SCHOOLS } from '../time';
 import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
 import { rolesOf, type Role } from './roles';
@@ -79,18 +79,16 @@ function testsOf(pattern: Pattern, selector: Selector): Test[] {
   return tests;
 }
 
-const ALL_SCHOOLS: readonly Schools[] = [USUAL_SCHOOLS, { triplets: 'and-a', sextuplets: 'ta-la' }];
-
-/** Counts in a recipe are read by either school, so a recipe means the same whatever its user says aloud. */
+/** The counts of a recipe in any bar. */
 function countTest(pattern: Pattern, counts: readonly string[]): Test {
   const bar = barTicks(pattern.meter);
-  const wanted = new Set<number>();
-  for (const text of counts) {
-    for (const schools of ALL_SCHOOLS) {
-      const tick = parseCount(text, countingOf(pattern, schools));
-      if (tick !== null) wanted.add(mod(tick, bar));
-    }
-  }
+  const counting = countingOf(pattern, USUAL_SCHOOLS);
+  const wanted = new Set(
+    counts.flatMap((text) => {
+      const tick = parseCount(text, counting);
+      return tick === null ? [] : [mod(tick, bar)];
+    }),
+  );
   return (s) => wanted.has(mod(pattern.start + s.at, bar));
 }
 

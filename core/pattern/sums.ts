@@ -33,6 +33,32 @@ export function fitSum(slots: number, cell: number): FitSum | null {
   };
 }
 
+/** A sum with more terms than this is told by sizes instead of by order. */
+const MOST_TERMS = 5;
+
+/**
+ * The sum of a space of `slots` laid out in groups of `sizes` slots: equal neighbours counted together, in the order they stand. Where that is more than five terms, all of one size
+ * are counted together, in the order in which each size comes first. What the groups leave over is the last term.
+ * @example
+ * groupSum(28, [5, 5, 5, 5, 5, 3]) // => "28 = 5 × 5 + 3"
+ * groupSum(12, [5, 4, 3]) // => "12 = 5 + 4 + 3"
+ * groupSum(20, [4, 4, 8]) // => "20 = 2 × 4 + 8 + 4"
+ * groupSum(32, [3, 3, 2, 3, 3, 2, 3, 3, 2, 3, 3, 2]) // => "32 = 8 × 3 + 4 × 2"
+ */
+export function groupSum(slots: number, sizes: readonly number[]): string {
+  const left = slots - sizes.reduce((a, b) => a + b, 0);
+  const all = left > 0 ? [...sizes, left] : sizes;
+  const runs: { readonly size: number; readonly many: number }[] = [];
+  for (const size of all) {
+    const last = runs.at(-1);
+    if (last?.size === size) runs[runs.length - 1] = { size, many: last.many + 1 };
+    else runs.push({ size, many: 1 });
+  }
+  const terms = runs.length <= MOST_TERMS ? runs : [...new Set(all)].map((size) => ({ size, many: all.filter((s) => s === size).length }));
+  const words = terms.map(({ size, many }) => (many === 1 && terms.length > 1 ? fraction(size) : `${many} × ${fraction(size)}`));
+  return `${fraction(slots)} = ${words.join(' + ')}`;
+}
+
 /** When a cell that runs on over bar lines is back on the 1, in bars; and when it is back there with the same hand. */
 export interface ComesRound {
   readonly bars: number;

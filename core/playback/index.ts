@@ -1,2 +1,3 @@
 export * from './anchor';
 export * from './program';
+export * from './replay';

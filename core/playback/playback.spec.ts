@@ -1,8 +1,22 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
 import { build, type Recipe } from '../recipe';
-import { barTicks } from '../time';
-import { eventsIn, programOf, retempo, sampleAt, secondsAt, tickAt, type Anchor } from '.';
+import { barTicks, meter } from '../time';
+import { expectedOf } from '../take';
+import {
+  CLICK_KINDS,
+  DYNAMICS,
+  eventsIn,
+  programOf,
+  replayOf,
+  retempo,
+  sampleAt,
+  secondsAt,
+  silencesOf,
+  tickAt,
+  type Anchor,
+  type Replay,
+} from '.';
 
 const typed = (text: string, meter = '4/4', grid = 1260, swing?: { on: 'eighths' | '16ths'; ratio: number }): Recipe => ({
   source: { kind: 'typed', text, meter, grid, ...(swing ? { swing } : {}) },
@@ -109,5 +123,147 @@ describe('the clock', () => {
         },
       ),
     );
+  });
+});
+
+describe('clicks', () => {
+  const clicks = (meter: string, click: (typeof CLICK_KINDS)[number], bars = 1): number[] => {
+    const { pattern } = build(typed('- -', meter));
+    return eventsIn(
+      programOf({ ...pattern, length: barTicks(pattern.meter) }, { click, countInBars: 0 }),
+      0,
+      bars * barTicks(pattern.meter),
+    ).map((e) => e.at);
+  };
+  it.each([
+    ['4/4', 'beats', [0, 5040, 10080, 15120]],
+    ['4/4', 'off-beats', [2520, 7560, 12600, 17640]],
+    ['4/4', 'two-and-four', [5040, 15120]],
+    ['6/8', 'two-and-four', [7560]],
+    ['4/4', 'bar', [0]],
+    ['7/8', 'none', []],
+  ] as const)('%s, %s', (meter, click, at) => expect(clicks(meter, click)).toEqual(at));
+  it('every slot clicks, the beats louder', () => {
+    const { pattern } = build(typed('- -'));
+    const events = eventsIn(programOf(pattern, { click: 'subdivision', countInBars: 0 }), 0, 20160);
+    expect(events).toHaveLength(16);
+    expect(events[1]!.velocity).toBeLessThan(events[0]!.velocity);
+  });
+  it('falls silent for m bars of n + m, and comes back', () => {
+    const { pattern } = build(typed('- -'));
+    const program = programOf(pattern, { click: 'bar', countInBars: 0, gap: { sounding: 2, silent: 1 } });
+    expect(eventsIn(program, 0, 6 * 20160).map((e) => e.at / 20160)).toEqual([0, 1, 3, 4]);
+  });
+});
+
+describe('a part of a phrase', () => {
+  it('goes round by itself, with its own part of the click, swung by its place in the bar', () => {
+    const { pattern } = build(typed('R L R L R L R L', '4/4', 1260, { on: '16ths', ratio: 2 / 3 }));
+    const program = programOf(pattern, { click: 'beats', countInBars: 0, range: { from: 3 * 1260, until: 6 * 1260 } });
+    expect([program.loop, program.origin]).toEqual([3 * 1260, 3 * 1260]);
+    const events = eventsIn(program, 0, 2 * program.loop);
+    expect(events.filter((e) => e.limb !== null).map((e) => e.at)).toEqual([420, 1260, 2940, 4200, 5040, 6720]);
+    expect(events.filter((e) => e.limb === null).map((e) => e.at)).toEqual([1260, 5040]);
+  });
+});
+
+describe('a take heard again', () => {
+  it('has every hit at its true time, on its voice, with the click', () => {
+    const { pattern } = build(typed('R L R L'));
+    const hits = [0.01, 0.5, 1.234].map((seconds) => ({ seconds, limb: 'R' as const, voice: null, velocity: 90 }));
+    const program = replayOf(pattern, 120, hits);
+    const anchor: Anchor = { tick: 0, seconds: 0, bpm: 120 };
+    const events = eventsIn(program, 0, program.loop).filter((e) => e.limb !== null);
+    events.forEach((e, i) => expect(secondsAt(anchor, e.at) + e.offset).toBeCloseTo(hits[i]!.seconds, 9));
+    expect(events.map((e) => e.sound)).toEqual(['snare', 'snare', 'snare']);
+    expect(eventsIn(program, 0, program.loop).filter((e) => e.limb === null).length).toBeGreaterThan(4);
+  });
+  it('a take is heard beside what was meant, or what was meant alone, as often as it was played', () => {
+    const { pattern } = build(typed('R - - - L - - - R - - - L'));
+    // Two turns of 13 slots, each stroke 20 ms late.
+    const hits = expectedOf(pattern, 120, 0, 2).map((e) => ({ seconds: e.seconds + 0.02, limb: e.limb, voice: null, velocity: null }));
+    const sounds = (what: Replay): number[] => {
+      const program = replayOf(pattern, 120, hits, what);
+      expect(program.loop % 20160).toBe(0);
+      return eventsIn(program, 0, program.loop)
+        .filter((e) => e.limb !== null)
+        .map((e) => Math.round((e.at / 10080 + e.offset) * 1000));
+    };
+    const meant = [0, 500, 1000, 1500, 1625, 2125, 2625, 3125];
+    expect(sounds('meant')).toEqual(meant);
+    expect(sounds('struck')).toEqual(meant.map((t) => t + 20));
+    expect(sounds('both').sort((a, b) => a - b)).toEqual(meant.flatMap((t) => [t, t + 20]).sort((a, b) => a - b));
+  });
+});
+
+describe('parts, counts and loudness', () => {
+  const pattern = (text: string, bar = '4/4', grid = 1260) => build(typed(text, bar, grid)).pattern;
+  it('every event belongs to a part: the roles of the phrase, the click, the counts', () => {
+    const prog = programOf(pattern('R! l K r'), { click: 'beats', countInBars: 1, counts: true });
+    const events = eventsIn(prog, -20160, 20160);
+    expect(new Set(events.map((e) => e.part))).toEqual(new Set(['primary', 'texture', 'click', 'counts']));
+    expect(events.every((e) => (e.limb === null) === (e.part === 'click' || e.part === 'counts'))).toBe(true);
+    // The count-in is the click's.
+    expect(events.filter((e) => e.at < 0).every((e) => e.part === 'click')).toBe(true);
+  });
+  it.each([
+    ['4/4', 1260, 'count-1 count-slot count-half count-slot count-2'],
+    ['4/4', 2520, 'count-1 count-half count-2 count-half count-3'],
+    ['6/8', 2520, 'count-1 count-slot count-slot count-2 count-slot'],
+    ['7/8', 2520, 'count-1 count-2 count-3 count-4 count-5'],
+    ['4/4', 4032, 'count-1 count-2 count-3 count-4'],
+  ])('%s on slots of %d counts %s', (bar, grid, wanted) => {
+    const prog = programOf(pattern('R', bar, grid), { click: 'none', countInBars: 0, counts: true });
+    const tones = eventsIn(prog, 0, barTicks(build(typed('R', bar, grid)).pattern.meter)).filter((e) => e.part === 'counts');
+    expect(
+      tones
+        .map((e) => e.sound)
+        .join(' ')
+        .startsWith(wanted),
+    ).toBe(true);
+  });
+  it('a chosen stretch is counted as the bar counts it', () => {
+    const prog = programOf(pattern('R L R L R L R L'), {
+      click: 'none',
+      countInBars: 0,
+      counts: true,
+      range: { from: 5040, until: 10080 },
+    });
+    expect(
+      eventsIn(prog, 0, 5040)
+        .filter((e) => e.part === 'counts')
+        .map((e) => e.sound),
+    ).toEqual(['count-2', 'count-slot', 'count-half', 'count-slot']);
+  });
+  it('soft is softer and loud louder, never beyond what can be, and accents stay above ghosts', () => {
+    const by = DYNAMICS.map((dynamic) =>
+      eventsIn(programOf(pattern('R! l R L'), { click: 'none', countInBars: 0, dynamic }), 0, 5040).map((e) => e.velocity),
+    );
+    by[0]!.forEach((v, i) => {
+      expect(v).toBeLessThan(by[1]![i]!);
+      expect(by[1]![i]!).toBeLessThanOrEqual(by[2]![i]!);
+      expect(v).toBeGreaterThanOrEqual(1);
+      expect(by[2]![i]!).toBeLessThanOrEqual(127);
+    });
+    by.forEach(([accent, ghost, tap]) => expect(accent! > tap! && tap! > ghost!).toBe(true));
+  });
+  it('a click is silent where its program has no click, and nowhere else', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 0, max: 4 }),
+        fc.integer({ min: 1, max: 24 }),
+        (sounding, silent, bars) => {
+          const prog = programOf(pattern('R'), { click: 'beats', countInBars: 0, gap: { sounding, silent } });
+          const silences = silencesOf(meter(4, 4), { sounding, silent }, 120, bars);
+          for (let bar = 0; bar < bars; bar++) {
+            const clicks = eventsIn(prog, bar * 20160, (bar + 1) * 20160).filter((e) => e.part === 'click').length;
+            const middle = bar * 2 + 1;
+            expect(silences.some((s) => middle >= s.from && middle < s.until)).toBe(clicks === 0);
+          }
+        },
+      ),
+    );
+    expect(silencesOf(meter(4, 4), null, 120, 8)).toEqual([]);
   });
 });

@@ -1,7 +1,11 @@
 export { build, type Build, type Step } from './build';
 export { MOVE_EXAMPLES, type MoveExample } from './examples';
 export { type Move, type MoveContext, type Outcome } from './move';
-export { type Edit } from './moves';
+export { effectOf } from './effect';
+export * from './hand';
+export { fitSlots, type Edit } from './moves';
+export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';
+export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
 export { FAMILIES, NAME_LETTERS, PhraseSchema, type Family, type Phrase } from './phrase';
 export { MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';

@@ -151,12 +151,20 @@ describe('layers', () => {
 });
 
 describe('land and join', () => {
+  it('the bar it lands in is no part of the sum, and it lands there', () => {
+    const land = ['land', { voice: 'crash-right', hand: 'R', kick: true }] as const;
+    const fit = ['fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } }] as const;
+    expect(words(built('R L R L R L', [fit, land]), 'fit')).toBe('16 = 2 × 6 + 4');
+    expect(words(built('R L R L R L', [fit, land]), 'ends')).toBe('lands on bar 2, the 1');
+    expect(words(built('R L R L R L', [fit]), 'ends')).toBe('ends on the a of 4');
+    expect(words(built('R L R L R L', [land]), 'fit')).toBe('16 = 6 + 10');
+  });
   it('a half-bar fill from 3 lands on the next 1', () => {
     const p = built('R L R L', [
       ['fit', { space: { bars: 1 }, start: '3', mirrored: false, close: { kind: 'cut' } }],
       ['land', { voice: 'crash-right', hand: 'R', kick: true }],
     ]);
-    expect(words(p, 'ends')).toBe('ends on bar 2, the 1');
+    expect(words(p, 'ends')).toBe('lands on bar 2, the 1');
     expect((p.start + p.length) % 20160).toBe(0);
   });
   it('bars of one, then bars of another; another meter is refused', () => {

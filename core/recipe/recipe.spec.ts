@@ -118,6 +118,28 @@ describe('fit', () => {
   it.each(['5', 'x', '1:1:1', '-1'])('starts on no “%s” in 4/4', (start) =>
     expect(codes(recipe('R L', [bars(1, { kind: 'cut' }, start)]))).toEqual(['does-not-fit']),
   );
+  it('groups of several sizes add up as they stand, and come round when the whole does', () => {
+    const p = built(
+      recipe('R l l K', [['fit', { space: { beats: 3 }, start: '1', mirrored: false, close: { kind: 'groups', groups: [5, 4, 3] } }]]),
+    );
+    expect(words(p, 'fit')).toBe('12 = 5 + 4 + 3');
+    expect(words(p, 'round')).toBe('back on 1 with the right hand after 3 bars');
+  });
+  it('a phrase joined of cells of several sizes says each of them', () => {
+    const eights = {
+      source: { kind: 'typed' as const, text: 'R L R R L R L L', meter: '4/4', grid: 1260 },
+      moves: [
+        {
+          id: 'm',
+          on: true,
+          move: 'fit' as const,
+          params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' as const } },
+        },
+      ],
+    };
+    const p = built(recipe('R L R L', [bars(2), ['join', { name: 'mixed', other: eights }], ['join', { name: 'mixed', other: eights }]]));
+    expect(words(p, 'fit')).toBe('64 = 8 × 4 + 4 × 8');
+  });
   it('a cell longer than the space is said, not thrown away', () => {
     const r = recipe('R L R L R L', [['fit', { space: { beats: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } }]]);
     expect(build(r).trail[0]?.findings[0]?.words).toBe('The cell of 6 slots is longer than the space of 4. Cut it, or give it more room.');

@@ -104,6 +104,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
   fit: record({
     space: fc.oneof(record({ bars: whole(1, 64) }), record({ beats: whole(1, 256) })),
     start: fc.constantFrom('1', '2', '3', '4&', '7', 'x', '1+37'),
+    end: maybe(fc.constantFrom('1', '3&', '4', 'x')),
     mirrored: fc.boolean(),
     close: fc.oneof(
       fc.constant({ kind: 'rest' as const }),

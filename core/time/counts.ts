@@ -11,6 +11,8 @@ export interface Schools {
 
 export const USUAL_SCHOOLS: Schools = Object.freeze({ triplets: 'trip-let', sextuplets: 'trip-let' });
 
+const EVERY_SCHOOL: readonly Schools[] = [USUAL_SCHOOLS, { triplets: 'and-a', sextuplets: 'ta-la' }];
+
 /** Everything that decides how a tick is counted. */
 export interface Counting {
   readonly meter: Meter;
@@ -110,10 +112,13 @@ export function countAt(tick: number, counting: Counting): Count {
 
 /**
  * A count back to its tick: "3e", "4&", "2:1a" (bar 2), "3e/4", "3+37". Ticks are measured from the first bar line; a count without a bar is in bar 1.
+ * A syllable is read by the given schools first, then by the others, so that a recipe means the same whatever its user says aloud.
  * Null when the count is not one of this meter and grid.
  * @example
  * parseCount('4&', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => 17640
  * parseCount('2:1a', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => 23940
+ * parseCount('1&', { meter: meter(4, 4), grid: 1680, schools: USUAL_SCHOOLS }) // => 1680
+ * parseCount('1trip', { meter: meter(4, 4), grid: 1680, schools: { triplets: 'and-a', sextuplets: 'ta-la' } }) // => 1680
  * parseCount('5', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => null
  */
 export function parseCount(text: string, counting: Counting): Ticks | null {
@@ -137,8 +142,10 @@ function offsetOf(rest: string, beat: number, home: Division | null, { schools, 
   if (wanted === undefined) return null;
   const divisions = wanted !== null ? [wanted] : home !== null ? [home, ...DIVISIONS] : DIVISIONS;
   for (const division of divisions) {
-    const slot = syllables(division, schools, isCompound(meter)).indexOf(syllable);
-    if (slot > 0 && (beat * slot) % division === 0) return (beat * slot) / division;
+    for (const school of [schools, ...EVERY_SCHOOL]) {
+      const slot = syllables(division, school, isCompound(meter)).indexOf(syllable);
+      if (slot > 0 && (beat * slot) % division === 0) return (beat * slot) / division;
+    }
   }
   return null;
 }

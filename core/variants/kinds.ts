@@ -1,8 +1,10 @@
-import { GRID, gridName, gridsOf, USUAL_SCHOOLS } from '../time';
+import { GRID, gridName, gridsOf, type Schools } from '../time';
 import { listed } from '../base';
 import { HAND_VOICES, isHand, VOICE, type Stroke } from '../stroke';
 import { partitions, placeWords, slotsLong, type Pattern } from '../pattern';
 import type { Edit, MoveEntry } from '../recipe';
+import type { Kit } from '../kit';
+import type { Profile } from '../reach';
 
 /** What is changed to make a variant: always one thing. */
 export const VARIANT_KINDS = ['accents', 'accent shift', 'voice', 'snare and kick', 'mirrored', 'displaced', 'grid', 'regrouped'] as const;
@@ -13,6 +15,11 @@ export interface VariantWish {
   readonly kinds: readonly VariantKind[];
   /** Number of accents for `accents`. */
   readonly accents: number;
+  /** On what and by whom it is played: the ceiling of each ranks them. */
+  readonly kit: Kit;
+  readonly profile: Profile;
+  /** How places are said. */
+  readonly schools: Schools;
 }
 
 /** One change: its words and the move that makes it. */
@@ -25,22 +32,24 @@ export interface Change {
 
 const ID = 'variant';
 const touchOf = (edits: Edit[]): MoveEntry => ({ id: ID, on: true, move: 'touch', params: { edits } });
-const place = (pattern: Pattern, s: Stroke): string => placeWords(pattern, s.at, USUAL_SCHOOLS);
+/** Says where a stroke stands. */
+type Place = (s: Stroke) => string;
 
 /** Every change of one kind, one at a time, without end where there are many: the caller stops. */
-export function* changesOf(kind: VariantKind, pattern: Pattern, wish: VariantWish): Generator<Change> {
+export function* changesOf(kind: VariantKind, pattern: Pattern, { accents, schools }: VariantWish): Generator<Change> {
+  const place: Place = (s) => placeWords(pattern, s.at, schools);
   switch (kind) {
     case 'accents':
-      yield* accentPlacements(pattern, wish.accents);
+      yield* accentPlacements(pattern, accents, place);
       return;
     case 'accent shift':
       yield* accentShifts(pattern);
       return;
     case 'voice':
-      yield* voicesMoved(pattern);
+      yield* voicesMoved(pattern, place);
       return;
     case 'snare and kick':
-      yield* snareAndKick(pattern);
+      yield* snareAndKick(pattern, place);
       return;
     case 'mirrored':
       yield { kind, words: () => 'hands swapped', move: { id: ID, on: true, move: 'mirror', params: { feet: false } } };
@@ -70,10 +79,10 @@ function levelled(hands: readonly Stroke[], accented: ReadonlySet<number>): Edit
   });
 }
 
-function* accentPlacements(pattern: Pattern, k: number): Generator<Change> {
+function* accentPlacements(pattern: Pattern, k: number, place: Place): Generator<Change> {
   const hands = pattern.strokes.filter((s) => isHand(s.limb));
   for (const chosen of combinations(hands.length, Math.min(k, hands.length))) {
-    const words = (): string => `accents on ${listed(chosen.flatMap((i) => hands[i] ?? []).map((s) => place(pattern, s)))}`;
+    const words = (): string => `accents on ${listed(chosen.flatMap((i) => hands[i] ?? []).map(place))}`;
     yield { kind: 'accents', words, move: touchOf(levelled(hands, new Set(chosen))) };
   }
 }
@@ -102,21 +111,21 @@ function* accentShifts(pattern: Pattern): Generator<Change> {
   }
 }
 
-function* voicesMoved(pattern: Pattern): Generator<Change> {
+function* voicesMoved(pattern: Pattern, place: Place): Generator<Change> {
   for (const s of pattern.strokes.filter((x) => isHand(x.limb))) {
     for (const voice of HAND_VOICES) {
       if (voice === s.voice) continue;
       const stroke = { level: s.level, voice, ...(s.ornament ? { ornament: s.ornament } : {}) };
       yield {
         kind: 'voice',
-        words: () => `${place(pattern, s)} to the ${VOICE[voice].name}`,
+        words: () => `${place(s)} to the ${VOICE[voice].name}`,
         move: touchOf([{ at: s.at, limb: s.limb, stroke }]),
       };
     }
   }
 }
 
-function* snareAndKick(pattern: Pattern): Generator<Change> {
+function* snareAndKick(pattern: Pattern, place: Place): Generator<Change> {
   for (const s of pattern.strokes) {
     if (s.voice === 'kick') {
       // The kick's slot goes to the hand that did not play last.
@@ -127,13 +136,13 @@ function* snareAndKick(pattern: Pattern): Generator<Change> {
         { at: s.at, limb: s.limb, stroke: null },
         { at: s.at, limb, stroke: { level: s.level, voice: 'snare' } },
       ];
-      yield { kind: 'snare and kick', words: () => `snare for the kick on ${place(pattern, s)}`, move: touchOf(edits) };
+      yield { kind: 'snare and kick', words: () => `snare for the kick on ${place(s)}`, move: touchOf(edits) };
     } else if (s.voice === 'snare' && !pattern.strokes.some((x) => x.at === s.at && x.limb === 'K')) {
       const edits: Edit[] = [
         { at: s.at, limb: s.limb, stroke: null },
         { at: s.at, limb: 'K', stroke: { level: s.level === 'ghost' ? 'tap' : s.level } },
       ];
-      yield { kind: 'snare and kick', words: () => `kick for the snare on ${place(pattern, s)}`, move: touchOf(edits) };
+      yield { kind: 'snare and kick', words: () => `kick for the snare on ${place(s)}`, move: touchOf(edits) };
     }
   }
 }

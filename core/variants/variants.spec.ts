@@ -4,8 +4,10 @@ import { otherHand, printStrokeText } from '../stroke';
 import { tidy, type Pattern } from '../pattern';
 import { mod } from '../base';
 import { build, type Recipe } from '../recipe';
-import { ticks } from '../time';
-import { allVariants, canonicalForm, combinations, easeOf, leastRotation, sheetWords, VARIANT_KINDS, VARIANT_LIMITS } from '.';
+import { ticks, USUAL_SCHOOLS } from '../time';
+import { KIT_PRESETS, revoice, USUAL_KIT } from '../kit';
+import { ceiling, USUAL_PROFILE, withRate } from '../reach';
+import { allVariants, canonicalForm, combinations, leastRotation, sheetWords, VARIANT_KINDS, VARIANT_LIMITS } from '.';
 
 const typed = (text: string, meter = '4/4'): Recipe => ({ source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] });
 const pattern = (text: string): Pattern => build(typed(text)).pattern;
@@ -46,7 +48,13 @@ describe('canonical form', () => {
 });
 
 describe('variants', () => {
-  const wish = (kinds: (typeof VARIANT_KINDS)[number][], accents = 1) => ({ kinds, accents });
+  const wish = (kinds: (typeof VARIANT_KINDS)[number][], accents = 1) => ({
+    kinds,
+    accents,
+    kit: USUAL_KIT,
+    profile: USUAL_PROFILE,
+    schools: USUAL_SCHOOLS,
+  });
   it('every placement of two accents, rotations and mirrors once', () => {
     // R L R L: neighbours, or every second: two kinds of pairs and no more.
     expect(allVariants(typed('R L R L'), wish(['accents'], 2))).toMatchObject({ candidates: 6, found: 2, complete: true });
@@ -65,15 +73,32 @@ describe('variants', () => {
       );
     }
   });
-  it('the easier come first, then what the shelf has not', () => {
-    const eases = allVariants(typed('R R L L K K'), wish(['snare and kick'])).best.map((v) => v.ease);
-    expect([...eases].sort((a, b) => b - a)).toEqual(eases);
+  it('those that can go faster come first, then what the shelf has not', () => {
+    const found = allVariants(typed('R R L L K K'), wish(['snare and kick'])).best;
+    const bpms = found.map((v) => v.ceiling ?? Infinity);
+    expect([...bpms].sort((a, b) => b - a)).toEqual(bpms);
+    expect(new Set(bpms).size).toBeGreaterThan(1);
     const shelf = new Set([canonicalForm(pattern('R! L R L'))]);
     const { best } = allVariants(typed('R L R L'), wish(['accents']), shelf);
     expect(best.map((v) => v.fresh)).toEqual([false]);
   });
-  it('ease is the nearest pair of one limb, round the loop', () =>
-    expect([easeOf(pattern('R L R L')), easeOf(pattern('R L L R'))]).toEqual([2520, 1260]));
+  it('the ceiling is that of the variant as it sounds on the kit, by whoever plays it', () => {
+    const recipe = typed('R l L R K');
+    for (const kit of KIT_PRESETS) {
+      for (const profile of [USUAL_PROFILE, withRate(USUAL_PROFILE, 'L', 'singles', 4, 0)]) {
+        const { best } = allVariants(recipe, { ...wish(['voice', 'snare and kick']), kit, profile });
+        for (const v of best) expect(v.ceiling).toBe(Math.floor(ceiling(revoice(v.pattern, kit).pattern, kit, profile).bpm ?? NaN));
+      }
+    }
+  });
+  it.each([
+    ['and-a', 'snare for the kick on the a of 1'],
+    ['trip-let', 'snare for the kick on the let of 1'],
+  ] as const)('places are said in the school of counting that was asked for: %s', (triplets, words) => {
+    const recipe: Recipe = { source: { kind: 'typed', text: 'R L K', meter: '4/4', grid: 1680 }, moves: [] };
+    const { best } = allVariants(recipe, { ...wish(['snare and kick']), schools: { ...USUAL_SCHOOLS, triplets } });
+    expect(best.map((v) => v.words)).toContain(words);
+  });
   it('stops at its bound and says so', () => {
     const sheet = allVariants(typed('(R L R L R L K)x4'), wish(['accents'], 5));
     expect([sheet.candidates, sheet.complete, sheet.best.length]).toEqual([VARIANT_LIMITS.candidates, false, VARIANT_LIMITS.shown]);

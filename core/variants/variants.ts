@@ -1,5 +1,6 @@
 import { difference, type Pattern } from '../pattern';
 import { applyMove, build, type MoveEntry, type Recipe } from '../recipe';
+import { ceilingOn } from '../reach';
 import { canonicalForm } from './canonical';
 import { changesOf, type Change, type VariantKind, type VariantWish } from './kinds';
 
@@ -14,8 +15,8 @@ export interface Variant {
   /** The parent's recipe with one move more. */
   readonly move: MoveEntry;
   readonly pattern: Pattern;
-  /** Ticks between the two nearest strokes of one limb: the larger, the faster it can be played. Until reach is known it stands for the ceiling. */
-  readonly ease: number;
+  /** Counted beats a minute up to which it can be played, in whole ones; null when nothing limits it. */
+  readonly ceiling: number | null;
   /** Places that differ from the parent. */
   readonly distance: number;
   /** Whether nothing like it lies on the shelf. */
@@ -35,26 +36,17 @@ export interface VariantSheet {
   readonly complete: boolean;
 }
 
-/** Ticks between the nearest two strokes of one limb, round the loop. */
-export function easeOf(pattern: Pattern): number {
-  const last = new Map<string, number>();
-  const first = new Map<string, number>();
-  let least: number = pattern.length;
-  for (const s of pattern.strokes) {
-    const before = last.get(s.limb);
-    if (before === undefined) first.set(s.limb, s.at);
-    else least = Math.min(least, s.at - before);
-    last.set(s.limb, s.at);
-  }
-  for (const [limb, at] of first) least = Math.min(least, at + pattern.length - (last.get(limb) ?? at));
-  return least;
+/** Counted beats a minute at which a pattern can just be played on the wish's kit by its player, in whole ones; null when no limb plays twice. */
+function ceilingOf(pattern: Pattern, { kit, profile }: VariantWish): number | null {
+  const { bpm } = ceilingOn(pattern, kit, profile);
+  return bpm === null ? null : Math.floor(bpm);
 }
 
 /** How often the caller hears how far it is. */
 const TELL_EVERY = 500;
 
 /**
- * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was there already left out, ranked by ease, then by
+ * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was there already left out, ranked by ceiling, then by
  * what is not on the shelf yet, then by nearness to the parent. A generator: it yields the number of candidates so far now and then, so that whoever runs it can show it and stop;
  * what it returns is the sheet. `shelf` holds the canonical forms of what lies on the shelf.
  */
@@ -75,7 +67,7 @@ export function* variantsOf(recipe: Recipe, wish: VariantWish, shelf: ReadonlySe
       const key = asked(kind) ? JSON.stringify(change.move) : form;
       if (seen.has(key)) continue;
       seen.add(key);
-      found.push({ change, pattern, ease: easeOf(pattern), distance: distanceOf(parent, pattern), fresh: !shelf.has(form) });
+      found.push({ change, pattern, ceiling: ceilingOf(pattern, wish), distance: distanceOf(parent, pattern), fresh: !shelf.has(form) });
     }
   }
   return sheet(found, candidates, true);
@@ -87,7 +79,8 @@ function distanceOf(parent: Pattern, pattern: Pattern): number {
 }
 
 function sheet(found: readonly Candidate[], candidates: number, complete: boolean): VariantSheet {
-  const ranked = [...found].sort((a, b) => b.ease - a.ease || Number(b.fresh) - Number(a.fresh) || a.distance - b.distance);
+  const reach = (c: Candidate): number => c.ceiling ?? Number.MAX_SAFE_INTEGER;
+  const ranked = [...found].sort((a, b) => reach(b) - reach(a) || Number(b.fresh) - Number(a.fresh) || a.distance - b.distance);
   const best = ranked
     .slice(0, VARIANT_LIMITS.shown)
     .map(({ change, ...rest }): Variant => ({ kind: change.kind, words: change.words(), move: change.move, ...rest }));

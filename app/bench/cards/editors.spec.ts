@@ -3,9 +3,11 @@ import { TestBed } from '@angular/core/testing';
 import { of } from 'rxjs';
 import { build, describeMove, MOVE_NAMES, newMove, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '@core/recipe';
 import { PhrasesRepo } from '../../data/phrases.repo';
+import { SettingsRepo } from '../../data/settings.repo';
 import { phraseOf, typed } from '../../testing/fixtures';
 import { heard, mount, type Mounted } from '../../testing/mount';
 import { MoveEditorComponent } from './move-editor.component';
+import { freshTestBed } from '../../testing/test-bed';
 
 const joined: Recipe = {
   ...typed('R'),
@@ -23,7 +25,7 @@ function card<N extends MoveName>(
   params: MoveParams[N],
   pattern = before,
 ): Mounted<unknown> & { readonly now: () => MoveParams[N]; readonly told: MoveEntry[] } {
-  TestBed.resetTestingModule();
+  freshTestBed();
   TestBed.configureTestingModule({
     providers: [
       {
@@ -114,6 +116,35 @@ describe('fit', () => {
     expect(c.now().start).toBe('3&');
     c.check('Swap hands');
     expect(c.now().mirrored).toBe(true);
+  });
+  it('ends on a count of its own, which stays when something else is set; the sum is the one of the move', () => {
+    const c = card('fit', start, build(typed('R l l K')).pattern);
+    c.fill('How many bars or beats', '2');
+    c.pick('Count it ends on', '3&');
+    expect(c.now()).toEqual({ ...start, space: { bars: 2 }, end: '3&' });
+    expect(c.text()).toContain('27 = 6 × 4 + 3');
+    c.check('Swap hands');
+    c.pick('Start count', '2');
+    expect(c.now()).toEqual({ ...start, space: { bars: 2 }, start: '2', end: '3&', mirrored: true });
+    expect(c.text()).toContain('23 = 5 × 4 + 3');
+    c.pick('Count it ends on', 'the end');
+    expect(c.now()).toEqual({ ...start, space: { bars: 2 }, start: '2', mirrored: true });
+  });
+  it('offers the counts as the user says them, and knows those of the other school', async () => {
+    const triplets = build({ source: { kind: 'typed', text: 'R L R', meter: '4/4', grid: 1680 }, moves: [] }).pattern;
+    const c = card('fit', { ...start, start: '1trip', end: '4let' }, triplets);
+    await TestBed.inject(SettingsRepo).change({ triplets: 'and-a' });
+    c.fixture.detectChanges();
+    const shown = (label: string): string | undefined => c.host.querySelector<HTMLSelectElement>(`[aria-label="${label}"]`)?.value;
+    expect([shown('Start count'), shown('Count it ends on')]).toEqual(['1&', '4a']);
+    expect(c.text()).toContain('11 = 3 × 3 + 2');
+    c.pick('Count it ends on', '4&');
+    expect(
+      build({
+        source: { kind: 'typed', text: 'R L R', meter: '4/4', grid: 1680 },
+        moves: [{ id: 'f', on: true, move: 'fit', params: c.now() }],
+      }).pattern.strokes,
+    ).toHaveLength(10);
   });
   it('closes with a rest, with strokes, or in groups; the groups are listed, the evenest first', () => {
     const c = card('fit', start, cell);

@@ -1,7 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
-import { barTicks, beatTicks, countAt, USUAL_SCHOOLS } from '@core/time';
-import { countingOf, fitSum, partitions, slotsLong, type Pattern } from '@core/pattern';
-import type { MoveParams } from '@core/recipe';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import { barTicks, beatTicks, countAt, parseCount } from '@core/time';
+import { countingOf, fitSum, groupSum, partitions, slotsLong, type Pattern } from '@core/pattern';
+import { fitSlots, type MoveParams } from '@core/recipe';
+import { SettingsRepo } from '../../data/settings.repo';
+import { ChipsComponent, type Chip } from '../../ui/chips.component';
+import { NumberFieldComponent } from '../../ui/number-field.component';
 import { StrokeTextComponent } from './stroke-text.component';
 import { textOf, wholeOf, wholesOf } from './values';
 
@@ -9,23 +12,15 @@ type Params = MoveParams['fit'];
 
 @Component({
   selector: 'ls-fit-editor',
-  imports: [StrokeTextComponent],
+  imports: [ChipsComponent, NumberFieldComponent, StrokeTextComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
     <div class="row">
-      <label class="field"
-        >Fill
-        <input
-          class="input"
-          type="number"
-          min="1"
-          [max]="mostOf(p)"
-          [value]="amount()"
-          (change)="setAmount($event)"
-          aria-label="How many bars or beats"
-        />
-      </label>
+      <div class="field">
+        Fill
+        <ls-number-field label="How many bars or beats" [least]="1" [most]="mostOf(p)" [value]="amount()" (changed)="setAmount($event)" />
+      </div>
       <label class="field"
         >of
         <select class="input" (change)="setUnit($event)" aria-label="Bars or beats">
@@ -33,35 +28,28 @@ type Params = MoveParams['fit'];
           <option value="beats" [selected]="'beats' in p.space">beats</option>
         </select>
       </label>
+    </div>
+    <div class="row">
       <label class="field"
         >from
-        <select
-          class="input"
-          (change)="changed.emit({ space: p.space, start: text($event), mirrored: p.mirrored, close: p.close })"
-          aria-label="Start count"
-        >
-          @for (c of starts(); track c) {
-            <option [value]="c" [selected]="c === p.start">{{ c }}</option>
+        <select class="input" (change)="set({ start: text($event) })" aria-label="Start count">
+          @for (c of counts(); track c) {
+            <option [value]="c" [selected]="c === start()">{{ c }}</option>
+          }
+        </select>
+      </label>
+      <label class="field"
+        >to
+        <select class="input" (change)="setEnd(text($event))" aria-label="Count it ends on">
+          <option value="" [selected]="end() === null">the end</option>
+          @for (c of counts(); track c) {
+            <option [value]="c" [selected]="c === end()">{{ c }}</option>
           }
         </select>
       </label>
     </div>
     <p class="mono sum">{{ sum() }}</p>
-    <div class="chips" role="group" aria-label="How to close">
-      <button type="button" [attr.aria-pressed]="p.close.kind === 'cut'" (click)="setClose({ kind: 'cut' })">cut the last</button>
-      <button type="button" [attr.aria-pressed]="p.close.kind === 'rest'" (click)="setClose({ kind: 'rest' })">rest</button>
-      <button type="button" [attr.aria-pressed]="p.close.kind === 'strokes'" (click)="setClose({ kind: 'strokes', text: 'R L R' })">
-        strokes
-      </button>
-      <button
-        type="button"
-        [attr.aria-pressed]="p.close.kind === 'groups'"
-        [disabled]="choices().best.length === 0"
-        (click)="pickGroups(0)"
-      >
-        groups
-      </button>
-    </div>
+    <ls-chips label="How to close" [dense]="true" [chips]="closings()" [chosen]="p.close.kind" (chose)="closeBy($event)" />
     @if (p.close.kind === 'groups') {
       <label class="field"
         >Sizes allowed
@@ -78,16 +66,13 @@ type Params = MoveParams['fit'];
       <ls-stroke-text label="Close with" [text]="p.close.text" (changed)="setClose({ kind: 'strokes', text: $event })" />
     }
     <label class="check"
-      ><input
-        type="checkbox"
-        [checked]="p.mirrored"
-        (change)="changed.emit({ space: p.space, start: p.start, mirrored: !p.mirrored, close: p.close })"
-      />Swap hands on every repeat</label
+      ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands on every repeat</label
     >
   `,
   styleUrl: './editor.css',
 })
 export class FitEditorComponent {
+  private readonly settings = inject(SettingsRepo);
   readonly params = input.required<Params>();
   readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
@@ -96,24 +81,27 @@ export class FitEditorComponent {
     const { space } = this.params();
     return 'bars' in space ? space.bars : space.beats;
   });
-  /** Every count of a bar on the home grid, and the one that is set. */
-  readonly starts = computed(() => {
+  private readonly counting = computed(() => countingOf(this.before(), this.settings.schools()));
+  readonly start = computed(() => this.said(this.params().start));
+  /** The count the last slot falls on; null where the space is filled to its end. */
+  readonly end = computed(() => {
+    const { end } = this.params();
+    return end === undefined ? null : this.said(end);
+  });
+  /** Every count of a bar on the home grid, and those that are set. */
+  readonly counts = computed(() => {
     const pattern = this.before();
-    const counting = countingOf(pattern, USUAL_SCHOOLS);
     const slots = Math.min(64, Math.ceil(barTicks(pattern.meter) / pattern.grid));
-    const counts = Array.from({ length: slots }, (_, i) => countAt(i * pattern.grid, counting).text);
-    return counts.includes(this.params().start) ? counts : [this.params().start, ...counts];
+    const counts = Array.from({ length: slots }, (_, i) => countAt(i * pattern.grid, this.counting()).text);
+    return [...[this.start(), this.end()].filter((c) => c !== null && !counts.includes(c)), ...counts];
   });
   readonly whole = wholeOf;
   /** Slots there are to fill. */
-  readonly slots = computed(() => {
-    const pattern = this.before();
-    const { space, start } = this.params();
-    const from = Math.max(0, this.starts().indexOf(start)) * pattern.grid;
-    const length = 'bars' in space ? space.bars * barTicks(pattern.meter) - from : space.beats * beatTicks(pattern.meter);
-    return length / pattern.grid;
+  readonly slots = computed(() => fitSlots(this.before(), this.params()) ?? 0);
+  readonly sum = computed(() => {
+    const { close } = this.params();
+    return close.kind === 'groups' ? groupSum(this.slots(), close.groups) : (fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
   });
-  readonly sum = computed(() => fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
   /** Group sizes that are allowed: one less than the cell, the cell, one more. */
   readonly sizes = linkedSignal(() => {
     const cell = Math.round(slotsLong(this.before()));
@@ -128,12 +116,31 @@ export class FitEditorComponent {
     return `Showing the best ${best.length} of ${complete ? '' : 'at least '}${found.toLocaleString('en')}.`;
   });
 
+  readonly closings = computed((): readonly Chip<Params['close']['kind']>[] => [
+    { value: 'cut', words: 'cut the last' },
+    { value: 'rest', words: 'rest' },
+    { value: 'strokes', words: 'strokes' },
+    { value: 'groups', words: 'groups', off: this.choices().best.length === 0 },
+  ]);
+
+  closeBy(kind: Params['close']['kind']): void {
+    if (kind === this.params().close.kind) return;
+    switch (kind) {
+      case 'cut':
+      case 'rest':
+        return this.setClose({ kind });
+      case 'strokes':
+        return this.setClose({ kind, text: 'R L R' });
+      case 'groups':
+        return this.pickGroups(0);
+    }
+  }
+
   mostOf({ space }: Params): number {
     return 'bars' in space ? 64 : 256;
   }
 
-  setAmount(event: Event): void {
-    const n = wholeOf(event, 1, this.mostOf(this.params()));
+  setAmount(n: number): void {
     this.set({ space: 'bars' in this.params().space ? { bars: n } : { beats: n } });
   }
 
@@ -156,7 +163,18 @@ export class FitEditorComponent {
     this.set({ close });
   }
 
-  private set(part: Partial<Params>): void {
+  setEnd(end: string): void {
+    const { space, start, mirrored, close } = this.params();
+    this.changed.emit({ space, start, mirrored, close, ...(end === '' ? {} : { end }) });
+  }
+
+  set(part: Partial<Params>): void {
     this.changed.emit({ ...this.params(), ...part });
+  }
+
+  /** A count as the user says it; as it was written where it is no count of this pattern. */
+  private said(text: string): string {
+    const tick = parseCount(text, this.counting());
+    return tick === null ? text : countAt(tick, this.counting()).text;
   }
 }

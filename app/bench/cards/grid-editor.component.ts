@@ -2,17 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { gridName, gridsOf } from '@core/time';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
-import { wholeOf } from './values';
+import { ChipsComponent, type Chip } from '../../ui/chips.component';
+import { NumberFieldComponent } from '../../ui/number-field.component';
 
 @Component({
   selector: 'ls-grid-editor',
+  imports: [ChipsComponent, NumberFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="chips" role="group" aria-label="Grid">
-      @for (g of grids(); track g.grid) {
-        <button type="button" [attr.aria-pressed]="g.grid === params().grid" (click)="set(g.grid, params().part)">{{ g.name }}</button>
-      }
-    </div>
+    <ls-chips label="Grid" [dense]="true" [chips]="grids()" [chosen]="params().grid" (chose)="set($event, params().part)" />
     <div class="row">
       <label class="check"
         ><input
@@ -22,26 +20,26 @@ import { wholeOf } from './values';
         />all slots</label
       >
       @if (params().part; as part) {
-        <label class="field"
-          >from
-          <input
-            class="input"
-            type="number"
-            min="1"
-            max="2048"
+        <div class="field">
+          from
+          <ls-number-field
+            label="from"
+            [least]="1"
+            [most]="2048"
             [value]="part.from"
-            (change)="set(params().grid, { from: whole($event, 1, 2048), to: part.to })"
-        /></label>
-        <label class="field"
-          >to
-          <input
-            class="input"
-            type="number"
-            min="1"
-            max="2048"
+            (changed)="set(params().grid, { from: $event, to: part.to })"
+          />
+        </div>
+        <div class="field">
+          to
+          <ls-number-field
+            label="to"
+            [least]="1"
+            [most]="2048"
             [value]="part.to"
-            (change)="set(params().grid, { from: part.from, to: whole($event, 1, 2048) })"
-        /></label>
+            (changed)="set(params().grid, { from: part.from, to: $event })"
+          />
+        </div>
       }
     </div>
   `,
@@ -51,8 +49,7 @@ export class GridEditorComponent {
   readonly params = input.required<MoveParams['grid']>();
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['grid']>();
-  readonly whole = wholeOf;
-  readonly grids = computed(() => gridsOf(this.before().meter).map((grid) => ({ grid, name: gridName(grid) })));
+  readonly grids = computed(() => gridsOf(this.before().meter).map((grid): Chip<number> => ({ value: grid, words: gridName(grid) })));
 
   set(grid: number, part: MoveParams['grid']['part']): void {
     this.changed.emit(part ? { grid, part } : { grid });

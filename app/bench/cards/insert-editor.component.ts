@@ -2,14 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { gridName, gridsOf } from '@core/time';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { NumberFieldComponent } from '../../ui/number-field.component';
 import { StrokeTextComponent } from './stroke-text.component';
-import { textOf, wholeOf } from './values';
+import { textOf } from './values';
 
 type Params = MoveParams['insert'];
 
 @Component({
   selector: 'ls-insert-editor',
-  imports: [StrokeTextComponent],
+  imports: [NumberFieldComponent, StrokeTextComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
@@ -24,30 +25,28 @@ type Params = MoveParams['insert'];
         </select>
       </label>
       @if (p.where.kind === 'after') {
-        <label class="field"
-          >Slot
-          <input
-            class="input"
-            type="number"
-            min="1"
-            max="2048"
+        <div class="field">
+          Slot
+          <ls-number-field
+            label="Slot"
+            [least]="1"
+            [most]="2048"
             [value]="p.where.slot"
-            (change)="set({ where: { kind: 'after', slot: whole($event, 1, 2048) } })"
+            (changed)="set({ where: { kind: 'after', slot: $event } })"
           />
-        </label>
+        </div>
       }
       @if (p.where.kind === 'every') {
-        <label class="field"
-          >Slots
-          <input
-            class="input"
-            type="number"
-            min="1"
-            max="2048"
+        <div class="field">
+          Slots
+          <ls-number-field
+            label="Slots"
+            [least]="1"
+            [most]="2048"
             [value]="p.where.slots"
-            (change)="set({ where: { kind: 'every', slots: whole($event, 1, 2048) } })"
+            (changed)="set({ where: { kind: 'every', slots: $event } })"
           />
-        </label>
+        </div>
       }
       <label class="field"
         >on
@@ -67,7 +66,6 @@ export class InsertEditorComponent {
   readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
   readonly grids = computed(() => gridsOf(this.before().meter).map((grid) => ({ grid, name: gridName(grid) })));
-  readonly whole = wholeOf;
 
   setKind(event: Event): void {
     switch (textOf(event)) {

@@ -2,13 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { MoveParams } from '@core/recipe';
 import { PhrasesRepo } from '../../data/phrases.repo';
+import { NumberFieldComponent } from '../../ui/number-field.component';
 import { plainRecipe } from '../plain-recipe';
-import { textOf, wholeOf } from './values';
+import { textOf } from './values';
 
 type Params = MoveParams['join'];
 
 @Component({
   selector: 'ls-join-editor',
+  imports: [NumberFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label class="field"
@@ -26,28 +28,13 @@ type Params = MoveParams['join'];
           ><input type="checkbox" [checked]="!params()[part.key]" (change)="toggleAll(part.key)" />{{ part.words }}</label
         >
         @if (params()[part.key]; as p) {
-          <label class="field"
-            >from bar
-            <input
-              class="input"
-              type="number"
-              min="1"
-              max="64"
-              [value]="p.from"
-              (change)="setBars(part.key, whole($event, 1, 64), p.bars)"
-            />
-          </label>
-          <label class="field"
-            >bars
-            <input
-              class="input"
-              type="number"
-              min="1"
-              max="64"
-              [value]="p.bars"
-              (change)="setBars(part.key, p.from, whole($event, 1, 64))"
-            />
-          </label>
+          <div class="field">
+            from bar
+            <ls-number-field label="from bar" [least]="1" [most]="64" [value]="p.from" (changed)="setBars(part.key, $event, p.bars)" />
+          </div>
+          <div class="field">
+            bars <ls-number-field label="bars" [least]="1" [most]="64" [value]="p.bars" (changed)="setBars(part.key, p.from, $event)" />
+          </div>
         }
       </div>
     }
@@ -57,7 +44,6 @@ type Params = MoveParams['join'];
 export class JoinEditorComponent {
   readonly params = input.required<Params>();
   readonly changed = output<Params>();
-  readonly whole = wholeOf;
   readonly parts = [
     { key: 'own' as const, words: 'all of this one' },
     { key: 'their' as const, words: 'all of the other' },

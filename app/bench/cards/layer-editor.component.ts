@@ -1,16 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { gridName, gridsOf } from '@core/time';
+import { GRID, gridName, gridsOf } from '@core/time';
 import { canStrike, LEVELS, LIMB_WORDS, LIMBS, usualVoice, VOICE, VOICES } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { ChipsComponent, chipsOf } from '../../ui/chips.component';
 import { StrokeTextComponent } from './stroke-text.component';
 import { countsOf, textOf, wholesOf } from './values';
 
 type Params = MoveParams['layer'];
 
+/** When it may play, and what stands there first. */
+const WHEN: Readonly<Record<Params['on']['kind'], { readonly words: string; readonly first: Params['on'] }>> = {
+  grid: { words: 'every', first: { kind: 'grid', grid: GRID.quarters } },
+  counts: { words: 'on counts', first: { kind: 'counts', counts: ['2', '4'] } },
+  text: { words: 'as typed', first: { kind: 'text', text: 'K - - K' } },
+};
+const CLASH: Readonly<Record<Params['clash'], string>> = { keep: 'hands stay', move: 'hands move', drop: 'hands drop out' };
+
 @Component({
   selector: 'ls-layer-editor',
-  imports: [StrokeTextComponent],
+  imports: [ChipsComponent, StrokeTextComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
@@ -32,20 +41,8 @@ type Params = MoveParams['layer'];
         </select>
       </label>
     </div>
-    <div class="chips" role="group" aria-label="How high">
-      @for (l of levels; track l) {
-        <button type="button" [attr.aria-pressed]="p.level === l" (click)="set({ level: l })">{{ l }}</button>
-      }
-    </div>
-    <div class="chips" role="group" aria-label="When">
-      <button type="button" [attr.aria-pressed]="p.on.kind === 'grid'" (click)="set({ on: { kind: 'grid', grid: 5040 } })">every</button>
-      <button type="button" [attr.aria-pressed]="p.on.kind === 'counts'" (click)="set({ on: { kind: 'counts', counts: ['2', '4'] } })">
-        on counts
-      </button>
-      <button type="button" [attr.aria-pressed]="p.on.kind === 'text'" (click)="set({ on: { kind: 'text', text: 'K - - K' } })">
-        as typed
-      </button>
-    </div>
+    <ls-chips label="How high" [dense]="true" [chips]="levels" [chosen]="p.level" (chose)="set({ level: $event })" />
+    <ls-chips label="When" [dense]="true" [chips]="whens" [chosen]="p.on.kind" (chose)="setWhen($event)" />
     @switch (p.on.kind) {
       @case ('grid') {
         <select class="input" aria-label="Every" (change)="setGrid($event)">
@@ -69,11 +66,7 @@ type Params = MoveParams['layer'];
       >Bars, or empty for all
       <input class="input mono" type="text" [value]="p.bars?.join(' ') ?? ''" (change)="setBars($event)" />
     </label>
-    <div class="chips" role="group" aria-label="Hands that play there">
-      <button type="button" [attr.aria-pressed]="p.clash === 'keep'" (click)="set({ clash: 'keep' })">hands stay</button>
-      <button type="button" [attr.aria-pressed]="p.clash === 'move'" (click)="set({ clash: 'move' })">hands move</button>
-      <button type="button" [attr.aria-pressed]="p.clash === 'drop'" (click)="set({ clash: 'drop' })">hands drop out</button>
-    </div>
+    <ls-chips label="Hands that play there" [dense]="true" [chips]="clashes" [chosen]="p.clash" (chose)="set({ clash: $event })" />
   `,
   styleUrl: './editor.css',
 })
@@ -83,7 +76,9 @@ export class LayerEditorComponent {
   readonly changed = output<Params>();
   readonly limbs = LIMBS;
   readonly limbWords = LIMB_WORDS;
-  readonly levels = LEVELS;
+  readonly levels = chipsOf(LEVELS);
+  readonly whens = chipsOf(['grid', 'counts', 'text'] as const, (k) => WHEN[k].words);
+  readonly clashes = chipsOf(['keep', 'move', 'drop'] as const, (k) => CLASH[k]);
   readonly facts = VOICE;
   readonly voices = computed(() => VOICES.filter((v) => canStrike(this.params().limb, v)));
   readonly grids = computed(() => {
@@ -92,6 +87,10 @@ export class LayerEditorComponent {
     const all = on.kind !== 'grid' || offered.includes(on.grid) ? offered : [on.grid, ...offered];
     return all.map((grid) => ({ grid, name: gridName(grid) }));
   });
+
+  setWhen(kind: Params['on']['kind']): void {
+    if (kind !== this.params().on.kind) this.set({ on: WHEN[kind].first });
+  }
 
   setLimb(event: Event): void {
     const limb = LIMBS.find((l) => l === textOf(event));

@@ -2,24 +2,21 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { ORNAMENTS } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { ChipsComponent, chipsOf } from '../../ui/chips.component';
 import { SelectorEditorComponent } from './selector-editor.component';
 
 @Component({
   selector: 'ls-ornament-editor',
-  imports: [SelectorEditorComponent],
+  imports: [ChipsComponent, SelectorEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="chips" role="group" aria-label="Ornament">
-      @for (o of ornaments; track o) {
-        <button
-          type="button"
-          [attr.aria-pressed]="params().ornament === o"
-          (click)="changed.emit({ select: params().select, ornament: o })"
-        >
-          {{ o }}
-        </button>
-      }
-    </div>
+    <ls-chips
+      label="Ornament"
+      [dense]="true"
+      [chips]="ornaments"
+      [chosen]="params().ornament"
+      (chose)="changed.emit({ select: params().select, ornament: $event })"
+    />
     <ls-selector-editor
       [value]="params().select"
       [before]="before()"
@@ -32,5 +29,5 @@ export class OrnamentEditorComponent {
   readonly params = input.required<MoveParams['ornament']>();
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['ornament']>();
-  readonly ornaments = [...ORNAMENTS, 'none' as const];
+  readonly ornaments = chipsOf([...ORNAMENTS, 'none' as const]);
 }

@@ -1,35 +1,29 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { MoveParams } from '@core/recipe';
+import { ChipsComponent, type Chip } from '../../ui/chips.component';
 
 type Params = MoveParams['rate'];
 
 @Component({
   selector: 'ls-rate-editor',
+  imports: [ChipsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <div class="chips" role="group" aria-label="How long it becomes">
-      @for (r of rates; track r.name) {
-        <button
-          type="button"
-          [attr.aria-pressed]="r.times === params().times && r.by === params().by"
-          (click)="changed.emit({ times: r.times, by: r.by })"
-        >
-          {{ r.name }}
-        </button>
-      }
-    </div>
-  `,
+  template: ` <ls-chips label="How long it becomes" [dense]="true" [chips]="rates" [chosen]="rate()" (chose)="changed.emit($event)" /> `,
   styleUrl: './editor.css',
 })
 export class RateEditorComponent {
   readonly params = input.required<Params>();
   readonly changed = output<Params>();
-  readonly rates = [
-    { name: 'a third', times: 1, by: 3 },
-    { name: 'half', times: 1, by: 2 },
-    { name: 'two thirds', times: 2, by: 3 },
-    { name: 'one and a half', times: 3, by: 2 },
-    { name: 'twice', times: 2, by: 1 },
-    { name: 'three times', times: 3, by: 1 },
+  readonly rates: readonly Chip<Params>[] = [
+    { words: 'a third', value: { times: 1, by: 3 } },
+    { words: 'half', value: { times: 1, by: 2 } },
+    { words: 'two thirds', value: { times: 2, by: 3 } },
+    { words: 'one and a half', value: { times: 3, by: 2 } },
+    { words: 'twice', value: { times: 2, by: 1 } },
+    { words: 'three times', value: { times: 3, by: 1 } },
   ];
+  readonly rate = computed(() => {
+    const { times, by } = this.params();
+    return this.rates.find(({ value }) => value.times === times && value.by === by)?.value ?? this.params();
+  });
 }

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
 import { count } from '@core/base';
-import { USUAL_SCHOOLS } from '@core/time';
 import { countingOf, parseSelector, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { SettingsRepo } from '../../data/settings.repo';
+import { ChipsComponent, chipsOf, type Chip } from '../../ui/chips.component';
 import { countsOf, textOf, toggled, wholeOf } from './values';
 
 const MOST_PLACES = 16;
@@ -10,33 +11,22 @@ const MOST_PLACES = 16;
 /** Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts. Says itself in words, with how many strokes that is. */
 @Component({
   selector: 'ls-selector-editor',
+  imports: [ChipsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = value();
-    <div class="chips" role="group" aria-label="Limbs">
-      @for (l of limbs(); track l) {
-        <button type="button" [attr.aria-pressed]="s.limbs?.includes(l) ?? false" [attr.aria-label]="limbWords[l]" (click)="setLimb(l)">
-          {{ l }}
-        </button>
-      }
-      <span class="gap"></span>
-      @for (l of levels; track l) {
-        <button type="button" [attr.aria-pressed]="s.levels?.includes(l) ?? false" (click)="setLevel(l)">{{ l }}s</button>
-      }
+    <div class="chips">
+      <ls-chips label="Limbs" [dense]="true" [chips]="limbs()" [chosen]="s.limbs ?? []" (chose)="setLimb($event)" />
+      <ls-chips label="Stick heights" [dense]="true" [chips]="levels" [chosen]="s.levels ?? []" (chose)="setLevel($event)" />
     </div>
-    <div class="chips" role="group" aria-label="Places of the group">
-      @for (n of places(); track n) {
-        <button
-          type="button"
-          class="mono"
-          [attr.aria-pressed]="s.places?.includes(n) ?? false"
-          [attr.aria-label]="'place ' + n + ' of every group'"
-          (click)="setPlace(n)"
-        >
-          {{ n }}
-        </button>
-      }
-    </div>
+    <ls-chips
+      label="Places of the group"
+      [dense]="true"
+      [mono]="true"
+      [chips]="places()"
+      [chosen]="s.places ?? []"
+      (chose)="setPlace($event)"
+    />
     <div class="row">
       <label class="field"
         >every
@@ -62,21 +52,32 @@ const MOST_PLACES = 16;
   `,
   styleUrl: './editor.css',
   styles: `
-    .gap {
-      width: 8px;
+    .chips {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 12px;
     }
   `,
 })
 export class SelectorEditorComponent {
+  private readonly settings = inject(SettingsRepo);
   readonly value = input.required<Selector>();
   readonly before = input.required<Pattern>();
   readonly changed = output<Selector>();
-  readonly levels = LEVELS;
-  readonly limbWords = LIMB_WORDS;
-  readonly limbs = computed(() => LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)));
+  readonly levels = chipsOf(LEVELS, (l) => `${l}s`);
+  readonly limbs = computed(() =>
+    LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)).map((l): Chip<Limb> => ({
+      value: l,
+      words: l,
+      name: LIMB_WORDS[l],
+    })),
+  );
   readonly places = computed(() => {
     const longest = this.before().strokes.reduce((most, s) => Math.max(most, s.from.index + 1), 1);
-    return Array.from({ length: Math.min(MOST_PLACES, longest) }, (_, i) => i + 1);
+    return Array.from({ length: Math.min(MOST_PLACES, longest) }, (_, i): Chip<number> => {
+      const n = i + 1;
+      return { value: n, words: String(n), name: `place ${n} of every group` };
+    });
   });
   readonly counts = computed(() => this.value().counts?.join(', ') ?? '');
   readonly words = computed(() => selectorWords(this.value()));
@@ -109,7 +110,7 @@ export class SelectorEditorComponent {
   }
 
   setWords(event: Event): void {
-    const read = parseSelector(textOf(event), countingOf(this.before(), USUAL_SCHOOLS));
+    const read = parseSelector(textOf(event), countingOf(this.before(), this.settings.schools()));
     this.problem.set(read.ok ? null : read.problems[0].message);
     if (read.ok) this.changed.emit(read.value);
   }

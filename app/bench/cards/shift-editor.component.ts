@@ -1,25 +1,32 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { slotsLong, type Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { ChipsComponent, chipsOf } from '../../ui/chips.component';
+import { SoundStore } from '../sound.store';
 import { textOf, wholeOf } from './values';
 
 @Component({
   selector: 'ls-shift-editor',
-  imports: [Slider, FormsModule],
+  imports: [ChipsComponent, Slider, FormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
     <div class="row line">
       <button type="button" class="btn small" aria-label="One slot earlier" (click)="set(p.slots - 1)">−</button>
-      <p-slider [ngModel]="p.slots" (ngModelChange)="set($event)" [min]="-most()" [max]="most()" [step]="1" ariaLabel="Slots later" />
+      <p-slider
+        [ngModel]="p.slots"
+        (ngModelChange)="slide($event)"
+        (onSlideEnd)="sound.endPreview()"
+        [min]="-most()"
+        [max]="most()"
+        [step]="1"
+        ariaLabel="Slots later"
+      />
       <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
     </div>
-    <div class="chips" role="group" aria-label="What falls off">
-      <button type="button" [attr.aria-pressed]="p.mode === 'wrap'" (click)="emit({ mode: 'wrap' })">comes round</button>
-      <button type="button" [attr.aria-pressed]="p.mode === 'push'" (click)="emit({ mode: 'push' })">is left out</button>
-    </div>
+    <ls-chips label="What falls off" [dense]="true" [chips]="modes" [chosen]="p.mode" (chose)="emit({ mode: $event })" />
     <div class="row">
       <label class="field"
         >from count
@@ -53,6 +60,15 @@ export class ShiftEditorComponent {
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['shift']>();
   readonly most = computed(() => Math.max(1, Math.min(32, Math.ceil(slotsLong(this.before())) - 1)));
+
+  readonly sound = inject(SoundStore);
+  readonly modes = chipsOf(['wrap', 'push'] as const, (m) => (m === 'wrap' ? 'comes round' : 'is left out'));
+
+  /** Displacement sounds as it moves. */
+  slide(slots: number): void {
+    this.set(slots);
+    this.sound.preview();
+  }
 
   set(slots: number): void {
     this.emit({ slots: Math.max(-2048, Math.min(2048, slots)) });

@@ -2,21 +2,22 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { LIMB_WORDS, LIMBS } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { ChipsComponent, chipsOf } from '../../ui/chips.component';
 import { SelectorEditorComponent } from './selector-editor.component';
 
 @Component({
   selector: 'ls-swap-editor',
-  imports: [SelectorEditorComponent],
+  imports: [ChipsComponent, SelectorEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-selector-editor [value]="params().select" [before]="before()" (changed)="changed.emit({ select: $event, limb: params().limb })" />
-    <div class="chips" role="group" aria-label="Who plays them">
-      @for (l of limbs; track l) {
-        <button type="button" [attr.aria-pressed]="params().limb === l" (click)="changed.emit({ select: params().select, limb: l })">
-          {{ l === 'other' ? 'other hand' : words[l] }}
-        </button>
-      }
-    </div>
+    <ls-chips
+      label="Who plays them"
+      [dense]="true"
+      [chips]="limbs"
+      [chosen]="params().limb"
+      (chose)="changed.emit({ select: params().select, limb: $event })"
+    />
   `,
   styleUrl: './editor.css',
 })
@@ -24,6 +25,5 @@ export class SwapEditorComponent {
   readonly params = input.required<MoveParams['swap']>();
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['swap']>();
-  readonly limbs = ['other' as const, ...LIMBS];
-  readonly words = LIMB_WORDS;
+  readonly limbs = chipsOf(['other' as const, ...LIMBS], (l) => (l === 'other' ? 'other hand' : LIMB_WORDS[l]));
 }

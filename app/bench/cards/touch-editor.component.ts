@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { USUAL_SCHOOLS } from '@core/time';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
 import { placeWords, type Pattern } from '@core/pattern';
 import type { Edit, MoveParams } from '@core/recipe';
+import { SettingsRepo } from '../../data/settings.repo';
 
 /** Rest, ghost, tap, accent: what pressing a place again and again goes through. */
 const ROUND = [null, 'ghost', 'tap', 'accent'] as const;
@@ -72,6 +72,7 @@ const ROUND = [null, 'ghost', 'tap', 'accent'] as const;
   `,
 })
 export class TouchEditorComponent {
+  private readonly settings = inject(SettingsRepo);
   readonly params = input.required<MoveParams['touch']>();
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['touch']>();
@@ -87,7 +88,13 @@ export class TouchEditorComponent {
         const edit = edits.find((e) => e.at === at && e.limb === limb);
         const there = pattern.strokes.find((s) => s.at === at && s.limb === limb);
         const level = edit ? (edit.stroke?.level ?? null) : (there?.level ?? null);
-        return { at, level, original: there?.level ?? null, mine: edit !== undefined, words: placeWords(pattern, at, USUAL_SCHOOLS) };
+        return {
+          at,
+          level,
+          original: there?.level ?? null,
+          mine: edit !== undefined,
+          words: placeWords(pattern, at, this.settings.schools()),
+        };
       }),
     }));
   });

@@ -1,7 +1,11 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import type { Piece } from '@core/kit';
 import { HAND_VOICES, VOICE, type Voice } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { KitsRepo } from '../../data/kits.repo';
+import { ChipsComponent, chipsOf } from '../../ui/chips.component';
+import { KitPlanComponent } from '../../ui/kit-plan/kit-plan.component';
 import { SelectorEditorComponent } from './selector-editor.component';
 import { textOf, toggled } from './values';
 
@@ -9,15 +13,19 @@ type Params = MoveParams['voice'];
 
 @Component({
   selector: 'ls-voice-editor',
-  imports: [SelectorEditorComponent],
+  imports: [ChipsComponent, SelectorEditorComponent, KitPlanComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
-    <div class="chips" role="group" aria-label="Voices, taken in turn">
-      @for (v of voices; track v) {
-        <button type="button" [attr.aria-pressed]="params().voices.includes(v)" (click)="pick(v)">{{ facts[v].name }}</button>
-      }
-    </div>
+    <ls-kit-plan
+      class="plan"
+      [kit]="kits.current()"
+      [voices]="params().voices"
+      [pressable]="true"
+      label="Where it goes"
+      (pressed)="pickPiece($event)"
+    />
+    <ls-chips label="Voices, taken in turn" [dense]="true" [chips]="voices" [chosen]="params().voices" (chose)="pick($event)" />
     <label class="field"
       >Under them
       <select class="input" (change)="under($event)">
@@ -28,18 +36,32 @@ type Params = MoveParams['voice'];
     </label>
   `,
   styleUrl: './editor.css',
+  styles: `
+    .plan {
+      height: 150px;
+    }
+  `,
 })
 export class VoiceEditorComponent {
   readonly params = input.required<Params>();
   readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
-  readonly voices = HAND_VOICES;
-  readonly facts = VOICE;
+  readonly kits = inject(KitsRepo);
+  readonly voices = chipsOf(HAND_VOICES, (v) => VOICE[v].name);
 
   /** Voices are taken in the order they were pressed; the last one cannot be let go. */
   pick(voice: Voice): void {
     const voices = toggled(this.params().voices, voice);
     if (voices) this.set({ voices: voices.slice(0, 16) });
+  }
+
+  /** A piece pressed on the drawing: its first voice for a hand. The only one chosen is changed for it, more are added one by one. */
+  pickPiece(piece: Piece): void {
+    const voice = piece.voices.find((v) => VOICE[v].family !== 'foot');
+    if (!voice) return;
+    const { voices } = this.params();
+    if (voices.length === 1 && !voices.includes(voice)) this.set({ voices: [voice] });
+    else this.pick(voice);
   }
 
   under(event: Event): void {

@@ -3,8 +3,9 @@ import { extent, max, min } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { line } from 'd3-shape';
 import { format } from 'date-fns';
+import { count } from '@core/base';
 import type { DayPoint } from '@core/drill';
-import { followWidth } from '../follow-width';
+import { followWidth } from '../follow-size';
 
 const HEIGHT = 260;
 const MARGIN = { top: 18, right: 78, bottom: 30, left: 44 };
@@ -50,8 +51,12 @@ export class TempoChartComponent {
         .map((d) => ({ x: x(d.day), y: y(d.tried), bpm: d.tried, date: format(d.day, 'd MMM') })),
       goal: { y: y(goal), bpm: goal },
       ticksY: y.ticks(5).map((t) => ({ y: y(t), text: String(t) })),
-      ticksX: x.ticks(Math.max(2, Math.floor(width / 150))).map((t) => ({ x: x(t), text: format(t, 'd MMM') })),
-      words: `Best clean tempo by day, ${clean.length} days; the newest ${clean.at(-1)?.bpm ?? 'none'}, the goal ${goal}`,
+      // Of a few days the ticks are hours: each day is named once.
+      ticksX: x
+        .ticks(Math.max(2, Math.floor(width / 150)))
+        .map((t) => ({ x: x(t), text: format(t, 'd MMM') }))
+        .filter((t, i, all) => t.text !== all[i - 1]?.text),
+      words: `Best clean tempo by day, ${count(clean.length, 'day')}; the newest ${clean.at(-1)?.bpm ?? 'none'}, the goal ${goal}`,
     };
   });
 }

@@ -3,7 +3,9 @@ import { build } from '@core/recipe';
 import { USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
 import { typed } from '../../testing/fixtures';
+import { countingOf } from '@core/pattern';
 import { ribbonLayout } from './layout';
+import { wordsOf } from './shapes';
 import type { RibbonSize } from './model';
 
 const patternOf = (text: string, meter = '4/4', bars = 0) => {
@@ -67,8 +69,9 @@ describe('the ribbon', () => {
     expect(draw('R+L').rows[0]!.stems.every((s) => s.letterX < s.x)).toBe(true);
   });
   it('says each stroke as a person would', () => {
-    expect(draw('fR! l K').rows[0]!.stems[0]!.words).toBe('bar 1, the 1, right hand, flam, accent, snare');
-    expect(draw('R l K').rows[0]!.blocks[0]!.words).toBe('bar 1, the & of 1, kick foot, tap, kick');
+    const counting = countingOf(patternOf('R l K'), USUAL_SCHOOLS);
+    expect(wordsOf(0, draw('fR! l K').rows[0]!.stems[0]!.stroke, counting)).toBe('bar 1, the 1, right hand, flam, accent, snare');
+    expect(wordsOf(2 * 1260, draw('R l K').rows[0]!.blocks[0]!.stroke, counting)).toBe('bar 1, the & of 1, kick foot, tap, kick');
   });
   it('every rudiment in every size and width stays inside its drawing, and every stroke is drawn once', () => {
     fc.assert(

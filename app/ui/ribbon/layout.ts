@@ -3,25 +3,28 @@ import { barTicks, beatTicks, gridName } from '@core/time';
 import { isHand } from '@core/stroke';
 import { rolesOf, type Pattern } from '@core/pattern';
 import { frameOf } from './frame';
-import { MEASURES, SUNG_ROOM } from './measures';
+import { LOW_BENCH, MEASURES, SUNG_ROOM, TYPES_ROOM } from './measures';
 import type { RibbonLayout, RibbonOptions, RibbonRow } from './model';
-import { blockOf, stemOf, wordsOf } from './shapes';
-import { countsOf, gridLines, groupsIn, sungOf } from './texts';
+import { blockOf, stemOf } from './shapes';
+import { countsOf, gridLines, groupsIn, sungOf, typesOf } from './texts';
 
 /** One pattern as rows of shapes. Pure: the same pattern and width give the same drawing, in every size. */
 export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLayout {
-  const m = MEASURES[options.size];
-  const frame = frameOf(pattern, options, m);
+  const usual = MEASURES[options.size];
+  const first = frameOf(pattern, options, usual);
+  const m = options.size === 'bench' && first.rows.length > 2 ? LOW_BENCH : usual;
+  const frame = m === usual ? first : frameOf(pattern, options, m);
   const named = options.size === 'bench' && frame.rows.length > 1;
   const sungRoom = options.sung ? SUNG_ROOM : 0;
-  const headRoom = m.counts + (named ? 10 : 0) + sungRoom;
+  const typesRoom = options.types && m.counts > 0 ? TYPES_ROOM : 0;
+  const headRoom = m.counts + (named ? 13 : 0) + sungRoom + typesRoom;
   const rowHeight = headRoom + m.hands * 2 + m.floor + m.brackets;
   const roles = rolesOf(pattern);
   const bothHands = handUnisons(pattern);
   const rows = frame.rows.map(({ from, until }, i): RibbonRow => {
     const top = i * (rowHeight + m.gap);
     const line = top + headRoom + m.hands;
-    const base = { top, line, floor: line + m.hands + m.floor, from, until, scale: frame.scale, inset: m.pad };
+    const base = { top, height: rowHeight, line, floor: line + m.hands + m.floor, from, until, scale: frame.scale, inset: m.pad };
     const place = (tick: number): number => m.pad + (tick - from) * frame.scale;
     const slot = pattern.grid * frame.scale;
     const inRow = (at: number): boolean => pattern.start + at >= from && pattern.start + at < until;
@@ -32,12 +35,14 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
       ...base,
       left: place(from),
       right: place(until),
-      countY: top + headRoom - sungRoom - 10,
+      countY: top + headRoom - sungRoom - typesRoom - 10,
       sung: sungOf(mine, options.sung),
+      types: typesRoom > 0 ? typesOf(pattern, mine) : [],
+      typesY: top + headRoom - 5,
       bodyTop: top + headRoom,
       head: named ? `bar ${Math.floor(from / barTicks(pattern.meter)) + 1}` : null,
       lines: gridLines(pattern, from, until).map((l) => ({ x: place(l.tick), weight: l.weight })),
-      counts: m.counts === 0 ? [] : countsOf(pattern, options, from, until, slot, place),
+      counts: m.counts === 0 || options.hide?.includes('counts') ? [] : countsOf(pattern, options, from, until, slot, place),
       tints:
         options.size === 'card'
           ? []
@@ -66,16 +71,16 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
             slot,
             together: bothHands.has(stroke.at),
             role: roles[index] ?? 'texture',
-            words: wordsOf(pattern, stroke, options.schools),
+            letters: !options.hide?.includes('letters'),
           }),
         ),
       blocks: mine
         .filter(({ stroke }) => !isHand(stroke.limb))
-        .map(({ stroke, index, x }) => blockOf(stroke, index, x, base.floor, slot, m, wordsOf(pattern, stroke, options.schools))),
+        .map(({ stroke, index, x }) => blockOf(stroke, index, x, base.floor, slot, m)),
     };
   });
   const height = rows.length * rowHeight + Math.max(0, rows.length - 1) * m.gap + 1;
-  return { width: frame.width, height, rows, size: options.size, title: titleOf(pattern) };
+  return { start: pattern.start, grid: pattern.grid, width: frame.width, height, rows, size: options.size, title: titleOf(pattern) };
 }
 
 /** Ticks at which both hands strike. */

@@ -43,13 +43,13 @@ export const MEASURES: Readonly<Record<RibbonSize, Measures>> = {
   },
   bench: {
     pad: 2,
-    counts: 26,
-    stem: { ghost: 13, tap: 30, accent: 54 },
-    hands: 66,
-    floor: 36,
-    brackets: 26,
-    gap: 8,
-    head: 6.5,
+    counts: 24,
+    stem: { ghost: 11, tap: 26, accent: 45 },
+    hands: 56,
+    floor: 30,
+    brackets: 24,
+    gap: 6,
+    head: 6.2,
     most: 64,
     least: 21,
   },
@@ -67,6 +67,18 @@ export const MEASURES: Readonly<Record<RibbonSize, Measures>> = {
   },
 };
 
+/** A phrase of many rows on the Bench is drawn lower, so that more of it is in sight. */
+export const LOW_BENCH: Measures = {
+  ...MEASURES.bench,
+  counts: 20,
+  stem: { ghost: 8, tap: 18, accent: 30 },
+  hands: 38,
+  floor: 20,
+  brackets: 20,
+  head: 5,
+  least: 15,
+};
+
 /** Strips beside one another are drawn at most this large, in px to a tick: 240 px to a bar of 4/4. */
 export const STRIP_SCALE = 240 / 20160;
 
@@ -75,5 +87,7 @@ export const ROOM_FOR_LABELS = 34;
 export const ROOM_FOR_LETTERS = 15;
 /** Height of the line that is sung, in px. */
 export const SUNG_ROOM = 18;
+/** Height of the line of stroke types, in px. */
+export const TYPES_ROOM = 15;
 /** Room that a label of two letters needs beside its head, in px. */
 export const LABEL_WIDTH = 20;

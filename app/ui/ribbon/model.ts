@@ -1,5 +1,5 @@
 import type { Counting, Schools } from '@core/time';
-import type { Family, Head, Level, Limb, OwnSyllables } from '@core/stroke';
+import type { Family, Head, Level, Limb, OwnSyllables, Stroke } from '@core/stroke';
 import type { Role } from '@core/pattern';
 
 /** The sizes a ribbon is drawn in: a row of the shelf, a card of the recipe, the Bench, the practice room. */
@@ -15,7 +15,13 @@ export interface RibbonOptions {
   readonly pace?: Counting['pace'];
   /** A line to sing, with the user's own syllables in it; absent for none. */
   readonly sung?: OwnSyllables;
+  /** Lines that are left away: counts over the slots, letters of the hands at the line. */
+  readonly hide?: readonly RibbonLine[];
+  /** Whether the stroke types stand under the counts. */
+  readonly types?: boolean;
 }
+
+export type RibbonLine = 'counts' | 'letters';
 
 export interface Stem {
   readonly index: number;
@@ -39,7 +45,7 @@ export interface Stem {
   /** x of each grace stem's foot and head. */
   readonly graces: readonly { readonly foot: number; readonly top: number }[];
   readonly buzz: boolean;
-  readonly words: string;
+  readonly stroke: Stroke;
 }
 
 export interface Block {
@@ -50,11 +56,12 @@ export interface Block {
   readonly height: number;
   readonly limb: Limb;
   readonly letter: string | null;
-  readonly words: string;
+  readonly stroke: Stroke;
 }
 
 export interface RibbonRow {
   readonly top: number;
+  readonly height: number;
   readonly line: number;
   readonly floor: number;
   readonly left: number;
@@ -66,6 +73,9 @@ export interface RibbonRow {
   readonly lines: readonly { readonly x: number; readonly weight: 'bar' | 'beat' }[];
   readonly counts: readonly { readonly x: number; readonly text: string; readonly strong: boolean }[];
   readonly sung: readonly { readonly x: number; readonly text: string }[];
+  readonly types: readonly { readonly x: number; readonly text: string; readonly hand: 'R' | 'L' }[];
+  /** y of the line of stroke types. */
+  readonly typesY: number;
   readonly tints: readonly { readonly x: number; readonly width: number }[];
   readonly brackets: readonly {
     readonly x1: number;
@@ -85,6 +95,9 @@ export interface RibbonRow {
 }
 
 export interface RibbonLayout {
+  /** Tick of the bar line at which the pattern starts: strokes are measured from it, rows from the bar line. */
+  readonly start: number;
+  readonly grid: number;
   readonly width: number;
   readonly height: number;
   readonly rows: readonly RibbonRow[];

@@ -22,14 +22,21 @@ export class PlayheadComponent {
   readonly position = input.required<Signal<number | null>>();
   readonly loop = input.required<number>();
   readonly slot = input.required<number>();
+  /** Tick of the first bar line that sounds at the program's zero. */
+  readonly origin = input(0);
 
   readonly at = computed(() => {
     const tick = this.position()();
     const { rows } = this.layout();
-    if (tick === null || tick < 0) return null;
-    const inLoop = this.loop() > 0 ? tick % this.loop() : tick;
-    const row = rows.find((r) => inLoop >= r.from && inLoop < r.until);
+    const [first, last] = [rows[0], rows.at(-1)];
+    if (tick === null || tick < 0 || !first || !last) return null;
+    const inLoop = (this.loop() > 0 ? tick % this.loop() : tick) + this.origin();
+    if (inLoop >= last.until) return null;
+    // A stroke stands in the middle of its slot. The last half slot lies before the first stroke of the next row, or of the first one again.
+    const middle = inLoop + this.slot() / 2;
+    const shown = middle < last.until ? middle : first.from + middle - last.until;
+    const row = rows.find((r) => shown >= r.from && shown < r.until);
     if (!row) return null;
-    return { x: row.inset + (inLoop - row.from + this.slot() / 2) * row.scale, top: row.top + 4, bottom: row.floor };
+    return { x: row.inset + (shown - row.from) * row.scale, top: row.top + 4, bottom: row.floor };
   });
 }

@@ -1,16 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, type Signal } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, signal, type Signal } from '@angular/core';
 import { USUAL_SCHOOLS, type Counting, type Schools } from '@core/time';
+import { countingOf, type Pattern } from '@core/pattern';
 import type { OwnSyllables } from '@core/stroke';
-import type { Pattern } from '@core/pattern';
-import { followWidth } from '../follow-width';
+import { followWidth } from '../follow-size';
 import { PlayheadComponent } from './playhead.component';
 import { ribbonLayout } from './layout';
-import type { RibbonSize, Stem } from './model';
+import { MarksComponent } from './marks.component';
+import type { RibbonLine, RibbonRow, RibbonSize } from './model';
+import { NO_MARKS, type RibbonMarks } from './marks';
+import { RowComponent } from './row.component';
+import { looksAlike } from './same';
+import { SmallRowComponent } from './small-row.component';
+
+/** Room round a row that is drawn by itself, for what leans over its edge, in px. */
+const OVER = 12;
 
 /** The ribbon: how a phrase is drawn everywhere. Right hand above the line, left below, feet on the floor; height is the height of the stick. */
 @Component({
   selector: 'ls-ribbon',
-  imports: [PlayheadComponent],
+  imports: [NgTemplateOutlet, PlayheadComponent, MarksComponent, RowComponent, SmallRowComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ribbon.component.html',
   styleUrl: './ribbon.component.css',
@@ -35,6 +44,14 @@ export class RibbonComponent {
   /** Ticks of strokes to point at. */
   readonly pointed = input<readonly number[]>([]);
   readonly groovesOnly = input(false);
+  readonly hide = input<readonly RibbonLine[]>([]);
+  readonly types = input(false);
+  /** Tick of the bar line that sounds at the program's zero, when only a part is played. */
+  readonly origin = input(0);
+  /** Whether each row is a drawing of its own, so that an edit paints only the row it is in. Else all is one drawing, which can be saved. */
+  readonly apart = input(false);
+  /** Cursor, selection and other marks over the drawing. */
+  readonly marks = input<RibbonMarks>(NO_MARKS);
 
   private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
   readonly layout = computed(() => {
@@ -46,27 +63,22 @@ export class RibbonComponent {
       ...(stripTicks === undefined ? {} : { stripTicks }),
       ...(pace ? { pace } : {}),
       ...(sung ? { sung } : {}),
+      hide: this.hide(),
+      types: this.types(),
     });
   });
+  /** The rows as they are drawn: one that looks as before stays the same object, and is not drawn again. */
+  readonly rows = linkedSignal<readonly RibbonRow[], readonly RibbonRow[]>({
+    source: () => this.layout().rows,
+    computation: (rows, before) =>
+      rows.map((row, i) => {
+        const old = before?.value[i];
+        return old && looksAlike(row, old) ? old : row;
+      }),
+  });
+  readonly counting = computed(() => countingOf(this.pattern(), this.schools()), { equal: looksAlike });
   readonly pointedAt = computed(() => new Set(this.pointed()));
-
-  isPointed(index: number): boolean {
-    return this.pointedAt().has(this.pattern().strokes[index]?.at ?? -1);
-  }
-
-  /** The sign at a stem's end, as an SVG path round its middle. */
-  headPath(stem: Stem): string {
-    const { x, end: y, headSize: r } = stem;
-    switch (stem.head) {
-      case 'diamond':
-        return `M${x} ${y - r * 1.25}L${x + r * 1.25} ${y}L${x} ${y + r * 1.25}L${x - r * 1.25} ${y}Z`;
-      case 'bar':
-        return `M${x - r * 1.2} ${y - r * 0.5}H${x + r * 1.2}V${y + r * 0.5}H${x - r * 1.2}Z`;
-      case 'disc':
-      case 'ring':
-        return `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;
-    }
-  }
+  readonly OVER = OVER;
 
   isBig(): boolean {
     return this.size() === 'bench' || this.size() === 'room';

@@ -1,6 +1,6 @@
-import { countAt, countWords, type Schools } from '@core/time';
+import { countAt, countWords, type Counting } from '@core/time';
 import { graceCount, LIMB_WORDS, VOICE, type Ornament, type Stroke } from '@core/stroke';
-import { countingOf, type Pattern, type Role } from '@core/pattern';
+import type { Role } from '@core/pattern';
 import { LABEL_WIDTH, ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
 import type { Block, Stem } from './model';
 
@@ -16,15 +16,17 @@ interface StemPlace {
   /** Whether the other hand strikes at the same tick. */
   readonly together: boolean;
   readonly role: Role;
-  readonly words: string;
+  /** Whether the sticking is written at the line. */
+  readonly letters: boolean;
 }
 
-export function stemOf(stroke: Stroke, m: Measures, { index, x, right, line, slot, together, role, words }: StemPlace): Stem {
+export function stemOf(stroke: Stroke, m: Measures, { index, x, right, line, slot, together, role, letters }: StemPlace): Stem {
   const up = stroke.limb === 'R' ? -1 : 1;
   const height = m.stem[stroke.level];
   const big = m.counts > 0;
   const { family, head, short } = VOICE[stroke.voice];
   const headSize = m.head * (stroke.level === 'accent' ? 1.12 : stroke.level === 'ghost' ? 0.72 : 1);
+  const turned = x + headSize + LABEL_WIDTH > right;
   return {
     index,
     x,
@@ -38,25 +40,26 @@ export function stemOf(stroke: Stroke, m: Measures, { index, x, right, line, slo
     level: stroke.level,
     limb: stroke.limb,
     label: big && slot >= ROOM_FOR_LABELS ? short : null,
-    ...(x + headSize + LABEL_WIDTH > right
-      ? { labelX: x - headSize - 4, labelSide: 'end' as const }
-      : { labelX: x + headSize + 4, labelSide: 'start' as const }),
-    letter: big && slot >= ROOM_FOR_LETTERS ? stroke.limb : null,
+    labelX: turned ? x - headSize - 4 : x + headSize + 4,
+    labelSide: turned ? 'end' : 'start',
+    letter: letters && big && slot >= ROOM_FOR_LETTERS ? stroke.limb : null,
     // In a unison of both hands the stem goes through the line: the letters stand beside it.
     letterX: together ? x - 9 : x,
     graces: gracesOf(stroke.ornament, x, slot, line + up * height * 0.6),
     buzz: stroke.ornament === 'buzz',
-    words,
+    stroke,
   };
 }
 
+const NO_GRACES: Stem['graces'] = [];
+
 function gracesOf(ornament: Ornament | undefined, x: number, slot: number, top: number): Stem['graces'] {
-  if (!ornament) return [];
+  if (!ornament) return NO_GRACES;
   const step = Math.min(5, slot / 6);
   return Array.from({ length: graceCount(ornament) }, (_, i) => ({ foot: x - step * (i + 2), top }));
 }
 
-export function blockOf(stroke: Stroke, index: number, x: number, floor: number, slot: number, m: Measures, words: string): Block {
+export function blockOf(stroke: Stroke, index: number, x: number, floor: number, slot: number, m: Measures): Block {
   // The hi-hat foot is a tick over the kick's blocks, so that both are seen when they fall together.
   const tick = stroke.limb === 'H';
   const big = m.counts > 0;
@@ -72,14 +75,32 @@ export function blockOf(stroke: Stroke, index: number, x: number, floor: number,
     height,
     limb: stroke.limb,
     letter: big && !tick && width >= 16 && height >= 13 ? stroke.limb : null,
-    words,
+    stroke,
   };
 }
 
-/** What a screen reader says of a stroke: "bar 1, the e of 2, left hand, ghost, snare". */
-export function wordsOf(pattern: Pattern, stroke: Stroke, schools: Schools): string {
-  const count = countAt(pattern.start + stroke.at, countingOf(pattern, schools));
-  return [countWords(count, true), LIMB_WORDS[stroke.limb], stroke.ornament, stroke.level, VOICE[stroke.voice].name]
+/** What a screen reader says of a stroke at a tick from the bar line: "bar 1, the e of 2, left hand, ghost, snare". */
+export function wordsOf(tick: number, stroke: Stroke, counting: Counting): string {
+  return [countWords(countAt(tick, counting), true), LIMB_WORDS[stroke.limb], stroke.ornament, stroke.level, VOICE[stroke.voice].name]
     .filter(Boolean)
     .join(', ');
+}
+
+/** The sign at a stem's end, as an SVG path round its middle. */
+export function headPath({ x, end: y, headSize: r, head }: Stem): string {
+  switch (head) {
+    case 'diamond':
+      return `M${x} ${y - r * 1.25}L${x + r * 1.25} ${y}L${x} ${y + r * 1.25}L${x - r * 1.25} ${y}Z`;
+    case 'bar':
+      return `M${x - r * 1.2} ${y - r * 0.5}H${x + r * 1.2}V${y + r * 0.5}H${x - r * 1.2}Z`;
+    case 'disc':
+    case 'ring':
+      return `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;
+  }
+}
+
+/** The two strokes across a stem that is buzzed. */
+export function buzzPath({ x, base, end }: Stem): string {
+  const middle = (base + end) / 2;
+  return `M${x - 4} ${middle + 3}l8 -4M${x - 4} ${middle + 7}l8 -4`;
 }

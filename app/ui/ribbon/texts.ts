@@ -1,6 +1,6 @@
 import { barTicks, countAt, countedBeats, type Counting } from '@core/time';
 import { sungAt, type OwnSyllables, type Stroke } from '@core/stroke';
-import { countingOf, type Pattern } from '@core/pattern';
+import { countingOf, strokeTypesOf, type Pattern } from '@core/pattern';
 import type { RibbonOptions, RibbonRow } from './model';
 
 export function gridLines(pattern: Pattern, from: number, until: number): { tick: number; weight: 'bar' | 'beat' }[] {
@@ -73,11 +73,23 @@ export function groupsIn(
         from: a,
         until: b,
         repeat: g.repeat,
-        text: most ? String(Math.round(slots * 100) / 100) : '',
+        text: !most ? '' : g.kind === 'land' ? 'landing' : String(Math.round(slots * 100) / 100),
         close: g.kind === 'close',
         open: a > start,
         goesOn: b < end,
       },
     ];
+  });
+}
+
+/** A letter of the stroke type over each hand stroke: F full, D down, T tap, U up. */
+export function typesOf(
+  pattern: Pattern,
+  strokes: readonly { readonly stroke: Stroke; readonly index: number; readonly x: number }[],
+): RibbonRow['types'] {
+  const types = strokeTypesOf(pattern);
+  return strokes.flatMap(({ stroke, index, x }) => {
+    const type = types[index];
+    return type && (stroke.limb === 'R' || stroke.limb === 'L') ? [{ x, text: type.charAt(0).toUpperCase(), hand: stroke.limb }] : [];
   });
 }

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import type { DrillState } from '@core/drill';
-import { followWidth } from '../follow-width';
+import { followHeight, followWidth } from '../follow-size';
 
-const HEIGHT = 190;
+/** The least the stairs are high, in px. */
+const LOW = 190;
 const TOP = 34;
 const BOTTOM = 28;
 
@@ -13,11 +14,11 @@ const BOTTOM = 28;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let d = drawing();
-    <svg [attr.width]="d.width" [attr.height]="height" role="img" [attr.aria-label]="d.words">
+    <svg [attr.width]="d.width" [attr.height]="height()" role="img" [attr.aria-label]="d.words">
       @for (s of d.stairs; track s.bpm) {
         <rect [class]="s.kind" [attr.x]="s.x" [attr.y]="s.y" [attr.width]="s.width" [attr.height]="s.height" />
         @if (s.messy > 0) {
-          <text class="messy" [attr.x]="s.x + s.width / 2" [attr.y]="height - 8">{{ s.messy }} messy</text>
+          <text class="messy" [attr.x]="s.x + s.width / 2" [attr.y]="height() - 8">{{ s.messy }} messy</text>
         }
         @if (s.shown) {
           <text [class.lit]="s.kind === 'lit'" [attr.x]="s.labelX" [attr.text-anchor]="s.side" [attr.y]="s.y - 9">{{ s.bpm }}</text>
@@ -28,6 +29,7 @@ const BOTTOM = 28;
   styles: `
     :host {
       display: block;
+      height: clamp(190px, 27vh, 340px);
       min-width: 0;
       line-height: 0;
     }
@@ -61,18 +63,20 @@ const BOTTOM = 28;
 })
 export class StairsComponent {
   readonly drill = input.required<DrillState>();
-  readonly height = HEIGHT;
-  private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
+  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly room = followWidth(this.element);
+  readonly height = followHeight(this.element, LOW);
 
   readonly drawing = computed(() => {
     const { rungs, rung, phase, attempts } = this.drill();
     const width = this.room();
+    const high = this.height();
     const spent = rungs.map((bpm) => attempts.filter((a) => a.bpm === bpm).reduce((s, a) => s + a.seconds, 0));
     const total = spent.reduce((a, b) => a + b, 0);
     // Every stair has a share of its own; half of the width is shared by the time spent.
     const shares = spent.map((s) => (total > 0 ? 0.5 / rungs.length + (0.5 * s) / total : 1 / rungs.length));
-    const [low, high] = [rungs[0] ?? 0, rungs.at(-1) ?? 0];
-    const tall = scaleLinear([low, Math.max(high, low + 1)], [40, HEIGHT - TOP - BOTTOM]);
+    const [low, most] = [rungs[0] ?? 0, rungs.at(-1) ?? 0];
+    const tall = scaleLinear([low, Math.max(most, low + 1)], [40, high - TOP - BOTTOM]);
     const widths = shares.map((share) => share * width);
     const stairs = rungs.map((bpm, i) => {
       const wide = widths[i] ?? 0;
@@ -87,7 +91,7 @@ export class StairsComponent {
         x,
         labelX: atEdge ? width : x + Math.max(2, wide - 4) / 2,
         side: atEdge ? 'end' : 'middle',
-        y: HEIGHT - BOTTOM - height,
+        y: high - BOTTOM - height,
         width: Math.max(2, wide - 4),
         height,
         kind: done ? 'passed' : i === rung ? 'lit' : 'ahead',
@@ -95,6 +99,6 @@ export class StairsComponent {
         messy: tries.filter((a) => a.verdict === 'messy').length,
       };
     });
-    return { width, stairs, words: `Rung ${rung + 1} of ${rungs.length}, from ${low} to ${high} beats a minute` };
+    return { width, stairs, words: `Rung ${rung + 1} of ${rungs.length}, from ${low} to ${most} beats a minute` };
   });
 }

@@ -2,10 +2,12 @@ export {
   validateAttempt,
   validateDraft,
   validateDrillState,
+  validateKits,
   validatePhrase,
+  validateProfile,
   validateSettings,
   validateShelfFile,
 } from './generated/validators';
 export { readShelf, tooLarge, type ShelfCode } from './read';
-export { SHELF_LIMITS, SHELF_VERSION, type Draft, type Settings, type ShelfFile } from './schema';
+export { KEPT_STEPS, SHELF_LIMITS, SHELF_VERSION, type Draft, type Settings, type ShelfFile } from './schema';
 export { shiftedShelf, writeShelf, type ShelfContents } from './write';

@@ -1,6 +1,8 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { AttemptSchema, DrillStateSchema } from '../../drill';
+import { KitSchema, KitsSchema } from '../../kit';
 import { SelectorSchema } from '../../pattern';
+import { ProfileSchema } from '../../reach';
 import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 /** Sizes a shelf is made for; a larger file is refused before it is read. */
@@ -11,6 +13,8 @@ export const SHELF_VERSION = 1;
 
 export const SettingsSchema = Type.Object({
   theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
+  /** The practice room is dark whatever the rest is, unless it is to be the same. */
+  room: Type.Optional(Type.Union([Type.Literal('dark'), Type.Literal('same')])),
   triplets: Type.Union([Type.Literal('trip-let'), Type.Literal('and-a')]),
   sextuplets: Type.Union([Type.Literal('trip-let'), Type.Literal('ta-la')]),
   /** The user's own syllables to sing, by voice and level. */
@@ -27,16 +31,27 @@ export const ShelfFileSchema = Type.Object(
     attempts: Type.Array(AttemptSchema, { maxItems: SHELF_LIMITS.attempts }),
     drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
     settings: Type.Optional(SettingsSchema),
+    kits: Type.Optional(KitsSchema),
+    profile: Type.Optional(ProfileSchema),
   },
   { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 1' },
 );
 export type ShelfFile = Static<typeof ShelfFileSchema>;
 
-/** What is being worked on at the Bench, kept so that a closed tab loses nothing. */
-export const DraftSchema = Type.Object({
+const Worked = {
   phrase: Type.Union([Type.String({ minLength: 1, maxLength: 64 }), Type.Null()]),
   recipe: Type.Union([RecipeSchema, Type.Null()]),
   tempo: Type.Number({ minimum: 20, maximum: 400 }),
+};
+
+/** Steps of the Bench's past and future that are kept across a reload. */
+export const KEPT_STEPS = 100;
+
+/** What is being worked on at the Bench, with the steps that undo and redo walk, kept so that a closed tab loses nothing. */
+export const DraftSchema = Type.Object({
+  ...Worked,
+  past: Type.Optional(Type.Array(Type.Object(Worked), { maxItems: KEPT_STEPS })),
+  future: Type.Optional(Type.Array(Type.Object(Worked), { maxItems: KEPT_STEPS })),
 });
 export type Draft = Static<typeof DraftSchema>;
 
@@ -48,6 +63,8 @@ export const VALIDATED = {
   DrillState: DrillStateSchema,
   Draft: DraftSchema,
   Settings: SettingsSchema,
+  Kits: KitsSchema,
+  Profile: ProfileSchema,
 };
 
 /** Parts that several of them contain, by name, so that each is written and compiled once. */
@@ -55,5 +72,6 @@ export const PARTS: Readonly<Record<string, TSchema>> = {
   Recipe: RecipeSchema,
   PlainRecipe: PlainRecipeSchema,
   Selector: SelectorSchema,
+  Kit: KitSchema,
   ...Object.fromEntries(MOVE_NAMES.map((name) => [`${name}Params`, MOVES[name].schema])),
 };

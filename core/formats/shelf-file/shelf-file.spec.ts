@@ -116,7 +116,16 @@ describe('the shelf file', () => {
     const published = JSON.parse(readFileSync(join(__dirname, '../../../schema/shelf-file.schema.json'), 'utf8')) as {
       properties: Record<string, unknown>;
     };
-    expect(Object.keys(published.properties)).toEqual(['format', 'version', 'phrases', 'attempts', 'drills', 'settings']);
+    expect(Object.keys(published.properties)).toEqual([
+      'format',
+      'version',
+      'phrases',
+      'attempts',
+      'drills',
+      'settings',
+      'kits',
+      'profile',
+    ]);
     expect(validatePhrase({})).toBe(false);
   });
 });

@@ -1,4 +1,6 @@
 import type { Attempt, DrillState } from '../../drill';
+import type { Kits } from '../../kit';
+import type { Profile } from '../../reach';
 import type { Phrase } from '../../recipe';
 import { SHELF_FORMAT, SHELF_VERSION, type Settings, type ShelfFile } from './schema';
 
@@ -8,6 +10,8 @@ export interface ShelfContents {
   readonly attempts: readonly Attempt[];
   readonly drills: readonly DrillState[];
   readonly settings?: Settings;
+  readonly kits?: Kits;
+  readonly profile?: Profile;
 }
 
 /** The text of a shelf file: everything in the order of its ids, so that the same shelf always gives the same file. */
@@ -21,6 +25,8 @@ export function writeShelf(shelf: ShelfContents): string {
     attempts: byId(shelf.attempts),
     drills: byId(shelf.drills),
     ...(shelf.settings ? { settings: shelf.settings } : {}),
+    ...(shelf.kits ? { kits: shelf.kits } : {}),
+    ...(shelf.profile ? { profile: shelf.profile } : {}),
   };
   return `${JSON.stringify(file, null, 1)}\n`;
 }

@@ -1,36 +1,16 @@
-import { Type, type Static } from '@sinclair/typebox';
 import { count, fraction } from '../../base';
-import { barTicks, beatTicks, meterText, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
+import { barTicks, meterText, ticks } from '../../time';
 import { otherHand, usualVoice, type Stroke } from '../../stroke';
-import { countingOf, fitSum, MOST_BARS, MOST_STROKES, tidy, type Finding, type Group, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move } from '../move';
-import { readSlots, TextSchema } from '../text-param';
+import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Finding, type Group, type Pattern } from '../../pattern';
+import { done, finding, passes, type Move, type Outcome } from '../move';
+import { readSlots } from '../text-param';
+import { FitParams, stretch, type Found } from './fit-space';
 
-export const FitParams = Type.Object({
-  space: Type.Union([
-    Type.Object({ bars: Type.Integer({ minimum: 1, maximum: MOST_BARS }) }),
-    Type.Object({ beats: Type.Integer({ minimum: 1, maximum: 256 }) }),
-  ]),
-  /** Count on which it starts, in bar 1. */
-  start: Type.String({ maxLength: 16 }),
-  /** Every second repeat with the hands swapped. */
-  mirrored: Type.Boolean(),
-  close: Type.Union([
-    Type.Object({ kind: Type.Literal('rest') }),
-    Type.Object({ kind: Type.Literal('cut') }),
-    Type.Object({ kind: Type.Literal('strokes'), text: TextSchema }),
-    // Every repeat stretched or shortened to its group's size, in slots.
-    Type.Object({
-      kind: Type.Literal('groups'),
-      groups: Type.Array(Type.Integer({ minimum: 1, maximum: 64 }), { minItems: 1, maxItems: 512 }),
-    }),
-  ]),
-});
-type Params = Static<typeof FitParams>;
-
-/** Length of the space in ticks: bars reach from the start count to the last bar line, beats count from the start. */
-function spaceTicks(pattern: Pattern, space: Params['space'], start: number): number {
-  return 'bars' in space ? space.bars * barTicks(pattern.meter) - start : space.beats * beatTicks(pattern.meter);
+/** A filled pattern with silence behind it up to the end of the room. */
+function rested(filled: Pattern, room: number): Pattern {
+  if (filled.length >= room) return filled;
+  const group: Group = { at: filled.length, length: ticks(room - filled.length), repeat: filled.groups.length, kind: 'close' };
+  return { ...filled, length: ticks(room), groups: [...filled.groups, group] };
 }
 
 /** The cell's strokes at repeat r, those beyond `until` left out. */
@@ -70,7 +50,7 @@ function grouped(cell: Pattern, sizes: readonly number[], mirrored: boolean, spa
 /** What stands in the slots left over after the last whole repeat. */
 function closing(
   cell: Pattern,
-  params: Params & { readonly close: Exclude<Params['close'], { kind: 'groups' }> },
+  params: FitParams & { readonly close: Exclude<FitParams['close'], { kind: 'groups' }> },
   repeats: number,
   space: number,
   move: string,
@@ -110,7 +90,47 @@ function groupsOf(cell: number, repeats: number, space: number): Group[] {
   return rest > 0 ? [...whole, { at: ticks(repeats * cell), length: ticks(rest), repeat: repeats, kind: 'close' }] : whole;
 }
 
-function closeWords(close: Params['close']): string {
+/** The stretch filled with the cell, and closed. */
+function filled(pattern: Pattern, params: FitParams, { start, room, space }: Found, move: string): Outcome {
+  const sum = fitSum(space / pattern.grid, pattern.length / pattern.grid);
+  if (!sum) return passes(pattern, 'does-not-fit', 'There is nothing to repeat yet.');
+  if (room + start > MOST_BARS * barTicks(pattern.meter)) return passes(pattern, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
+  if ((sum.repeats + 1) * Math.max(1, pattern.strokes.length) > MOST_STROKES)
+    return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
+  if (sum.repeats === 0 && params.close.kind === 'rest') {
+    return passes(
+      pattern,
+      'does-not-fit',
+      `The cell of ${fraction(sum.cell)} slots is longer than the space of ${fraction(sum.slots)}. Cut it, or give it more room.`,
+    );
+  }
+  const { close: how } = params;
+  if (how.kind === 'groups') {
+    const parts = grouped(pattern, how.groups, params.mirrored, space);
+    if (!parts)
+      return passes(
+        pattern,
+        'does-not-fit',
+        `${how.groups.join(' + ')} is ${how.groups.reduce((a, b) => a + b, 0)}, and there are ${fraction(sum.slots)} slots to fill.`,
+      );
+    return done(rested(tidy({ ...pattern, start: ticks(start), length: ticks(space), ...parts }), room), [
+      finding('fit', 'sum', groupSum(sum.slots, how.groups)),
+    ]);
+  }
+  const close = closing(pattern, { ...params, close: how }, sum.repeats, space, move);
+  if ('wrong' in close) return passes(pattern, 'bad-text', close.wrong);
+  const repeats = Array.from({ length: sum.repeats }, (_, r) => repeated(pattern, r, params.mirrored, space)).flat();
+  const whole = tidy({
+    ...pattern,
+    start: ticks(start),
+    length: ticks(space),
+    strokes: [...repeats, ...close.strokes],
+    groups: groupsOf(pattern.length, sum.repeats, space),
+  });
+  return done(rested(whole, room), [finding('fit', 'sum', sum.text), ...close.findings]);
+}
+
+function closeWords(close: FitParams['close']): string {
   switch (close.kind) {
     case 'rest':
       return 'close with a rest';
@@ -124,7 +144,7 @@ function closeWords(close: Params['close']): string {
 }
 
 /** Fill a space with the cell, and close what is left over. */
-export const fit: Move<'fit', Params> = {
+export const fit: Move<'fit', FitParams> = {
   name: 'fit',
   title: 'Fill the bars',
   hint: 'Repeat it over the bars there are and close the gap.',
@@ -135,52 +155,22 @@ export const fit: Move<'fit', Params> = {
     mirrored: false,
     close: { kind: 'cut' },
   }),
-  describe: ({ space, start, mirrored, close }) => {
+  describe: ({ space, start, end, mirrored, close }) => {
     const room = 'bars' in space ? count(space.bars, 'bar') : count(space.beats, 'beat');
     const from = start.trim() === '1' ? '' : ` from ${start.trim()}`;
     const hands = mirrored ? ', hands swapped on every repeat' : '';
-    return `Fill ${room}${from}${hands}, ${closeWords(close)}`;
+    const until = end === undefined ? '' : `, ending on ${end.trim()}`;
+    return `Fill ${room}${from}${until}${hands}, ${closeWords(close)}`;
   },
   apply: (pattern, params, { id }) => {
-    const start = parseCount(params.start, countingOf(pattern, USUAL_SCHOOLS));
-    const bar = barTicks(pattern.meter);
-    if (start === null || start < 0 || start >= bar) {
-      return passes(pattern, 'does-not-fit', `“${params.start}” is no count of a ${meterText(pattern.meter)} bar on this grid.`);
+    const found = stretch(pattern, params);
+    switch (found.kind) {
+      case 'no-start':
+        return passes(pattern, 'does-not-fit', `“${params.start}” is no count of a ${meterText(pattern.meter)} bar on this grid.`);
+      case 'no-end':
+        return passes(pattern, 'does-not-fit', `“${params.end ?? ''}” is no count on which it could end here.`);
+      case 'found':
+        return filled(pattern, params, found, id);
     }
-    const space = spaceTicks(pattern, params.space, start);
-    const sum = fitSum(space / pattern.grid, pattern.length / pattern.grid);
-    if (!sum) return passes(pattern, 'does-not-fit', 'There is nothing to repeat yet.');
-    if (space + start > MOST_BARS * bar) return passes(pattern, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
-    if ((sum.repeats + 1) * Math.max(1, pattern.strokes.length) > MOST_STROKES)
-      return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
-    if (sum.repeats === 0 && params.close.kind === 'rest') {
-      return passes(
-        pattern,
-        'does-not-fit',
-        `The cell of ${fraction(sum.cell)} slots is longer than the space of ${fraction(sum.slots)}. Cut it, or give it more room.`,
-      );
-    }
-    const { close: how } = params;
-    if (how.kind === 'groups') {
-      const parts = grouped(pattern, how.groups, params.mirrored, space);
-      if (!parts)
-        return passes(
-          pattern,
-          'does-not-fit',
-          `${how.groups.join(' + ')} is ${how.groups.reduce((a, b) => a + b, 0)}, and there are ${fraction(sum.slots)} slots to fill.`,
-        );
-      return done(tidy({ ...pattern, start: ticks(start), length: ticks(space), ...parts }), [finding('fit', 'sum', sum.text)]);
-    }
-    const close = closing(pattern, { ...params, close: how }, sum.repeats, space, id);
-    if ('wrong' in close) return passes(pattern, 'bad-text', close.wrong);
-    const strokes = Array.from({ length: sum.repeats }, (_, r) => repeated(pattern, r, params.mirrored, space)).flat();
-    const filled = tidy({
-      ...pattern,
-      start: ticks(start),
-      length: ticks(space),
-      strokes: [...strokes, ...close.strokes],
-      groups: groupsOf(pattern.length, sum.repeats, space),
-    });
-    return done(filled, [finding('fit', 'sum', sum.text), ...close.findings]);
   },
 };

@@ -1,5 +1,6 @@
 export { drop, DropParams } from './drop';
-export { fit, FitParams } from './fit';
+export { fit } from './fit';
+export { FitParams, fitSlots } from './fit-space';
 export { grid, GridParams } from './grid';
 export { insert, InsertParams } from './insert';
 export { land, LandParams } from './land';

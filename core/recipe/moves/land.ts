@@ -31,7 +31,7 @@ export const land: Move<'land', Params> = {
       ...(voice ? [{ at: ticks(one), limb: hand, voice, level: 'accent' as const, from }] : []),
       ...(kick ? [{ at: ticks(one), limb: 'K' as const, voice: 'kick' as const, level: 'accent' as const, from }] : []),
     ];
-    const arrival: Group = { at: ticks(one), length: ticks(bar), repeat: from.repeat, kind: 'close' };
+    const arrival: Group = { at: ticks(one), length: ticks(bar), repeat: from.repeat, kind: 'land' };
     return done(
       tidy({ ...pattern, length: ticks(one + bar), strokes: [...pattern.strokes, ...strokes], groups: [...pattern.groups, arrival] }),
     );

@@ -15,13 +15,13 @@ export const ShiftParams = Type.Object({
 });
 type Params = Static<typeof ShiftParams>;
 
-interface Window {
+interface Stretch {
   readonly from: number;
   readonly until: number;
 }
 
 /** The stretches of the pattern that move, each in itself. */
-function windows(pattern: Pattern, { from, groups }: Params): Window[] | null {
+function stretchesOf(pattern: Pattern, { from, groups }: Params): Stretch[] | null {
   const start = from === undefined ? 0 : parseCount(from, countingOf(pattern, USUAL_SCHOOLS));
   if (start === null) return null;
   const first = Math.max(0, from === undefined ? 0 : start - pattern.start);
@@ -74,7 +74,7 @@ export const shift: Move<'shift', Params> = {
   apply: (pattern, params) => {
     const by = params.slots * pattern.grid;
     if (pattern.length === 0 || by === 0) return done(pattern);
-    const moving = windows(pattern, params);
+    const moving = stretchesOf(pattern, params);
     if (!moving || moving.length === 0) return passes(pattern, 'does-not-fit', 'There is nothing from there on that could be displaced.');
     const wrap = params.mode === 'wrap';
     const strokes = pattern.strokes.flatMap((s) => {

@@ -1,0 +1,19 @@
+import { countWords, type Schools } from '@core/time';
+import { LIMB_WORDS, VOICE } from '@core/stroke';
+import { countOfStroke, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { inRange } from '@core/recipe';
+
+/** What stands at a place of a phrase, in words that are shown and heard by a screen reader: “bar 1, the e of 2, left hand, ghost, snare”. */
+export function standsWords(pattern: Pattern, at: number, schools: Schools): string {
+  if (at >= pattern.length) return 'the end: what is typed here makes the phrase longer';
+  const place = countWords(countOfStroke(pattern, at, schools), true);
+  const strokes = inRange(pattern, at, at + 1).flatMap((i) => pattern.strokes[i] ?? []);
+  if (strokes.length === 0) return `${place}, rest`;
+  return `${place}, ${strokes.map((s) => [LIMB_WORDS[s.limb], s.ornament, s.level, VOICE[s.voice].name].filter(Boolean).join(', ')).join('; and ')}`;
+}
+
+/** How many strokes are chosen, and by which words when it was by words. */
+export function chosenWords(many: number, selector: Selector | null): string {
+  const what = selector ? `: ${selectorWords(selector)}` : '';
+  return `${many === 1 ? '1 stroke' : `${many} strokes`} chosen${what}`;
+}

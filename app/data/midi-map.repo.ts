@@ -1,0 +1,56 @@
+import { inject, Injectable } from '@angular/core';
+import { VOICES, type Voice } from '@core/stroke';
+import { Database } from './database';
+import { KeptValue } from './kept-value';
+
+/** Which voice a MIDI note is, by the note's number. */
+export type MidiMap = Readonly<Record<string, Voice>>;
+
+/** The percussion notes that most devices send from the factory (General MIDI's percussion key map), until they are taught otherwise. */
+export const USUAL_MAP: MidiMap = Object.freeze({
+  '36': 'kick',
+  '35': 'kick',
+  '38': 'snare',
+  '40': 'rimshot',
+  '37': 'cross-stick',
+  '48': 'high-tom',
+  '50': 'high-tom',
+  '45': 'mid-tom',
+  '47': 'mid-tom',
+  '43': 'floor-tom',
+  '41': 'floor-tom',
+  '42': 'hat-closed',
+  '46': 'hat-open',
+  '44': 'hat-foot',
+  '51': 'ride',
+  '53': 'ride-bell',
+  '49': 'crash-left',
+  '57': 'crash-right',
+});
+
+/** What each note of the user's pads means, remembered. */
+@Injectable({ providedIn: 'root' })
+export class MidiMapRepo {
+  private readonly value = new KeptValue<MidiMap>(inject(Database), 'midi-map', USUAL_MAP, isMap);
+  readonly now = this.value.now;
+
+  voiceOf(note: number): Voice | null {
+    return this.now()[String(note)] ?? null;
+  }
+
+  teach(note: number, voice: Voice): Promise<boolean> {
+    return this.value.keep({ ...this.now(), [String(note)]: voice });
+  }
+
+  reset(): Promise<boolean> {
+    return this.value.keep(USUAL_MAP);
+  }
+}
+
+function isMap(value: unknown): value is MidiMap {
+  return (
+    typeof value === 'object' &&
+    value !== null &&
+    Object.entries(value).every(([k, v]) => /^\d{1,3}$/.test(k) && VOICES.some((x) => x === v))
+  );
+}

@@ -1,0 +1,38 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import type { ClickGap, ClickKind, Dynamic } from '@core/playback';
+import type { Strictness } from '@core/take';
+import { RoomRepo } from '../data/room.repo';
+import type { SourceKind } from '../input/source';
+
+/** What is chosen in the room: habits are remembered for the next day, the rest lasts as long as the room is open. Provided by the room. */
+@Injectable()
+export class RoomChoices {
+  private readonly habits = inject(RoomRepo);
+  private readonly standIn = signal(false);
+  /** What hears the player; null for the player's own ear. */
+  readonly source = computed((): SourceKind | null => (this.standIn() ? 'simulated' : this.habits.now().source));
+  readonly strictness = computed(() => this.habits.now().strictness);
+  readonly click = computed(() => this.habits.now().click);
+  /** Whether tones count along. */
+  readonly counts = computed(() => this.habits.now().counts);
+  /** How loud the rungs are meant. */
+  readonly dynamic = signal<Dynamic>('medium');
+  readonly gap = signal<ClickGap | null>(null);
+
+  listenTo(source: SourceKind | null): void {
+    this.standIn.set(source === 'simulated');
+    if (source !== 'simulated') void this.habits.change({ source });
+  }
+
+  judge(strictness: Strictness): void {
+    void this.habits.change({ strictness });
+  }
+
+  clickOn(click: ClickKind): void {
+    void this.habits.change({ click });
+  }
+
+  countAlong(counts: boolean): void {
+    void this.habits.change({ counts });
+  }
+}

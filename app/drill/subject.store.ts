@@ -1,0 +1,72 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { filter, firstValueFrom } from 'rxjs';
+import { bestByPhrase, NO_BEST, proposeStages, suggestLadder, timeOf, type Best, type DrillPlan, type Stage } from '@core/drill';
+import { revoice } from '@core/kit';
+import { ceiling } from '@core/reach';
+import type { Phrase } from '@core/recipe';
+import { patternOf } from '../data/patterns';
+import { DrillsRepo } from '../data/drills.repo';
+import { KitsRepo } from '../data/kits.repo';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { ProfileRepo } from '../data/profile.repo';
+
+/** Clean loops that a rung asks for, unless the player says otherwise. */
+export const LOOPS = 4;
+
+/** The phrase that is drilled: how it sounds on the current kit, what is known of it, and what follows for its stages and its ladder. Provided by the room. */
+@Injectable()
+export class SubjectStore {
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly drills = inject(DrillsRepo);
+  private readonly kits = inject(KitsRepo);
+  private readonly profile = inject(ProfileRepo);
+  private readonly shelf = toSignal(this.phrases.all$, { initialValue: null });
+  private readonly state = signal<{ readonly phrase: Phrase; readonly best: Best } | null>(null);
+
+  readonly phrase = computed(() => this.state()?.phrase ?? null);
+  readonly best = computed(() => this.state()?.best ?? NO_BEST);
+  /** The whole phrase as it sounds on the current kit. */
+  readonly whole = computed(() => {
+    const phrase = this.phrase();
+    return phrase ? revoice(patternOf(phrase), this.kits.current()).pattern : null;
+  });
+  /** The grooves of the shelf that can keep the time before this phrase. */
+  readonly grooves = computed(() => {
+    const whole = this.whole();
+    return (this.shelf() ?? []).flatMap((p) => {
+      if (!whole || p.family !== 'groove' || p.id === this.phrase()?.id) return [];
+      const pattern = patternOf(p);
+      return timeOf(pattern, whole.meter, 1) ? [{ id: p.id, name: p.name, pattern }] : [];
+    });
+  });
+  readonly proposed = computed((): readonly Stage[] => {
+    const whole = this.whole();
+    return whole && whole.strokes.length > 0 ? proposeStages(whole) : [];
+  });
+  /** How fast it can go, by what is known of the drummer; null when nothing limits it. */
+  readonly ceiling = computed(() => {
+    const whole = this.whole();
+    const found = whole ? ceiling(whole, this.kits.current(), this.profile.now()) : null;
+    return found?.bpm ? { bpm: Math.floor(found.bpm), estimate: found.estimate, pair: found.pairs[0] ?? null } : null;
+  });
+  readonly suggestion = computed(() => suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null));
+  readonly suggestedPlan = computed<DrillPlan>(() => ({
+    start: this.suggestion().start,
+    step: this.suggestion().step,
+    goal: this.phrase()?.goal ?? 100,
+    loops: LOOPS,
+  }));
+
+  /** Takes up a phrase of the shelf with its log. False when there is no such phrase. */
+  async take(id: string): Promise<boolean> {
+    const phrase = await this.phrases.get(id);
+    if (!phrase) {
+      this.state.set(null);
+      return false;
+    }
+    const attempts = await firstValueFrom(this.drills.attempts$.pipe(filter((a) => a !== null)));
+    this.state.set({ phrase, best: bestByPhrase(attempts).get(id) ?? NO_BEST });
+    return true;
+  }
+}

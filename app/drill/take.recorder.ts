@@ -1,0 +1,137 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Subscription } from 'rxjs';
+import { barTicks, quarterTempo, secondsOf, type Schools } from '@core/time';
+import { loopTicks, type Pattern } from '@core/pattern';
+import type { Measured } from '@core/drill';
+import { silencesOf, type ClickGap } from '@core/playback';
+import {
+  align,
+  dotsOf,
+  expectedOf,
+  firstFix,
+  measuredOf,
+  readTake,
+  verdictOf,
+  type Dot,
+  type Fix,
+  type Hit,
+  type Reading,
+  type Strictness,
+  type TakeVerdict,
+} from '@core/take';
+import { Transport } from '../audio/transport.service';
+import { LatencyRepo } from '../data/latency.repo';
+import { SimulatedSource } from '../input/simulated.source';
+import type { HitSource } from '../input/source';
+
+/** What a finished try said. */
+export interface Judged {
+  readonly reading: Reading;
+  readonly verdict: TakeVerdict;
+  readonly fix: Fix | null;
+  readonly measured: Measured;
+  /** How many of its loops were clean, each for itself; null when the player decided. */
+  readonly loops: { readonly clean: number; readonly of: number } | null;
+}
+
+/** Listens to a source while a rung is played, lays the hits on the phrase, and judges each loop and the whole try. Provided by the room. */
+@Injectable()
+export class TakeRecorder {
+  private readonly transport = inject(Transport);
+  private readonly latency = inject(LatencyRepo);
+  private readonly simulated = inject(SimulatedSource);
+  private ears = new Subscription();
+  private source: HitSource | null = null;
+  private pattern: Pattern | null = null;
+  private bpm = 120;
+  private zero = 0;
+  private gap: ClickGap | null = null;
+  private readonly hitsState = signal<readonly Hit[]>([]);
+  private readonly listeningState = signal(false);
+  /** Whether hits are being listened to, so that the take can judge. */
+  readonly listening = this.listeningState.asReadonly();
+  /** The hits of the last two turns, where they fell in the loop. */
+  readonly dots = computed((): readonly Dot[] => {
+    // Read first, so that hits are followed also while there is no phrase yet.
+    const hits = this.hitsState();
+    const { pattern } = this;
+    if (!pattern) return [];
+    const all = dotsOf(pattern, this.bpm, hits);
+    const last = all.at(-1)?.turn ?? 0;
+    return all.filter((d) => d.turn >= last - 1);
+  });
+
+  /** Begins to listen. Resolves to whether the source can hear. */
+  async listen(source: HitSource | null): Promise<boolean> {
+    this.stop();
+    this.source = source;
+    if (!source || !(await source.start())) return false;
+    this.ears = source.hits$.subscribe((hit) => this.hear(hit));
+    this.listeningState.set(true);
+    return true;
+  }
+
+  stop(): void {
+    this.ears.unsubscribe();
+    this.source?.stop();
+    this.listeningState.set(false);
+  }
+
+  /** A try begins: its first bar line is heard at tick 0. */
+  begin(pattern: Pattern, bpm: number, gap: ClickGap | null = null): void {
+    this.pattern = pattern;
+    this.gap = gap;
+    this.bpm = bpm;
+    this.zero = this.transport.pageTimeOf(0) ?? performance.now() / 1000;
+    this.hitsState.set([]);
+    this.playTurn(0);
+  }
+
+  /** The simulated player is handed one turn after the other. */
+  playTurn(turn: number): void {
+    if (this.source?.kind !== 'simulated' || !this.pattern) return;
+    const expected = expectedOf(this.pattern, quarterTempo(this.bpm, this.pattern.meter), turn, 1);
+    this.simulated.play(expected.map((e) => ({ ...e, seconds: e.seconds + this.zero })));
+  }
+
+  /** Whether one turn was clean; null when nothing listens. */
+  loopClean(turn: number, strictness: Strictness, schools: Schools): boolean | null {
+    const judged = this.judge(turn, 1, strictness, schools);
+    return judged === null ? null : judged.verdict === 'clean';
+  }
+
+  /** What was struck in the first turns of the try. */
+  heard(turns: number): readonly Hit[] {
+    return this.pattern ? this.hitsIn(this.pattern, 0, turns) : [];
+  }
+
+  /** What turns of the try say, from the first on; null when nothing listens or the source fell silent. */
+  judge(first: number, turns: number, strictness: Strictness, schools: Schools): Judged | null {
+    const { pattern, source } = this;
+    if (!pattern || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
+    const quarters = quarterTempo(this.bpm, pattern.meter);
+    const expected = expectedOf(pattern, quarters, first, turns);
+    const slot = secondsOf(pattern.grid, quarters);
+    const hits = this.hitsIn(pattern, first, turns);
+    const bars = Math.ceil(((first + turns) * loopTicks(pattern)) / barTicks(pattern.meter));
+    const silences = silencesOf(pattern.meter, this.gap, quarters, bars);
+    const reading = readTake(expected, hits, align(expected, hits), silences);
+    const verdict = verdictOf(reading, slot, strictness);
+    const fix = firstFix(pattern, reading, slot, schools);
+    return { reading, verdict, fix, measured: measuredOf(reading, fix), loops: null };
+  }
+
+  private hitsIn(pattern: Pattern, first: number, turns: number): readonly Hit[] {
+    const quarters = quarterTempo(this.bpm, pattern.meter);
+    // What comes just before a loop belongs to its first stroke.
+    const early = secondsOf(pattern.grid, quarters) / 2;
+    const loop = secondsOf(loopTicks(pattern), quarters);
+    return this.hitsState().filter((h) => h.seconds >= first * loop - early && h.seconds < (first + turns) * loop - early);
+  }
+
+  private hear(hit: Hit): void {
+    if (!this.transport.playing() || !this.source) return;
+    const behind = this.source.kind === 'simulated' ? 0 : (this.latency.now()[this.source.kind] ?? 0);
+    this.hitsState.update((all) => [...all, { ...hit, seconds: hit.seconds - this.zero - behind }].sort((a, b) => a.seconds - b.seconds));
+  }
+}

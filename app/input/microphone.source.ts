@@ -1,0 +1,105 @@
+import { effect, inject, Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
+import type { Hit } from '@core/take';
+import { MicLevelsRepo } from '../data/mic-levels.repo';
+import type { HitSource } from './source';
+
+/** What the worklet tells. */
+type Told =
+  | { readonly kind: 'hit'; readonly seconds: number; readonly peak: number; readonly velocity: number }
+  | { readonly kind: 'level'; readonly peak: number };
+
+function isTold(value: unknown): value is Told {
+  return typeof value === 'object' && value !== null && 'kind' in value && (value.kind === 'hit' || value.kind === 'level');
+}
+
+/** The microphone at a practice pad: hits are found on the audio thread. It hears one surface, not which hand. */
+@Injectable({ providedIn: 'root' })
+export class MicrophoneSource implements HitSource {
+  readonly kind = 'microphone';
+  readonly name = 'Microphone';
+  readonly hint = 'For a practice pad. Wear headphones, so that it hears you and not the click. Nothing is recorded or sent.';
+  private readonly levels = inject(MicLevelsRepo);
+  private readonly hits = new Subject<Hit>();
+  readonly hits$ = this.hits.asObservable();
+  /** Peaks of hits, for setting the levels. */
+  readonly peaks$ = new Subject<number>();
+  private readonly troubleState = signal<string | null>(null);
+  readonly trouble = this.troubleState.asReadonly();
+  readonly news = signal<string | null>(null).asReadonly();
+  /** How loud it is now, 0–1. */
+  readonly level = signal(0);
+  private context: AudioContext | null = null;
+  private stream: MediaStream | null = null;
+  private node: AudioWorkletNode | null = null;
+
+  constructor() {
+    effect(() => this.node?.port.postMessage(this.levels.now()));
+  }
+
+  async start(): Promise<boolean> {
+    if (this.node) return true;
+    if (!('mediaDevices' in navigator)) return this.fail('This browser gives no microphone here.');
+    try {
+      // The browser's own clean-up would swallow soft strokes and move loud ones.
+      this.stream = await navigator.mediaDevices.getUserMedia({
+        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      });
+    } catch (error) {
+      const refused = error instanceof DOMException && error.name === 'NotAllowedError';
+      return this.fail(
+        refused
+          ? 'The microphone was not allowed. Allow it in the address bar, then choose it again.'
+          : 'No microphone was found. Plug one in, then choose it again.',
+      );
+    }
+    try {
+      this.context = new AudioContext({ latencyHint: 'interactive' });
+      await this.context.audioWorklet.addModule(new URL('worklets/onset.js', document.baseURI));
+      await this.context.resume();
+      this.node = new AudioWorkletNode(this.context, 'onset', { numberOfInputs: 1, numberOfOutputs: 0 });
+      this.node.port.onmessage = ({ data }: MessageEvent<unknown>) => this.hear(data);
+      this.node.port.postMessage(this.levels.now());
+      this.context.createMediaStreamSource(this.stream).connect(this.node);
+      for (const track of this.stream.getTracks())
+        track.onended = () => {
+          // So that choosing it again begins anew.
+          this.stop();
+          this.fail('The microphone went away. Plug it in again; what was played so far is kept.');
+        };
+    } catch {
+      this.stop();
+      return this.fail('The microphone could not be listened to in this browser.');
+    }
+    this.troubleState.set(null);
+    return true;
+  }
+
+  stop(): void {
+    this.node?.disconnect();
+    this.stream?.getTracks().forEach((t) => t.stop());
+    void this.context?.close().catch(() => undefined);
+    this.node = null;
+    this.stream = null;
+    this.context = null;
+    this.level.set(0);
+  }
+
+  private hear(data: unknown): void {
+    const { context } = this;
+    if (!context || !isTold(data)) return;
+    if (data.kind === 'level') {
+      this.level.set(data.peak);
+      return;
+    }
+    const stamp = context.getOutputTimestamp();
+    const lead = (stamp.performanceTime ?? performance.now()) / 1000 - (stamp.contextTime ?? context.currentTime);
+    this.peaks$.next(data.peak);
+    this.hits.next({ seconds: data.seconds + lead, limb: null, voice: null, velocity: data.velocity });
+  }
+
+  private fail(words: string): false {
+    this.troubleState.set(words);
+    return false;
+  }
+}

@@ -1,0 +1,139 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  type OnDestroy,
+} from '@angular/core';
+import { format } from 'date-fns';
+import { beatTicks, quarterTempo } from '@core/time';
+import type { Attempt } from '@core/drill';
+import { loopTicks, type Pattern } from '@core/pattern';
+import { replayOf, type Replay } from '@core/playback';
+import { dotsOf } from '@core/take';
+import { Transport } from '../audio/transport.service';
+import { SettingsRepo } from '../data/settings.repo';
+import type { KeptTake } from '../data/takes.repo';
+import { ChipsComponent, type Chip } from '../ui/chips.component';
+import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
+import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+
+const HEARD: readonly Chip<Replay>[] = [
+  { value: 'struck', words: 'what was struck' },
+  { value: 'both', words: 'both' },
+  { value: 'meant', words: 'what was meant' },
+];
+
+/** One take, drawn on what was meant: every hit a dot at its true time, heard alone or beside the phrase. It sounds as soon as it is opened. */
+@Component({
+  selector: 'ls-take-view',
+  imports: [ChipsComponent, RibbonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <h2>The take of {{ when() }}</h2>
+      <span class="quiet">{{ take().bpm }} beats a minute · {{ take().hits.length }} hits</span>
+      <span class="spacer"></span>
+      <button type="button" class="btn small" (click)="toggle()">{{ sounds() ? 'Stop' : 'Hear it' }}</button>
+      <ls-chips label="What is heard" [dense]="true" [chips]="heardChips" [chosen]="heard()" (chose)="hear($event)" />
+      <button type="button" class="btn small" (click)="closed.emit()">Close</button>
+    </header>
+    @if (attempt()?.measured; as m) {
+      <p class="fix">{{ m.fix || 'Nothing to fix first.' }}</p>
+    }
+    @if (changed()) {
+      <p class="quiet">The phrase was changed since: what is drawn is how it stands now.</p>
+    }
+    <ls-ribbon
+      [pattern]="pattern()"
+      [schools]="settings.schools()"
+      [position]="transport.position"
+      [silent]="!sounds()"
+      [loop]="loop()"
+      [marks]="marks()"
+    />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      padding: 14px 16px;
+      border: 1px solid var(--line);
+      border-radius: var(--radius);
+      background: var(--surface);
+    }
+    header {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px 12px;
+    }
+    .fix {
+      font-size: 16px;
+      font-weight: 600;
+    }
+  `,
+})
+export class TakeViewComponent implements OnDestroy {
+  readonly take = input.required<KeptTake>();
+  /** What was meant: the phrase, or the part of it that was drilled. */
+  readonly pattern = input.required<Pattern>();
+  readonly attempt = input<Attempt | null>(null);
+  /** Whether the phrase was changed after the take. */
+  readonly changed = input(false);
+  readonly closed = output();
+  readonly transport = inject(Transport);
+  readonly settings = inject(SettingsRepo);
+  readonly heardChips = HEARD;
+  readonly heard = signal<Replay>('struck');
+  private readonly began = signal(false);
+  /** Whether this take is what sounds. */
+  readonly sounds = computed(() => this.began() && this.transport.playing());
+  readonly when = computed(() => format(this.take().at, 'd MMM, HH:mm'));
+  readonly loop = computed(() => loopTicks(this.pattern()));
+  readonly marks = computed((): RibbonMarks => ({
+    ...NO_MARKS,
+    dots: dotsOf(this.pattern(), this.take().bpm, this.take().hits).map(({ tick, limb }) => ({ tick, limb, old: false })),
+  }));
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    effect(() => {
+      this.take();
+      untracked(() => this.play());
+      host.scrollIntoView({ block: 'nearest' });
+    });
+  }
+
+  ngOnDestroy(): void {
+    if (this.sounds()) this.transport.stop();
+  }
+
+  toggle(): void {
+    if (this.sounds()) this.transport.stop();
+    else this.play();
+  }
+
+  /** Another way of hearing it, without losing the beat. */
+  hear(what: Replay): void {
+    this.heard.set(what);
+    if (this.sounds()) this.transport.change(this.request());
+  }
+
+  private play(): void {
+    this.began.set(true);
+    void this.transport.play(this.request());
+  }
+
+  private request() {
+    const bpm = quarterTempo(this.take().bpm, this.pattern().meter);
+    return { program: replayOf(this.pattern(), bpm, this.take().hits, this.heard()), bpm, beat: beatTicks(this.pattern().meter) };
+  }
+}

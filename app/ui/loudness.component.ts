@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Slider } from 'primeng/slider';
+import { LOUDEST, PARTS, type Loudness, type Part } from '@core/playback';
+
+const PART_WORDS: Readonly<Record<Part, string>> = {
+  primary: 'groove',
+  timekeeping: 'timekeeping',
+  texture: 'texture',
+  click: 'click',
+  counts: 'counts',
+};
+
+/** How loud each part sounds. It is heard while the slider moves. */
+@Component({
+  selector: 'ls-loudness',
+  imports: [FormsModule, Slider],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (p of parts; track p) {
+      <span class="part">
+        <span>{{ words[p] }}</span>
+        <p-slider
+          [ngModel]="levels()[p] * 100"
+          (ngModelChange)="changed.emit({ part: p, to: $event / 100 })"
+          [min]="0"
+          [max]="most * 100"
+          [step]="5"
+          [ariaLabel]="'Loudness: ' + words[p]"
+        />
+        <span class="mono quiet">{{ (levels()[p] * 100).toFixed(0) }}</span>
+      </span>
+    }
+    <button type="button" class="btn small" (click)="evened.emit()">All alike</button>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
+      gap: 12px 18px;
+      align-items: end;
+    }
+    .part {
+      display: grid;
+      grid-template-columns: 1fr auto;
+      gap: 10px 6px;
+      font-size: 13px;
+      padding-right: 8px;
+    }
+    .part p-slider {
+      grid-column: 1 / -1;
+      order: 1;
+    }
+    .btn {
+      justify-self: start;
+    }
+  `,
+})
+export class LoudnessComponent {
+  readonly levels = input.required<Loudness>();
+  readonly changed = output<{ readonly part: Part; readonly to: number }>();
+  /** All parts are to be alike again. */
+  readonly evened = output();
+  readonly parts = PARTS;
+  readonly words = PART_WORDS;
+  readonly most = LOUDEST;
+}

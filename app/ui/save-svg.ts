@@ -1,0 +1,50 @@
+/** Properties that make a drawing look as it does; what a class says is written into the file. */
+const KEPT = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'opacity',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'text-anchor',
+] as const;
+
+/** An SVG on the page as text of its own: styles written into each element, so that it looks the same wherever it is opened. */
+export function svgText(svg: SVGSVGElement): string {
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  const theirs = [...copy.querySelectorAll<SVGElement>('*')];
+  [...svg.querySelectorAll<SVGElement>('*')].forEach((element, i) => {
+    const style = getComputedStyle(element);
+    const target = theirs[i];
+    if (!target) return;
+    for (const name of KEPT) {
+      const value = style.getPropertyValue(name);
+      if (value) target.style.setProperty(name, value);
+    }
+    target.removeAttribute('class');
+  });
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  return new XMLSerializer().serializeToString(copy);
+}
+
+/** Gives a text to the browser to save under a name. */
+export function saveText(text: string, name: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** A name as a file may have it. */
+export function fileName(name: string, ending: string): string {
+  const plain = name
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N} _-]+/gu, '')
+    .trim()
+    .slice(0, 60);
+  return `${plain === '' ? 'phrase' : plain}.${ending}`;
+}

@@ -1,0 +1,87 @@
+import type { Pattern } from '@core/pattern';
+import { whenIdle } from '../idle';
+import { drawLines, lineTop, type StaffPlace } from './draw';
+import type { PlannedLine, StaffOptions } from './plan';
+
+/** A line that is engraved: its place on the page and where its moments stand, measured from itself. */
+interface EngravedLine {
+  readonly paper: HTMLDivElement;
+  readonly from: number;
+  readonly places: readonly StaffPlace[];
+}
+
+/** Engraves the lines of a staff one at a time between frames, and keeps those that look the same. */
+export class LineEngraver {
+  private lines: ReadonlyMap<string, EngravedLine> = new Map();
+  private cancel: (() => void) | null = null;
+
+  constructor(private readonly host: HTMLElement) {}
+
+  /** Draws what is planned in place of what is there; `done` is told where each moment stands, `failed` what went wrong. */
+  draw(
+    plan: readonly PlannedLine[],
+    pattern: Pattern,
+    options: StaffOptions,
+    done: (places: readonly StaffPlace[]) => void,
+    failed: (error: unknown) => void,
+  ): void {
+    this.stop();
+    const drawn = new Map<string, EngravedLine>();
+    const alike = new Map<string, number>();
+    const next = (nth: number): void => {
+      try {
+        // Lines that are there already cost nothing: only those that look new end a task.
+        for (let n = nth; n < plan.length; n++) {
+          const line = plan[n];
+          if (!line) continue;
+          // Lines that look the same are told apart by how many came before.
+          const before = alike.get(line.key) ?? 0;
+          alike.set(line.key, before + 1);
+          const key = `${line.key} ${before}`;
+          const old = this.lines.get(key);
+          drawn.set(key, old ?? this.engrave(line, pattern, options));
+          if (!old && n + 1 < plan.length) {
+            this.cancel = whenIdle(() => next(n + 1));
+            return;
+          }
+        }
+      } catch (error) {
+        failed(error);
+        return;
+      }
+      this.lines = drawn;
+      done(this.lay([...drawn.values()], plan, options.scale));
+    };
+    next(0);
+  }
+
+  stop(): void {
+    this.cancel?.();
+    this.cancel = null;
+  }
+
+  /** Puts the lines under one another. What is there already is only moved, so that the page has nothing to lay out anew. */
+  private lay(lines: readonly EngravedLine[], plan: readonly PlannedLine[], scale: number): readonly StaffPlace[] {
+    const kept = new Set<Element>(lines.map((l) => l.paper));
+    for (const old of [...this.host.children]) if (!kept.has(old)) old.remove();
+    const above = plan[0]?.above ?? 0;
+    this.host.style.height = `${lineTop(lines.length, above, scale) + 6 * scale}px`;
+    return lines.flatMap(({ paper, places, from }, n) => {
+      const top = lineTop(n, above, scale);
+      Object.assign(paper.style, { top: `${top}px`, visibility: '' });
+      const by = (plan[n]?.from ?? from) - from;
+      return places.map((p) => ({ tick: p.tick + by, x: p.x, top: p.top + top, bottom: p.bottom + top }));
+    });
+  }
+
+  private engrave(line: PlannedLine, pattern: Pattern, options: StaffOptions): EngravedLine {
+    const paper = document.createElement('div');
+    const height = `${lineTop(1, line.above, options.scale) + 6 * options.scale}px`;
+    // The package measures what it draws, so the paper is on the page, out of sight, until all lines are there.
+    Object.assign(paper.style, { position: 'absolute', left: '0', width: '100%', height, visibility: 'hidden', contain: 'strict' });
+    this.host.append(paper);
+    const places = drawLines(paper, [line], pattern, options);
+    paper.style.contentVisibility = 'auto';
+    return { paper, from: line.from, places };
+  }
+}

@@ -1,0 +1,117 @@
+import { barTicks, beatTicks } from '../time';
+import { difference, partOf, type Pattern } from '../pattern';
+import type { Stage } from './stage';
+
+/** A stage before it has its place in the drill. */
+export type NewStage = Omit<Stage, 'id'>;
+
+/** A bar that differs in this share of its strokes or more is a bar of its own. */
+const MOSTLY = 0.6;
+
+/**
+ * The parts a phrase is learnt by, in order: the halves of a bar; of longer phrases the bars that are new, only what a bar does otherwise than one before it, and each join once.
+ * Where more than four bars are new, two, four or more are taken together. Empty when the phrase is no longer than half a bar or two beats.
+ */
+export function partStages(phrase: Pattern): readonly NewStage[] {
+  const bar = barTicks(phrase.meter);
+  const beat = beatTicks(phrase.meter);
+  if (phrase.length <= bar / 2 || phrase.length <= 2 * beat) return [];
+  return phrase.length <= bar ? halves(phrase, beat) : barStages(phrase, bar, beat);
+}
+
+function part(title: string, why: string, from: number, until: number): NewStage {
+  return { kind: 'part', title, why, from, until, short: true };
+}
+
+function halves({ length }: Pattern, beat: number): NewStage[] {
+  // The half begins on a beat, however odd the meter.
+  const half = Math.ceil(length / 2 / beat) * beat;
+  const first = part('The first half', 'Half a bar at a time is short enough to hear every stroke.', 0, half);
+  return half < length ? [first, part('The second half', 'The other half, begun on its own count.', half, length)] : [first];
+}
+
+/** More bars than this that differ are learnt two, four or more at a time. */
+const MOST_NEW = 4;
+
+/** A stretch of whole bars of a phrase, in ticks from its start; the first begins where the phrase does. */
+interface Stretch {
+  readonly from: number;
+  readonly until: number;
+  /** What is played in it. */
+  readonly part: Pattern;
+  /** Bars it stands in, from 1. */
+  readonly first: number;
+  readonly last: number;
+  /** The first stretch that is played like this one; itself when it is new. */
+  readonly like: number;
+}
+
+/** A phrase in stretches of so many bars, each held against those before it. */
+function stretches(phrase: Pattern, bar: number, bars: number): readonly Stretch[] {
+  const size = bar * bars;
+  const many = Math.ceil((phrase.start + phrase.length) / size);
+  const found: Stretch[] = [];
+  for (let n = 0; n < many; n++) {
+    const from = Math.max(0, n * size - phrase.start);
+    const until = Math.min(phrase.length, (n + 1) * size - phrase.start);
+    const own = partOf(phrase, from, until);
+    const like = found.findIndex((s) => s.until - s.from === until - from && difference(s.part, own).length === 0);
+    const last = Math.ceil((phrase.start + until) / bar);
+    found.push({ from, until, part: own, first: n * bars + 1, last, like: like < 0 ? n : like });
+  }
+  return found;
+}
+
+const barsWords = (first: number, last: number): string =>
+  first === last ? `Bar ${first}` : `Bars ${first} ${last === first + 1 ? 'and' : 'to'} ${last}`;
+
+/** A bar that comes again is known, and one that only lands has nothing to learn. */
+function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
+  const span = Math.ceil((phrase.start + phrase.length) / bar);
+  let bars = 1;
+  let all = stretches(phrase, bar, bars);
+  while (all.filter((s, n) => s.like === n).length > MOST_NEW && bars < span) all = stretches(phrase, bar, (bars *= 2));
+  const joined = new Set<string>();
+  return all.flatMap((own, n): NewStage[] => {
+    if (new Set(own.part.strokes.map((s) => s.at)).size < 2) return [];
+    const found = own.like === n ? [newStage(all.slice(0, n), own, beat)] : [];
+    const before = all[n - 1];
+    const join = before && `${before.like} ${own.like}`;
+    if (!before || !join || all.length < 3 || before.like === own.like || joined.has(join)) return found;
+    joined.add(join);
+    return [...found, part(`${barsWords(before.first, own.last)} joined`, 'The join is where it breaks.', before.from, own.until)];
+  });
+}
+
+/** A stretch that is new: what it does otherwise than a bar before it, or all of it. */
+function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewStage {
+  const only = own.first === own.last ? otherwise(before, own, beat) : null;
+  if (only) {
+    const why = `The rest of bar ${own.first} you know already from bar ${only.known}.`;
+    return part(`Only what bar ${own.first} does otherwise`, why, only.from, only.until);
+  }
+  const why = before.length === 0 ? 'The beginning, until it runs by itself.' : 'What comes next, until it runs by itself.';
+  return part(barsWords(own.first, own.last), why, own.from, own.until);
+}
+
+/** Where a bar leaves the bar before it that is most like it, in whole beats; null when it differs from its beginning, or in most of its strokes. */
+function otherwise(
+  before: readonly Stretch[],
+  own: Stretch,
+  beat: number,
+): { readonly from: number; readonly until: number; readonly known: number } | null {
+  const held = before.flatMap((s) => {
+    if (s.until - s.from !== own.until - own.from) return [];
+    const at = difference(s.part, own.part).map((d): number => d.at);
+    return [{ at, known: s.first, strokes: s.part.strokes.length }];
+  });
+  const [nearest] = held.sort((a, b) => a.at.length - b.at.length);
+  if (!nearest || nearest.at.length >= nearest.strokes * MOSTLY) return null;
+  const from = Math.floor(Math.min(...nearest.at) / beat) * beat;
+  if (from === 0) return null;
+  return {
+    from: own.from + from,
+    until: Math.min(own.until, own.from + Math.ceil((Math.max(...nearest.at) + 1) / beat) * beat),
+    known: nearest.known,
+  };
+}

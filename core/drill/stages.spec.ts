@@ -1,0 +1,350 @@
+import fc from 'fast-check';
+import { anyRecipe } from '../testing/arbitraries';
+import { barTicks, GRID } from '../time';
+import { build, type Recipe } from '../recipe';
+import { loopTicks, type Pattern } from '../pattern';
+import {
+  drillStage,
+  drillStep,
+  drillTempo,
+  growthStages,
+  isStuck,
+  ladder,
+  LADDER_SCHOOLS,
+  MOST_RUNGS,
+  newDrill,
+  proposeStages,
+  resumed,
+  stagePattern,
+  stageRungs,
+  STAGE_KINDS,
+  tightStage,
+  timeFeel,
+  timeOf,
+  type DrillEvent,
+  type DrillPlan,
+  type DrillState,
+  type Stage,
+} from '.';
+
+const pattern = (text: string, moves: Recipe['moves'] = [], meter = '4/4') =>
+  build({ source: { kind: 'typed', text, meter, grid: GRID.sixteenths }, moves }).pattern;
+const kinds = (text: string, moves: Recipe['moves'] = [], meter?: string): string =>
+  proposeStages(pattern(text, moves, meter))
+    .map((s) => s.kind)
+    .join(' ');
+const fit = (bars: number, start = '1'): Recipe['moves'][number] => ({
+  id: 'f',
+  on: true,
+  move: 'fit',
+  params: { space: { bars }, start, mirrored: false, close: { kind: 'cut' } },
+});
+const toms: Recipe['moves'][number] = { id: 't', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['high-tom'] } };
+const hats: Recipe['moves'][number] = {
+  id: 'h',
+  on: true,
+  move: 'layer',
+  params: { limb: 'R', voice: 'hat-closed', level: 'tap', on: { kind: 'grid', grid: 2520 }, clash: 'keep' },
+};
+
+describe('stages from the phrase', () => {
+  it.each([
+    ['a one-beat lick', 'R! l l R', [toms], 'bare dynamics whole context'],
+    ['a half-bar fill from 3', 'R L R L K R L K', [toms, fit(1, '3')], 'bare whole context'],
+    ['a one-bar fill', 'R! l l R K', [toms, fit(1)], 'bare dynamics part part whole steady-foot context'],
+    ['a two-bar groove', 'K - - - L! - - - K - K - L! - - -', [hats, fit(2)], 'skeleton no-time part whole'],
+    ['a four-bar loop', 'R L R R L R L L', [fit(4)], 'part whole steady-foot'],
+  ] as const)('%s', (_, text, moves, wanted) => expect(kinds(text, moves as unknown as Recipe['moves'])).toBe(wanted));
+  const titles = (p: Pattern): string[] =>
+    proposeStages(p)
+      .filter((s) => s.kind === 'part')
+      .map((s) => s.title);
+  const then = (name: string, text: string, bars: number): Recipe['moves'][number] => ({
+    id: name,
+    on: true,
+    move: 'join',
+    params: { name, other: { source: { kind: 'typed', text, meter: '4/4', grid: 1260 }, moves: [fit(bars) as never] } },
+  });
+  it('bars that come again are known; each join is met once', () => {
+    const six = pattern('R L R L', [fit(2), then('doubles', 'R R L L', 2), then('mixed', 'R L R R L R L L', 2)]);
+    expect(titles(six)).toEqual(['Bar 1', 'Bar 3', 'Bars 2 and 3 joined', 'Bar 5', 'Bars 4 and 5 joined']);
+  });
+  it('many bars that all differ are taken two or more at a time', () => {
+    const eight = pattern('R L R R L', [fit(8)]);
+    const all = titles(eight);
+    expect(all.slice(0, 3)).toEqual(['Bars 1 and 2', 'Bars 3 and 4', 'Bars 1 to 4 joined']);
+    expect(proposeStages(eight).map((s) => s.kind)).toContain('whole');
+  });
+  it('however many joins there are, the whole is among what is proposed', () => {
+    const kinds = { a: 'R L R L', b: 'R R L L', c: 'R L L R' };
+    const bars = (['a', 'b', 'a', 'c', 'a', 'b', 'c', 'b'] as const).map((k, i) => then(`b${i}`, kinds[k], 1));
+    const stages = proposeStages(pattern('R! l R l', [toms, fit(1), ...bars]));
+    expect(stages.length).toBeLessThanOrEqual(12);
+    expect(stages.map((s) => s.kind)).toEqual(expect.arrayContaining(['bare', 'dynamics', 'part', 'whole', 'steady-foot']));
+  });
+  it('a fill from 3 that lands is learnt up to the bar line, and the landing is no bar to learn', () => {
+    const land: Recipe['moves'][number] = { id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } };
+    const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land])).filter((s) => s.kind === 'part');
+    expect(only).toMatchObject({ title: 'Bar 1', from: 0, until: 10080 });
+    expect(more).toEqual([]);
+  });
+  it('a six-bar exercise is not cut into more stages than can be remembered', () =>
+    expect(proposeStages(pattern('R L R R L R L L', [fit(6)])).length).toBeLessThanOrEqual(12));
+  it('of a second bar only what differs is drilled by itself', () => {
+    const last: Recipe['moves'][number] = {
+      id: 'e',
+      on: true,
+      move: 'voice',
+      params: { select: { bars: [2], counts: ['4', '4&'] }, voices: ['floor-tom'] },
+    };
+    const two = proposeStages(pattern('R L R L R L R L', [fit(2), last])).find((s) => s.title.startsWith('Only'));
+    expect(two).toMatchObject({ from: 20160 + 15120, until: 40320 });
+  });
+  it('every stage has a reason, its own id, and something to play, for any phrase', () => {
+    fc.assert(
+      fc.property(anyRecipe, (recipe) => {
+        const phrase = build({ ...recipe, moves: recipe.moves.slice(0, 4) }).pattern;
+        if (phrase.strokes.length === 0 || phrase.length > 12 * barTicks(phrase.meter)) return;
+        const stages = proposeStages(phrase);
+        expect(new Set(stages.map((s) => s.id)).size).toBe(stages.length);
+        expect(stages.some((s) => s.kind === 'whole')).toBe(true);
+        for (const stage of stages) {
+          expect(stage.why.length).toBeGreaterThan(10);
+          const played = stagePattern(stage, phrase);
+          expect(played.strokes.length).toBeGreaterThan(0);
+          expect(played.strokes.every((s) => s.at >= 0 && s.at < played.length)).toBe(true);
+          const keys = played.strokes.map((s) => `${s.at}${s.limb}`);
+          expect(new Set(keys).size).toBe(keys.length);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it('no kind of stage breaks on any phrase', () => {
+    fc.assert(
+      fc.property(anyRecipe, fc.constantFrom(...STAGE_KINDS), fc.nat(40_000), fc.nat(40_000), (recipe, kind, a, b) => {
+        const phrase = build({ ...recipe, moves: recipe.moves.slice(0, 3) }).pattern;
+        const stage: Stage = {
+          id: 'x',
+          kind,
+          title: 't',
+          why: '',
+          from: Math.min(a, b),
+          until: Math.max(a, b) + 1,
+          bars: 1 + (a % 4),
+          short: false,
+        };
+        expect(stagePattern(stage, phrase).length).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe('in context', () => {
+  const phrase = pattern('R L R L R L R L', [fit(1, '3')]);
+  const stage = { id: 'c', kind: 'context', title: '', why: '', bars: 3, short: false } as const;
+  it('is bars of time, then the fill on its count, and the landing on the next 1', () => {
+    const played = stagePattern(stage, phrase);
+    expect(played.length).toBe(4 * 20160);
+    expect(loopTicks(played)).toBe(4 * 20160);
+    expect(played.strokes.filter((s) => s.at === 0).map((s) => `${s.limb} ${s.voice} ${s.level}`)).toEqual([
+      'R crash-right accent',
+      'K kick accent',
+    ]);
+    const fill = played.strokes.filter((s) => s.at >= 3 * 20160 + 10080);
+    expect(fill.map((s) => s.limb).join('')).toBe('RLRLRLRL');
+  });
+  it('the time feel fits the meter: backbeats in 4/4, the second beat of 6/8, the last group of 7/8, shuffle on triplets', () => {
+    const snares = (meter: string) =>
+      timeFeel(pattern('R', [], meter), 1)
+        .filter((s) => s.limb === 'L')
+        .map((s): number => s.at);
+    expect(snares('4/4')).toEqual([5040, 15120]);
+    expect(snares('6/8')).toEqual([7560]);
+    expect(snares('7/8')).toEqual([4 * 2520]);
+    expect(snares('3/4')).toEqual([10080]);
+    const shuffle = timeFeel({ ...pattern('R'), grid: GRID.triplets }, 1)
+      .filter((s) => s.limb === 'R')
+      .map((s): number => s.at);
+    expect(shuffle).toHaveLength(8);
+    expect(shuffle).not.toContain(1680);
+  });
+});
+
+describe('growth and tight spots', () => {
+  const phrase = pattern('R L R L R L R L');
+  it('grows note by note or four at a time to the whole', () => {
+    expect(growthStages(phrase, 1)).toHaveLength(8);
+    expect(growthStages(phrase, 4).map((s) => s.until)).toEqual([4 * 1260, 8 * 1260]);
+    expect(stagePattern(growthStages(phrase, 4)[0]!, phrase).strokes).toHaveLength(4);
+  });
+  it('a tight spot is the beat it stands in and the one before', () =>
+    expect(tightStage(pattern('(R L)x8'), 7 * 1260, 't')).toMatchObject({ from: 0, until: 2 * 5040 }));
+});
+
+describe('ladders of every school', () => {
+  it.each(LADDER_SCHOOLS)('%s: begins at the start, ends at the goal, stays between, has at most 60 rungs', (school) => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 20, max: 400 }),
+        fc.integer({ min: 20, max: 400 }),
+        fc.integer({ min: 1, max: 50 }),
+        (start, goal, step) => {
+          const rungs = ladder(school, start, goal, step);
+          expect(rungs.at(-1)).toBe(goal);
+          if (start < goal) expect(rungs[0]).toBe(start);
+          expect(rungs.length).toBeLessThanOrEqual(MOST_RUNGS);
+          expect(rungs.every((r) => r >= Math.min(start, goal) && r <= goal)).toBe(true);
+          if (school !== 'wave') expect(rungs.every((r, i) => i === 0 || r > (rungs[i - 1] ?? 0))).toBe(true);
+        },
+      ),
+    );
+  });
+  it('a short stage climbs the beginning only', () => {
+    const plan: DrillPlan = { start: 60, goal: 100, step: 5, loops: 4 };
+    expect(stageRungs(plan, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 70, 80]);
+    expect(stageRungs(plan, undefined)).toHaveLength(9);
+  });
+});
+
+const stages: Stage[] = [
+  { id: 'a', kind: 'bare', title: 'Bare', why: '', short: true },
+  { id: 'b', kind: 'whole', title: 'Whole', why: '', short: false },
+];
+const plan: DrillPlan = { start: 60, goal: 90, step: 10, loops: 2, stages };
+const anyEvent: fc.Arbitrary<DrillEvent> = fc.nat(1_000_000).chain((at) =>
+  fc.oneof(
+    fc.constantFrom<DrillEvent>({ kind: 'start', at }, { kind: 'counted-in', at }, { kind: 'clean', at }, { kind: 'messy', at }),
+    fc.constantFrom<DrillEvent>(
+      { kind: 'loop', at },
+      { kind: 'loop', at, clean: true },
+      { kind: 'loop', at, clean: false, need: 3 },
+      { kind: 'loop', at },
+    ),
+    fc.constantFrom<DrillEvent>({ kind: 'pause' }, { kind: 'stop' }, { kind: 'stay' }, { kind: 'down' }, { kind: 'stage', to: at % 3 }),
+    fc.constant<DrillEvent>({
+      kind: 'isolate',
+      stage: { id: 'x', kind: 'tight', title: 'Tight', why: '', from: 0, until: 1260, short: true },
+    }),
+  ),
+);
+
+describe('the drill with stages', () => {
+  it('whatever happens, the tempo stays on the ladder, never rises without clean loops, and the same events give the same state', () => {
+    fc.assert(
+      fc.property(fc.array(anyEvent, { maxLength: 120 }), (events) => {
+        let state: DrillState = newDrill('d', 'p', plan);
+        for (const event of events) {
+          const before = state;
+          state = drillStep(state, event);
+          expect(drillTempo(state)).toBeGreaterThanOrEqual(plan.start);
+          expect(drillTempo(state)).toBeLessThanOrEqual(plan.goal);
+          expect(state.rung).toBeLessThan(state.rungs.length);
+          if (drillStage(before)?.id === drillStage(state)?.id && state.rung > before.rung) {
+            const last = state.attempts.at(-1);
+            expect(state.attempts.length).toBe(before.attempts.length + 1);
+            expect(last?.verdict).toBe('clean');
+            expect(last?.loops).toBeGreaterThanOrEqual(plan.loops);
+          }
+        }
+        const again = events.reduce(drillStep, newDrill('d', 'p', plan));
+        expect(again).toEqual(state);
+        expect(new Set(state.attempts.map((a) => a.id)).size).toBe(state.attempts.length);
+        expect(resumed(resumed(state))).toEqual(resumed(state));
+      }),
+      { numRuns: 400 },
+    );
+  });
+  const run = (state: DrillState, ...events: DrillEvent[]): DrillState => events.reduce(drillStep, state);
+  const cleanTry: readonly DrillEvent[] = [
+    { kind: 'start', at: 0 },
+    { kind: 'counted-in', at: 1 },
+    { kind: 'loop', at: 2 },
+    { kind: 'loop', at: 3 },
+    { kind: 'clean', at: 4 },
+  ];
+  it('goes from stage to stage, each with its own rungs, and names the stage in the log', () => {
+    let state = newDrill('d', 'p', plan);
+    for (const bpm of state.rungs) {
+      expect(drillTempo(state)).toBe(bpm);
+      state = run(state, ...cleanTry);
+    }
+    expect(drillStage(state)?.title).toBe('Whole');
+    expect(state.phase).toBe('ready');
+    expect(state.rungs).toEqual([60, 70, 80, 90]);
+    expect(state.attempts[0]?.stage).toBe('Bare');
+  });
+  it('a measured rung passes after that many clean loops in a row, and is messy when they do not come', () => {
+    const loops = (clean: readonly boolean[]): readonly DrillEvent[] => clean.map((c, i) => ({ kind: 'loop', at: i, clean: c }));
+    const begun = run(newDrill('d', 'p', plan), { kind: 'start', at: 0 }, { kind: 'counted-in', at: 0 });
+    expect(run(begun, ...loops([true, false, true])).rung).toBe(0);
+    expect(run(begun, ...loops([true, false, true, true])).rung).toBe(1);
+    expect(run(begun, ...loops([false, true, false, true, false])).attempts).toEqual([]);
+    expect(run(begun, ...loops([false, true, false, true, false, true])).attempts.at(-1)?.verdict).toBe('messy');
+  });
+  it('as many loops off in a row as would have passed it end the try; of one loop a slip is allowed', () => {
+    const off = (need: number, many: number): DrillState =>
+      run(
+        newDrill('d', 'p', plan),
+        { kind: 'start', at: 0 },
+        { kind: 'counted-in', at: 0 },
+        ...Array.from({ length: many }, (_, i): DrillEvent => ({ kind: 'loop', at: i, clean: false, need })),
+      );
+    for (const [need, ends] of [
+      [1, 2],
+      [2, 2],
+      [4, 4],
+    ] as const) {
+      expect(off(need, ends - 1)).toMatchObject({ phase: 'playing', attempts: [], off: ends - 1 });
+      expect(off(need, ends)).toMatchObject({ phase: 'count-in', off: 0, attempts: [{ verdict: 'messy', loops: ends }] });
+    }
+  });
+  it('“stay” keeps the rung although it passes, until it is said again', () => {
+    const kept = run(newDrill('d', 'p', plan), { kind: 'stay' }, ...cleanTry);
+    expect([kept.rung, kept.attempts.length]).toEqual([0, 1]);
+    expect(run(kept, { kind: 'stay' }, ...cleanTry.slice(1)).rung).toBe(1);
+  });
+  it('the same rung messy three times: stuck, and a tight spot can be taken out and come back from', () => {
+    let state = newDrill('d', 'p', { ...plan, stages: stages.slice(1) });
+    for (let i = 0; i < 3; i++) state = run(state, { kind: 'start', at: 0 }, { kind: 'counted-in', at: 0 }, { kind: 'messy', at: 1 });
+    expect(isStuck(state)).toBe(true);
+    const tight: Stage = { id: 't', kind: 'tight', title: 'The tight spot', why: '', from: 0, until: 2520, short: true };
+    const climbed = run(state, { kind: 'stop' }, ...cleanTry);
+    const apart = run(climbed, { kind: 'isolate', stage: tight });
+    expect(drillStage(apart)?.kind).toBe('tight');
+    let back = apart;
+    while (drillStage(back)?.kind === 'tight') back = run(back, ...cleanTry);
+    expect(drillStage(back)?.kind).toBe('whole');
+    expect(back.rung).toBe(climbed.rung);
+  });
+});
+
+describe('a groove of the shelf keeps the time', () => {
+  const groove = pattern('K - R - L! - R - K - R - L! - R -', [fit(1)]);
+  const stage: Stage = { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false };
+  it('goes round before the fill and stops where the fill begins; the landing is there', () => {
+    const fill = pattern('R L R L K R L K', [fit(1, '3')]);
+    const all = stagePattern(stage, fill, groove);
+    expect(loopTicks(all)).toBe(4 * 20160);
+    const begins = 3 * 20160 + 10080;
+    const before = all.strokes.filter((s) => s.at < begins && s.at > 0);
+    const wanted = [0, 1, 2, 3].flatMap((bar) => groove.strokes.map((s) => s.at + bar * 20160)).filter((at) => at > 0 && at < begins);
+    expect(before.map((s) => s.at as number)).toEqual(wanted);
+    expect(all.strokes.filter((s) => s.at >= begins).map((s) => s.limb)).toEqual(fill.strokes.map((s) => s.limb));
+    expect(all.strokes.filter((s) => s.at === 0).map((s) => s.voice)).toContain('crash-right');
+  });
+  it('one that does not fit gives plain time', () => {
+    const fill = pattern('R L R L', [], '3/4');
+    expect(timeOf(groove, fill.meter, 2)).toBeNull();
+    expect(timeOf(pattern('R L R'), groove.meter, 2)).toBeNull();
+    expect(timeOf({ ...groove, strokes: [] }, groove.meter, 1)).toBeNull();
+    expect(stagePattern(stage, fill, groove)).toEqual(stagePattern(stage, fill));
+  });
+  it('a groove of two bars is cut to the bars it is given', () => {
+    const two = pattern('K - R - L! - R - K - R - L! - R -', [fit(2)]);
+    const three = timeOf(two, two.meter, 3)!;
+    expect(Math.max(...three.map((s) => s.at))).toBeLessThan(3 * 20160);
+    expect(three.filter((s) => s.at >= 2 * 20160)).toHaveLength(two.strokes.filter((s) => s.at < 20160).length);
+  });
+});

@@ -1,0 +1,60 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { LIMBS, usualVoice, VOICE, type Limb, type Voice } from '../stroke';
+import { KIT_LIMITS, PieceSchema, type Piece } from './piece';
+
+/** Which foot of the body works a pedal. */
+export const FEET = ['right foot', 'left foot'] as const;
+export type Foot = (typeof FEET)[number];
+
+/**
+ * A drummer's kit: pieces, which way round it is built, and which foot works the kick (`K`), the second kick (`J`) and the hi-hat (`H`).
+ */
+export const KitSchema = Type.Object({
+  id: Type.String({ minLength: 1, maxLength: 64 }),
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  handed: Type.Union([Type.Literal('right'), Type.Literal('left')]),
+  pieces: Type.Array(PieceSchema, { maxItems: KIT_LIMITS.pieces }),
+  feet: Type.Object({
+    K: Type.Unsafe<Foot>({ type: 'string', enum: [...FEET] }),
+    J: Type.Union([Type.Unsafe<Foot>({ type: 'string', enum: [...FEET] }), Type.Null()]),
+    H: Type.Union([Type.Unsafe<Foot>({ type: 'string', enum: [...FEET] }), Type.Null()]),
+  }),
+});
+export type Kit = Static<typeof KitSchema>;
+
+/** The piece that sounds a voice; null when the kit has none. The nearest to the drummer when several do. */
+export function pieceFor(kit: Kit, voice: Voice): Piece | null {
+  const able = kit.pieces.filter((p) => p.voices.includes(voice));
+  return able.reduce<Piece | null>((best, p) => (best && Math.hypot(best.x, best.y) <= Math.hypot(p.x, p.y) ? best : p), null);
+}
+
+/** Whether hands play one surface only: everything they strike goes to the pad. */
+export function isPad(kit: Kit): boolean {
+  const struck = kit.pieces.filter((p) => p.kind !== 'kick');
+  return struck.length > 0 && struck.every((p) => p.kind === 'pad');
+}
+
+/** The kit as it is built for the other hand: everything changes sides, feet too. Twice is the kit itself. */
+export function mirroredKit(kit: Kit): Kit {
+  const other = (foot: Foot): Foot => (foot === 'right foot' ? 'left foot' : 'right foot');
+  return {
+    ...kit,
+    handed: kit.handed === 'right' ? 'left' : 'right',
+    // A plain nought: minus nought would differ from it in a file.
+    pieces: kit.pieces.map((p) => ({ ...p, x: p.x === 0 ? 0 : -p.x, turn: p.turn === 0 ? 0 : -p.turn })),
+    feet: { K: other(kit.feet.K), J: kit.feet.J === null ? null : other(kit.feet.J), H: kit.feet.H === null ? null : other(kit.feet.H) },
+  };
+}
+
+/** Whether a kit has what a limb needs to play at all. */
+export function hasLimb(kit: Kit, limb: Limb): boolean {
+  if (limb === 'R' || limb === 'L') return kit.pieces.some((p) => p.voices.some((v) => VOICE[v].family !== 'foot'));
+  if (limb === 'J') return kit.feet.J !== null && pieceFor(kit, 'kick') !== null;
+  if (limb === 'H') return kit.feet.H !== null && pieceFor(kit, 'hat-foot') !== null;
+  return pieceFor(kit, usualVoice(limb)) !== null;
+}
+
+/** The limbs a kit leaves something to do. */
+export function limbsOf(kit: Kit): readonly Limb[] {
+  return LIMBS.filter((l) => hasLimb(kit, l));
+}

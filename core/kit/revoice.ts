@@ -1,0 +1,100 @@
+import { count } from '../base';
+import { isHand, VOICE, VOICES, type Stroke, type Voice } from '../stroke';
+import { tidy, type Finding, type Pattern } from '../pattern';
+import { isPad, pieceFor, type Kit } from './kit';
+
+/** What may stand in for a voice, the nearest first: its own family, then by how alike it sounds and where it hangs. */
+export const SUBSTITUTES: Readonly<Record<Voice, readonly Voice[]>> = Object.freeze({
+  snare: ['rimshot', 'high-tom', 'mid-tom', 'floor-tom'],
+  rimshot: ['snare', 'cross-stick', 'high-tom'],
+  'cross-stick': ['rimshot', 'snare'],
+  'high-tom': ['mid-tom', 'snare', 'floor-tom'],
+  'mid-tom': ['high-tom', 'floor-tom', 'snare'],
+  'floor-tom': ['mid-tom', 'high-tom', 'snare'],
+  'hat-closed': ['hat-half', 'ride', 'cross-stick', 'crash-left', 'crash-right'],
+  'hat-half': ['hat-closed', 'hat-open', 'ride', 'crash-left', 'crash-right'],
+  'hat-open': ['hat-half', 'crash-left', 'crash-right', 'ride'],
+  ride: ['ride-bell', 'hat-closed', 'crash-right', 'crash-left'],
+  'ride-bell': ['ride', 'hat-closed', 'crash-right'],
+  'crash-left': ['crash-right', 'ride', 'hat-open'],
+  'crash-right': ['crash-left', 'ride', 'hat-open'],
+  kick: ['floor-tom'],
+  'hat-foot': [],
+});
+
+export interface Revoiced {
+  readonly pattern: Pattern;
+  readonly findings: readonly Finding[];
+}
+
+/** What sounds instead of a voice on a kit: itself when the kit has it, else the nearest substitute, else null. */
+export function voiceOn(kit: Kit, voice: Voice): Voice | null {
+  if (pieceFor(kit, voice)) return voice;
+  const family = VOICE[voice].family;
+  if (family === 'foot') return null;
+  if (isPad(kit)) return 'snare';
+  const listed = SUBSTITUTES[voice].find((v) => pieceFor(kit, v));
+  // Whatever there is, of the same family first.
+  const any = [...VOICES].sort((a, b) => Number(VOICE[b].family === family) - Number(VOICE[a].family === family));
+  return listed ?? any.find((v) => VOICE[v].family !== 'foot' && pieceFor(kit, v)) ?? null;
+}
+
+/**
+ * A phrase as it sounds on a kit. The phrase itself is not changed: on the kit it was written for it is the same again. Strokes of hands go to the nearest substitute;
+ * feet without a pedal are tapped on nothing, so they are left out. Each change is a finding.
+ */
+export function revoice(pattern: Pattern, kit: Kit): Revoiced {
+  const used = [...new Set(pattern.strokes.map((s) => s.voice))];
+  const change = new Map(used.map((v) => [v, footless(kit, v) ? null : voiceOn(kit, v)]));
+  if ([...change].every(([from, to]) => from === to) && !pattern.strokes.some((s) => s.limb === 'J' && kit.feet.J === null))
+    return { pattern, findings: [] };
+  const strokes = pattern.strokes.flatMap((s): Stroke[] => {
+    const to = change.get(s.voice);
+    if (to === null || to === undefined) return [];
+    // Without a second pedal the one kick foot takes over where it is free; `tidy` keeps one stroke to a limb and tick.
+    if (s.limb === 'J' && kit.feet.J === null) return [{ ...s, limb: 'K', voice: to }];
+    return [to === s.voice ? s : { ...s, voice: to }];
+  });
+  return { pattern: tidy({ ...pattern, strokes }), findings: findingsOf(pattern, change, kit) };
+}
+
+function footless(kit: Kit, voice: Voice): boolean {
+  return voice === 'hat-foot' && kit.feet.H === null;
+}
+
+function findingsOf(pattern: Pattern, change: ReadonlyMap<Voice, Voice | null>, kit: Kit): Finding[] {
+  const said = [...change].flatMap(([from, to]): Finding[] => {
+    if (from === to) return [];
+    const own = pattern.strokes.filter((s) => s.voice === from);
+    const at = [...new Set(own.map((s) => s.at))];
+    if (to === null) {
+      const left = VOICE[from].family === 'foot' && pattern.strokes.some((s) => isHand(s.limb));
+      return [
+        {
+          code: 'revoiced',
+          weight: 'note',
+          words: `No ${VOICE[from].name} on “${kit.name}”: ${count(own.length, 'stroke')} ${left ? 'left to the foot on the floor' : 'not heard'}.`,
+          at,
+        },
+      ];
+    }
+    const many = own.length === 1 ? 'its stroke goes' : own.length === 2 ? 'both strokes go' : `its ${own.length} strokes go`;
+    return [
+      {
+        code: 'revoiced',
+        weight: 'note',
+        words: `No ${VOICE[from].name} on “${kit.name}”: ${many} to the ${isPad(kit) ? 'pad' : VOICE[to].name}.`,
+        at,
+      },
+    ];
+  });
+  const second = pattern.strokes.filter((s) => s.limb === 'J');
+  if (second.length > 0 && kit.feet.J === null)
+    said.push({
+      code: 'revoiced',
+      weight: 'check',
+      words: `No second pedal on “${kit.name}”: one foot plays both kicks.`,
+      at: second.map((s) => s.at),
+    });
+  return said;
+}

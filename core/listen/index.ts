@@ -1,0 +1,2 @@
+export * from './taps';
+export * from './onsets';

@@ -1,0 +1,117 @@
+/** What a detector is set to: how loud a soft and a hard hit are here, as peaks of the attack from 0 to 1. */
+export interface OnsetSettings {
+  readonly rate: number;
+  /** A hit must rise to this. */
+  readonly threshold: number;
+  /** The attack of a hard hit: full velocity. */
+  readonly loudest: number;
+}
+
+export interface Onset {
+  /** Sample at which the attack begins, counted from the first sample ever given. */
+  readonly sample: number;
+  /** Height of the attack, 0–1. */
+  readonly peak: number;
+}
+
+/** Corner of the high-pass in Hz: sticks on a pad have most of their attack above it, the click's tones (990–1760 Hz) little. */
+const CORNER = 3200;
+/** Seconds in which one hit is one onset: the fastest doubles are 60 ms apart. */
+const REFRACTORY = 0.045;
+/** Seconds over which what rings and hums is followed. */
+const FLOOR = 0.015;
+/** A hit stands this many times over what rings already. */
+const OVER_FLOOR = 1.6;
+/** Share of its peak at which an attack is said to begin. */
+const BEGINS = 0.22;
+/** Seconds after the threshold is passed in which the peak is looked for. */
+const PEAK_WINDOW = 0.006;
+
+/**
+ * Finds hits in samples as they arrive, block by block, with the same answer whatever the size of the blocks. The signal is high-passed twice, its envelope followed with an instant attack and a short release; a hit is where the
+ * envelope passes the threshold and stands well over what rings and hums already; its moment is where the attack began. An answer comes at most 6 ms after the hit.
+ */
+export class OnsetDetector {
+  private readonly pole: number;
+  private readonly release: number;
+  private readonly floorRate: number;
+  private low1 = 0;
+  private low2 = 0;
+  private envelope = 0;
+  private floor = 0;
+  private sample = 0;
+  private last = -Infinity;
+  /** A hit that is under way: where it passed the threshold, and its peak so far. */
+  private rising: { readonly at: number; peak: number } | null = null;
+  private readonly recent: Float32Array;
+
+  constructor(private settings: OnsetSettings) {
+    const { rate } = settings;
+    this.pole = 1 - Math.exp((-2 * Math.PI * CORNER) / rate);
+    this.release = Math.exp(-1 / (0.01 * rate));
+    this.floorRate = 1 / (FLOOR * rate);
+    // The envelope of the last moments, to look back for where an attack began.
+    this.recent = new Float32Array(Math.ceil(rate * (PEAK_WINDOW + 0.006)));
+  }
+
+  /** Other levels from here on, for instance after hitting softly and hard. */
+  set(part: Partial<Omit<OnsetSettings, 'rate'>>): void {
+    this.settings = { ...this.settings, ...part };
+  }
+
+  /** The next samples; gives back the hits that became certain in them. */
+  push(samples: Float32Array): readonly Onset[] {
+    const found: Onset[] = [];
+    const { rate, threshold } = this.settings;
+    for (const x of samples) {
+      this.low1 += this.pole * (x - this.low1);
+      const one = x - this.low1;
+      this.low2 += this.pole * (one - this.low2);
+      const level = Math.abs(one - this.low2);
+      this.envelope = level > this.envelope ? level : this.envelope * this.release;
+      this.recent[this.sample % this.recent.length] = this.envelope;
+      const open = this.sample - this.last > REFRACTORY * rate;
+      if (!this.rising && open && this.envelope > threshold && this.envelope > this.floor * OVER_FLOOR)
+        this.rising = { at: this.sample, peak: this.envelope };
+      if (this.rising) {
+        this.rising.peak = Math.max(this.rising.peak, this.envelope);
+        if (this.sample - this.rising.at >= PEAK_WINDOW * rate) {
+          const { at, peak } = this.rising;
+          const begin = this.beginOf(at, peak);
+          found.push({ sample: begin, peak });
+          this.last = begin;
+          this.rising = null;
+        }
+      }
+      this.floor += (this.envelope - this.floor) * this.floorRate;
+      this.sample++;
+    }
+    return found;
+  }
+
+  /** Velocity 1–127 of a peak, by the loudest hit. */
+  velocityOf(peak: number): number {
+    return Math.max(1, Math.min(127, Math.round((127 * peak) / Math.max(this.settings.loudest, 1e-6))));
+  }
+
+  /** Backwards from where the threshold was passed to where the attack rose above a share of its peak. */
+  private beginOf(at: number, peak: number): number {
+    let begin = at;
+    const oldest = Math.max(0, this.sample - this.recent.length + 1);
+    while (begin > oldest && (this.recent[(begin - 1) % this.recent.length] ?? 0) > peak * BEGINS) begin--;
+    // A threshold below the share is passed before the attack has begun in earnest.
+    while (begin < this.sample && (this.recent[begin % this.recent.length] ?? 0) <= peak * BEGINS) begin++;
+    return begin;
+  }
+}
+
+/** A threshold between the room and a soft hit, and the loudest, from the peaks of soft and hard hits. Null when the soft ones do not stand out. */
+export function levelsFrom(
+  soft: readonly number[],
+  hard: readonly number[],
+  room: number,
+): Pick<OnsetSettings, 'threshold' | 'loudest'> | null {
+  const [least, most] = [Math.min(...soft), Math.max(...hard)];
+  if (soft.length < 2 || hard.length < 2 || least <= room * 1.5 || most <= least) return null;
+  return { threshold: Math.max(room * 1.5, Math.sqrt(room * least), least * 0.45), loudest: most };
+}

@@ -1,0 +1,38 @@
+import fc from 'fast-check';
+import { GRID, meter } from '../time';
+import { quantiseTaps, tempoOfSlot, type Tap } from '.';
+
+const taps = (seconds: readonly number[], limb: Tap['limb'] = 'R'): Tap[] => seconds.map((s) => ({ seconds: s, limb }));
+
+describe('taps without a click', () => {
+  it('hands that fall almost together are a unison', () => {
+    const read = quantiseTaps([...taps([0, 0.25, 0.5]), { seconds: 0.52, limb: 'L' }]);
+    expect(read.ok && read.value.text).toBe('R R R+L');
+  });
+  it.each([[[]], [[0]], [[0, 0.3]]])('%j is too few', (seconds) => expect(quantiseTaps(taps(seconds)).ok).toBe(false));
+  it('a rhythm tapped with human looseness is read as it was meant, at any tempo', () => {
+    const rhythm = fc
+      .array(fc.constantFrom(1, 1, 1, 2, 2, 3, 4), { minLength: 5, maxLength: 24 })
+      .filter((r) => r.includes(1) && r.filter((n) => n === 1).length >= 2);
+    fc.assert(
+      fc.property(
+        rhythm,
+        fc.double({ min: 0.1, max: 0.3, noNaN: true }),
+        fc.array(fc.double({ min: -0.06, max: 0.06, noNaN: true }), { minLength: 25, maxLength: 25 }),
+        (gaps, slot, noise) => {
+          const at = [0];
+          for (const g of gaps) at.push((at.at(-1) ?? 0) + g);
+          const read = quantiseTaps(taps(at.map((n, i) => (n + (noise[i] ?? 0)) * slot)));
+          const expected = gaps.map((g) => `R${' -'.repeat(g - 1)}`).join(' ') + ' R';
+          expect(read.ok && read.value.text).toBe(expected);
+          expect(read.ok && read.value.loose).toBeLessThan(0.2);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+  it('the tempo follows from the slot, held to what can be played', () => {
+    expect(tempoOfSlot(0.2, GRID.eighths, meter(4, 4))).toBe(150);
+    expect(tempoOfSlot(9, GRID.sixteenths, meter(4, 4))).toBe(20);
+  });
+});

@@ -1,0 +1,47 @@
+import { ticks } from '../time';
+import { isHand, strokeTypes, type Limb, type StrokeType } from '../stroke';
+import type { Pattern } from './pattern';
+import { rolesOf, type Role } from './roles';
+
+/** What of a pattern is not to be heard. */
+export interface Mute {
+  readonly limbs: readonly Limb[];
+  readonly roles: readonly Role[];
+}
+
+export const NOTHING_MUTED: Mute = Object.freeze({ limbs: Object.freeze([]), roles: Object.freeze([]) });
+
+/** A pattern without the strokes that are muted; its length and groups stay. The same object when nothing is. */
+export function unmuted(pattern: Pattern, { limbs, roles }: Mute): Pattern {
+  if (limbs.length === 0 && roles.length === 0) return pattern;
+  const own = rolesOf(pattern);
+  return { ...pattern, strokes: pattern.strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture')) };
+}
+
+/** The stroke type of each stroke by index, cyclically by hand as the phrase loops; null for feet. */
+export function strokeTypesOf(pattern: Pattern): readonly (StrokeType | null)[] {
+  const types = pattern.strokes.map((): StrokeType | null => null);
+  for (const hand of ['R', 'L'] as const) {
+    const own = pattern.strokes.flatMap((s, i) => (s.limb === hand && isHand(s.limb) ? [{ level: s.level, i }] : []));
+    strokeTypes(own.map((o) => o.level)).forEach((type, nth) => {
+      const at = own[nth]?.i;
+      if (at !== undefined) types[at] = type;
+    });
+  }
+  return types;
+}
+
+/** A part of a pattern as a pattern of its own: [from, until) in ticks from the pattern's start. Groups are cut to it. */
+export function partOf(pattern: Pattern, from: number, until: number): Pattern {
+  const length = ticks(Math.max(0, Math.min(pattern.length, until) - from));
+  return {
+    ...pattern,
+    start: ticks(pattern.start + from),
+    length,
+    strokes: pattern.strokes.filter((s) => s.at >= from && s.at < until).map((s) => ({ ...s, at: ticks(s.at - from) })),
+    groups: pattern.groups.flatMap((g) => {
+      const [a, b] = [Math.max(g.at, from), Math.min(g.at + g.length, until)];
+      return b > a ? [{ ...g, at: ticks(a - from), length: ticks(b - a) }] : [];
+    }),
+  };
+}

@@ -1,0 +1,205 @@
+import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schools, type Ticks } from '../time';
+import { graceCount, isHand, LIMB_WORDS, LIMBS, otherHand, VOICE, type Limb, type Stroke } from '../stroke';
+import { loopTicks, placeWords, type Pattern } from '../pattern';
+import { revoice, type Kit } from '../kit';
+import { isMeasured, type Profile } from './profile';
+import { distance, riseSeconds, targetOf, travelSeconds } from './travel';
+
+/** A burst of up to this many strokes may go faster than what is kept up, by this much: short runs ride on the first impulse. */
+export const BURST = Object.freeze({ strokes: 4, faster: 1.25 });
+
+/** Two strokes belong to one run when the gap between them is at most this many times the gap looked at. */
+const SAME_RUN = 1.5;
+
+/** Seconds of a grace stroke before its stroke, as it is played back. */
+const GRACE_SECONDS = 0.028;
+
+/** Two strokes of one limb in a row, and the tempo from which on they do not fit any more. */
+export interface TightPair {
+  readonly limb: Limb;
+  /** Indexes of the two strokes in the pattern. */
+  readonly from: number;
+  readonly to: number;
+  /** Tick of the second, from the pattern's start. */
+  readonly at: Ticks;
+  /** Counted beats a minute at which it just fits. */
+  readonly bpm: number;
+  /** Seconds that limb needs. */
+  readonly need: number;
+  readonly why: 'repeat' | 'travel';
+}
+
+export interface Ceiling {
+  /** Highest tempo, in counted beats a minute, at which every pair fits; null when no limb plays twice. */
+  readonly bpm: number | null;
+  /** The three tightest places, tightest first, each place once. */
+  readonly pairs: readonly TightPair[];
+  /** Whether some rate it rests on was never measured. */
+  readonly estimate: boolean;
+  /** Ticks at which one foot would have to be in two places. */
+  readonly impossible: readonly Ticks[];
+}
+
+/** One stroke of a limb, or the grace strokes that its other hand plays before it. */
+interface Blow {
+  readonly index: number;
+  /** Ticks from the pattern's start, swung as it is played. */
+  readonly at: number;
+  /** Seconds by which it lies off that tick whatever the tempo. */
+  readonly offset: number;
+  readonly stroke: Stroke;
+}
+
+/**
+ * The highest tempo a phrase can be played at, going round as a loop: for every two strokes in a row of one limb, the time between them must be at least what the limb needs: the larger
+ * of repetition (1 / rate, by limb and kind; a burst of up to four strokes 1.25 times as fast) and travel (Fitts), plus what raising the stick costs. Swing and grace strokes count.
+ */
+export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
+  const played = LIMBS.filter((l) => pattern.strokes.some((s) => s.limb === l));
+  const impossible = bodyParts(kit).flatMap((limbs) => {
+    const blows = blowsOf(pattern, limbs).filter((b) => b.offset === 0);
+    return blows.flatMap((b, i) => (blows[i + 1]?.at === b.at ? [b.stroke.at] : []));
+  });
+  const places = new Set<string>();
+  const pairs = tightPairs(pattern, kit, profile).filter((p) => {
+    const place = `${p.at} ${p.limb}`;
+    return !places.has(place) && places.add(place);
+  });
+  return {
+    bpm: pairs[0]?.bpm ?? null,
+    pairs: pairs.slice(0, 3),
+    estimate: !isMeasured(profile, played),
+    impossible: [...new Set(impossible)],
+  };
+}
+
+/**
+ * The ceiling of a phrase as it is written: on a kit that lacks some of its voices, of what is played there instead. Its pairs speak of the re-voiced pattern's strokes.
+ * @example
+ * ceilingOn(patternOfText(parseStrokeText('K J').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm === ceilingOn(patternOfText(parseStrokeText('K K').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm // => true
+ */
+export function ceilingOn(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
+  return ceiling(revoice(pattern, kit).pattern, kit, profile);
+}
+
+/** Every two strokes in a row of one body part, the tightest first. */
+export function tightPairs(pattern: Pattern, kit: Kit, profile: Profile): readonly TightPair[] {
+  const loop = swung(loopTicks(pattern), pattern.feel);
+  const ways = new Map<string, number>();
+  const way: Way = (a, b) => {
+    if (a.voice === b.voice && a.limb === b.limb) return 0;
+    const key = `${a.limb}${a.voice} ${b.limb}${b.voice}`;
+    const known = ways.get(key) ?? travelBetween(kit, a, b);
+    ways.set(key, known);
+    return known;
+  };
+  return bodyParts(kit)
+    .flatMap((limbs) => pairsOf(pattern, blowsOf(pattern, limbs), loop, way, profile))
+    .sort((a, b) => a.bpm - b.bpm || a.at - b.at);
+}
+
+/** What moves as one: each hand, and each foot with all its pedals. */
+function bodyParts(kit: Kit): readonly (readonly Limb[])[] {
+  const { K, J, H } = kit.feet;
+  // Without a second pedal the one kick foot plays both kicks; a hi-hat nobody works is the other foot's.
+  const feet = { K, J: J ?? K, H: H ?? (K === 'right foot' ? 'left foot' : 'right foot') };
+  const of = (foot: string): Limb[] => (['K', 'J', 'H'] as const).filter((l) => feet[l] === foot);
+  return [['R'], ['L'], of('right foot'), of('left foot')];
+}
+
+/** All a body part does in one turn of the loop, in order, grace strokes included. */
+function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
+  const zero = swung(pattern.start, pattern.feel);
+  const blows: Blow[] = [];
+  pattern.strokes.forEach((stroke, index) => {
+    const own = limbs.includes(stroke.limb);
+    const grace = stroke.ornament && isHand(stroke.limb) && limbs.includes(otherHand(stroke.limb)) ? graceCount(stroke.ornament) : 0;
+    if (!own && grace === 0) return;
+    const at = swung(pattern.start + stroke.at, pattern.feel) - zero;
+    if (own) blows.push({ index, at, offset: 0, stroke });
+    // A run of grace strokes is one movement that bounces: only where it begins and where it ends matter.
+    if (grace > 0)
+      blows.push({ index, at, offset: -grace * GRACE_SECONDS, stroke: { ...stroke, limb: otherHand(stroke.limb), level: 'ghost' } });
+  });
+  return blows.sort((a, b) => a.at - b.at || a.offset - b.offset);
+}
+
+/** Seconds of travel between two strokes, looked up once for each two voices. */
+type Way = (a: Stroke, b: Stroke) => number;
+
+function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Way, profile: Profile): TightPair[] {
+  if (blows.length < 2) return blows.length === 1 ? lonePair(pattern, blows, loop, profile) : [];
+  const gaps = blows.map((b, i) => (blows[i + 1]?.at ?? (blows[0]?.at ?? 0) + loop) - b.at);
+  const longest = Math.max(...gaps);
+  return blows.flatMap((from, i): TightPair[] => {
+    const to = blows[(i + 1) % blows.length];
+    const gap = gaps[i] ?? 0;
+    if (!to || gap <= 0) return [];
+    const repeat = repeatSeconds(from, to, runLength(gaps, longest, i), profile);
+    const travel = way(from.stroke, to.stroke);
+    const need = Math.max(repeat, travel) + riseSeconds(from.stroke.level, to.stroke.level);
+    // Grace strokes lie a fixed time off their tick, so they take from the time there is, or add to it.
+    const bare = need - (to.offset - from.offset);
+    if (bare <= 0) return [];
+    return [
+      {
+        limb: to.stroke.limb,
+        from: from.index,
+        to: to.index,
+        at: to.stroke.at,
+        bpm: countedTempo((60 * gap) / (TICKS_PER_QUARTER * bare), pattern.meter),
+        need,
+        why: travel > repeat ? 'travel' : 'repeat',
+      },
+    ];
+  });
+}
+
+/** A limb that plays once a turn still comes round to its own stroke. */
+function lonePair(pattern: Pattern, [blow]: readonly Blow[], loop: number, profile: Profile): TightPair[] {
+  if (!blow || loop <= 0) return [];
+  const need = 1 / profile.rates[blow.stroke.limb].singles;
+  const bpm = countedTempo((60 * loop) / (TICKS_PER_QUARTER * need), pattern.meter);
+  return [{ limb: blow.stroke.limb, from: blow.index, to: blow.index, at: blow.stroke.at, bpm, need, why: 'repeat' }];
+}
+
+/** How many strokes make the run that a gap stands in: its neighbours for as long as they are no longer than one and a half of it. Infinity for a loop without a breath. */
+function runLength(gaps: readonly number[], longest: number, i: number): number {
+  const most = (gaps[i] ?? 0) * SAME_RUN;
+  const n = gaps.length;
+  // Beyond a burst only a loop without any breath is told apart, so a long run is not counted to its end at every stroke.
+  if (longest <= most) return Infinity;
+  let run = 1;
+  for (let k = 1; run <= BURST.strokes && (gaps[(i + k) % n] ?? 0) <= most; k++) run++;
+  for (let k = 1; run <= BURST.strokes && (gaps[(i - k + n) % n] ?? 0) <= most; k++) run++;
+  return run + 1;
+}
+
+function repeatSeconds(from: Blow, to: Blow, run: number, profile: Profile): number {
+  const { singles, doubles } = profile.rates[to.stroke.limb];
+  if (from.stroke.limb !== to.stroke.limb) return 1 / Math.min(singles, profile.rates[from.stroke.limb].singles);
+  const burst = singles * BURST.faster;
+  if (run === 2) return 1 / Math.max(doubles, burst);
+  return 1 / (run <= BURST.strokes ? burst : singles);
+}
+
+function travelBetween(kit: Kit, a: Stroke, b: Stroke): number {
+  if (a.limb === b.limb && a.voice === b.voice) return 0;
+  const [from, to] = [targetOf(kit, a.limb, a.voice), targetOf(kit, b.limb, b.voice)];
+  return from && to ? travelSeconds(distance(from.point, to.point), to.width) : 0;
+}
+
+/** Counted beats a minute from quarters a minute: the other way round of `quarterTempo`. */
+function countedTempo(quarters: number, meter: Meter): number {
+  return isCompound(meter) ? (quarters * TICKS_PER_QUARTER) / beatTicks(meter) : quarters;
+}
+
+/**
+ * A tight place as it is said: "left hand, snare to left crash, the a of 2".
+ */
+export function pairWords(pattern: Pattern, pair: TightPair, schools: Schools): string {
+  const [from, to] = [pattern.strokes[pair.from], pattern.strokes[pair.to]];
+  const where = placeWords(pattern, pair.at, schools);
+  if (!from || !to || from.voice === to.voice) return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} again, ${where}`;
+  return `${LIMB_WORDS[pair.limb]}, ${VOICE[from.voice].name} to ${VOICE[to.voice].name}, ${where}`;
+}

@@ -1,0 +1,75 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { LIMBS, otherHand, type Limb } from '../stroke';
+
+/** What is timed: strokes one by one, or in pairs with a breath between. */
+export const STROKE_KINDS = ['singles', 'doubles'] as const;
+export type StrokeKind = (typeof STROKE_KINDS)[number];
+
+/** Bounds of a believable rate, in strokes a second: slower is no test, faster than anybody has been timed at. */
+export const RATE_LIMITS = Object.freeze({ least: 0.5, most: 25 });
+
+const Rate = Type.Number({ minimum: RATE_LIMITS.least, maximum: RATE_LIMITS.most });
+const Rates = Type.Object({ singles: Rate, doubles: Rate });
+
+/**
+ * How fast one drummer's limbs are, in strokes a second: singles kept up, and the two strokes of a double. `measured` says when a rate was last timed
+ * (milliseconds since 1970); what was never timed is a default and makes the ceiling an estimate.
+ */
+export const ProfileSchema = Type.Object({
+  leads: Type.Union([Type.Literal('R'), Type.Literal('L')]),
+  leadsFoot: Type.Union([Type.Literal('right foot'), Type.Literal('left foot')]),
+  rates: Type.Object({ R: Rates, L: Rates, K: Rates, J: Rates, H: Rates }),
+  measured: Type.Array(
+    Type.Object({
+      limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
+      kind: Type.Unsafe<StrokeKind>({ type: 'string', enum: [...STROKE_KINDS] }),
+      at: Type.Integer({ minimum: 0 }),
+    }),
+    { maxItems: 10 },
+  ),
+});
+export type Profile = Static<typeof ProfileSchema>;
+
+/**
+ * Rates before any test. Hands: practised drummers tap 6 to 8 strokes a second with one wrist, the other hand about a tenth slower (Fujii et al. 2009, Tapping performance
+ * and underlying wrist muscle activity; Peters 1980, Why the preferred hand taps more quickly). The second stroke of a double is a rebound and comes in 80–90 ms. Feet:
+ * 4 to 6 a second at the ankle, the second of a double faster by the same rebound. Values at the careful end of those ranges.
+ */
+export const USUAL_PROFILE: Profile = Object.freeze({
+  leads: 'R',
+  leadsFoot: 'right foot',
+  rates: {
+    R: { singles: 7.5, doubles: 12 },
+    L: { singles: 6.8, doubles: 11 },
+    K: { singles: 5, doubles: 7.5 },
+    J: { singles: 4.6, doubles: 7 },
+    H: { singles: 4.5, doubles: 6.5 },
+  },
+  measured: [],
+});
+
+/** Whether every rate of some limbs has been timed. */
+export function isMeasured(profile: Profile, limbs: readonly Limb[]): boolean {
+  return limbs.every((limb) => STROKE_KINDS.some((kind) => profile.measured.some((m) => m.limb === limb && m.kind === kind)));
+}
+
+/** A profile with one rate measured at a time. */
+export function withRate(profile: Profile, limb: Limb, kind: StrokeKind, rate: number, at: number): Profile {
+  const held = Math.max(RATE_LIMITS.least, Math.min(RATE_LIMITS.most, rate));
+  return {
+    ...profile,
+    rates: { ...profile.rates, [limb]: { ...profile.rates[limb], [kind]: held } },
+    measured: [...profile.measured.filter((m) => m.limb !== limb || m.kind !== kind), { limb, kind, at }],
+  };
+}
+
+/** The profile of the same drummer with the hands changed. Twice is the profile itself. */
+export function mirroredProfile(profile: Profile): Profile {
+  const { R, L } = profile.rates;
+  return {
+    ...profile,
+    leads: profile.leads === 'R' ? 'L' : 'R',
+    rates: { ...profile.rates, R: L, L: R },
+    measured: profile.measured.map((m) => ({ ...m, limb: otherHand(m.limb) })),
+  };
+}

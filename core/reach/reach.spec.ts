@@ -1,0 +1,256 @@
+import fc from 'fast-check';
+import { anyRecipe } from '../testing/arbitraries';
+import { GRID, parseMeter, USUAL_SCHOOLS } from '../time';
+import { LIMBS, otherHand, parseStrokeText } from '../stroke';
+import { patternOfText, tidy, type Pattern } from '../pattern';
+import { applyMove, build } from '../recipe';
+import { KIT_PRESETS, mirroredKit, revoice, USUAL_KIT, type Kit } from '../kit';
+import {
+  ceiling,
+  FITTS,
+  handPaths,
+  isMeasured,
+  limbReading,
+  mirroredProfile,
+  pairWords,
+  ceilingOn,
+  raises,
+  readingWords,
+  travelSeconds,
+  USUAL_PROFILE,
+  withRate,
+  type Profile,
+} from '.';
+
+const pattern = (text: string, meter = '4/4', grid = GRID.sixteenths): Pattern => {
+  const read = parseStrokeText(text);
+  return patternOfText(read.ok ? read.value : [], parseMeter(meter)!, grid);
+};
+const hands = (rate: number): Profile => ({
+  ...USUAL_PROFILE,
+  rates: { ...USUAL_PROFILE.rates, R: { singles: rate, doubles: rate * 1.5 }, L: { singles: rate, doubles: rate * 1.5 } },
+});
+const anyPattern = anyRecipe
+  .map((r) => build({ ...r, moves: r.moves.slice(0, 4) }).pattern)
+  .filter((p) => p.strokes.length > 0 && p.strokes.length < 400);
+const anyProfile: fc.Arbitrary<Profile> = fc
+  .record({
+    R: fc.double({ min: 2, max: 12, noNaN: true }),
+    L: fc.double({ min: 2, max: 12, noNaN: true }),
+    K: fc.double({ min: 2, max: 9, noNaN: true }),
+    more: fc.double({ min: 1, max: 2, noNaN: true }),
+  })
+  .map(({ R, L, K, more }) => ({
+    ...USUAL_PROFILE,
+    rates: {
+      R: { singles: R, doubles: R * more },
+      L: { singles: L, doubles: L * more },
+      K: { singles: K, doubles: K * more },
+      J: { singles: K, doubles: K * more },
+      H: { singles: K, doubles: K * more },
+    },
+  }));
+const anyKit = fc.constantFrom(...KIT_PRESETS);
+const bpmOf = (p: Pattern, kit: Kit, profile: Profile): number => ceiling(p, kit, profile).bpm ?? Infinity;
+
+describe('the ceiling', () => {
+  it('a steady stream of one hand at r strokes a second on 16ths is exactly the tempo at which 16ths come at r', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 16, noNaN: true }), fc.integer({ min: 5, max: 32 }), (r, n) => {
+        expect(bpmOf(pattern(`(R)x${n}`), USUAL_KIT, hands(r))).toBeCloseTo(r * 15, 6);
+      }),
+    );
+  });
+  it('two hands in turn go twice as fast; in 6/8 the tempo counts the dotted beat', () => {
+    expect(bpmOf(pattern('(R L)x8'), USUAL_KIT, hands(6))).toBeCloseTo(180, 6);
+    expect(bpmOf(pattern('(R)x6', '6/8', GRID.eighths), USUAL_KIT, hands(6))).toBeCloseTo(120, 6);
+  });
+  it('a pair alone rides on the rebound, a burst of four on the first impulse, a run of five on neither', () => {
+    const at = (text: string): number =>
+      bpmOf(pattern(text), USUAL_KIT, { ...hands(6), rates: { ...hands(6).rates, R: { singles: 6, doubles: 10 } } });
+    expect(at('R R - - - - - -')).toBeCloseTo(150, 6);
+    expect(at('R R R R - - - -')).toBeCloseTo(6 * 1.25 * 15, 6);
+    expect(at('R R R R R - - -')).toBeCloseTo(90, 6);
+  });
+  it('a faster drummer never has a lower ceiling', () => {
+    fc.assert(
+      fc.property(
+        anyPattern,
+        anyKit,
+        anyProfile,
+        fc.constantFrom(...LIMBS),
+        fc.double({ min: 1, max: 3, noNaN: true }),
+        (p, kit, profile, limb, by) => {
+          const { singles, doubles } = profile.rates[limb];
+          const faster = { ...profile, rates: { ...profile.rates, [limb]: { singles: singles * by, doubles: doubles * by } } };
+          expect(bpmOf(p, kit, faster)).toBeGreaterThanOrEqual(bpmOf(p, kit, profile) - 1e-9);
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+  it('a longer reach never raises it', () => {
+    fc.assert(
+      fc.property(anyPattern, anyKit, anyProfile, fc.double({ min: 1, max: 2, noNaN: true }), (p, kit, profile, by) => {
+        const wider = { ...kit, pieces: kit.pieces.map((piece) => ({ ...piece, x: piece.x * by, y: piece.y * by, z: piece.z * by })) };
+        // Heads stay as large as they are, so every way is longer and no target wider. Edges and pedals shift with the piece, by less than a head.
+        if (p.strokes.some((s) => !['snare', 'high-tom', 'mid-tom', 'floor-tom', 'ride', 'kick'].includes(s.voice))) return;
+        expect(bpmOf(p, wider, profile)).toBeLessThanOrEqual(bpmOf(p, kit, profile) + 1e-9);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('phrase, kit and drummer mirrored together leave it as it is', () => {
+    fc.assert(
+      fc.property(anyPattern, anyKit, anyProfile, (p, kit, profile) => {
+        const mirrored = tidy({ ...p, strokes: p.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
+        const one = bpmOf(p, kit, profile);
+        const other = bpmOf(mirrored, mirroredKit(kit), mirroredProfile(profile));
+        if (Number.isFinite(one)) expect(other).toBeCloseTo(one, 6);
+        else expect(other).toBe(one);
+        expect(mirroredProfile(mirroredProfile(profile))).toEqual(profile);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('is never NaN, whatever the kit', () => {
+    fc.assert(
+      fc.property(anyPattern, anyProfile, fc.boolean(), (p, profile, empty) => {
+        const kit: Kit = empty
+          ? { ...USUAL_KIT, pieces: [] }
+          : { ...USUAL_KIT, pieces: USUAL_KIT.pieces.map((x) => ({ ...x, x: 0, y: 0, z: 0 })) };
+        expect(Number.isNaN(bpmOf(p, kit, profile))).toBe(false);
+        expect(bpmOf(p, kit, profile)).toBeGreaterThan(0);
+      }),
+      { numRuns: 100 },
+    );
+  });
+  it('names the tightest places by count and limb, each once', () => {
+    const { pattern: p } = build({
+      source: { kind: 'typed', text: '(R L)x8', meter: '4/4', grid: 1260 },
+      moves: [
+        {
+          id: 'v',
+          on: true,
+          move: 'touch',
+          params: { edits: [{ at: 7 * 1260, limb: 'L', stroke: { level: 'accent', voice: 'crash-right' } }] },
+        },
+      ],
+    });
+    const found = ceiling(p, USUAL_KIT, USUAL_PROFILE);
+    expect(found.pairs).toHaveLength(3);
+    expect(found.estimate).toBe(true);
+    expect(pairWords(p, found.pairs[0]!, USUAL_SCHOOLS)).toBe('left hand, snare to right crash, the a of 2');
+    expect(new Set(found.pairs.map((x) => x.at)).size).toBe(3);
+  });
+  it('a flam needs the other hand before the stroke, so it lowers what that hand can do', () => {
+    expect(bpmOf(pattern('fR L fR L'), USUAL_KIT, USUAL_PROFILE)).toBeLessThan(bpmOf(pattern('R L R L'), USUAL_KIT, USUAL_PROFILE));
+  });
+  it('one foot wanted on two pedals at once is said', () => {
+    const double = KIT_PRESETS.find((k) => k.id === 'double')!;
+    expect(ceiling(pattern('J+H - - -'), double, USUAL_PROFILE).impossible).toEqual([0]);
+    expect(ceiling(pattern('K+H - - -'), double, USUAL_PROFILE).impossible).toEqual([]);
+  });
+});
+
+describe('what would raise it', () => {
+  it('no change asks one foot to be on two pedals at once', () => {
+    const p = pattern('R L K J R L K J');
+    expect(ceiling(p, USUAL_KIT, USUAL_PROFILE).impossible).toEqual([]);
+    const found = raises(p, USUAL_KIT, USUAL_PROFILE, USUAL_SCHOOLS);
+    expect(found.map((r) => ceiling(applyMove(p, r.entry, () => p).pattern, USUAL_KIT, USUAL_PROFILE).impossible)).toEqual(
+      found.map(() => []),
+    );
+    expect(found.length).toBeGreaterThan(0);
+  });
+  it('each change is worked out: done, it gives the tempo that was promised in what is played on the kit, and loses no stroke', () => {
+    fc.assert(
+      fc.property(anyPattern, fc.constantFrom(...KIT_PRESETS), (p, kit) => {
+        if (p.strokes.length > 64) return;
+        const before = ceilingOn(p, kit, USUAL_PROFILE).bpm ?? Infinity;
+        for (const r of raises(p, kit, USUAL_PROFILE, USUAL_SCHOOLS)) {
+          const after = applyMove(p, r.entry, () => p).pattern;
+          expect(ceilingOn(after, kit, USUAL_PROFILE).bpm).toBeCloseTo(r.bpm, 6);
+          expect(r.bpm).toBeCloseTo(before + r.gain, 6);
+          expect(r.gain).toBeGreaterThanOrEqual(1);
+          expect(revoice(after, kit).pattern.strokes.length).toBeGreaterThanOrEqual(revoice(p, kit).pattern.strokes.length);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it('a second kick without a pedal of its own is the first foot’s, and is as fast as that', () => {
+    const [, three] = KIT_PRESETS;
+    const bpm = (text: string): number | null => ceilingOn(pattern(text), three!, USUAL_PROFILE).bpm;
+    expect(bpm('R L K J R L K J')).toBe(bpm('R L K K R L K K'));
+    const [first] = raises(pattern('R L K J R L K J'), three!, USUAL_PROFILE, USUAL_SCHOOLS);
+    expect(first?.words).toContain('Move the kick on');
+  });
+  it('three in a row of one hand: the other hand is offered first', () => {
+    const [first] = raises(pattern('R R R L R R R L'), USUAL_KIT, USUAL_PROFILE, USUAL_SCHOOLS);
+    expect(first?.words).toContain('left hand');
+  });
+});
+
+describe('travel', () => {
+  it('is Fitts’s law in the Shannon form', () => expect(travelSeconds(36, 36)).toBeCloseTo(FITTS.a + FITTS.b, 12));
+  it('crossings and cm to a bar are those of the way', () => {
+    const { pattern: p } = build({
+      source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 5040 },
+      moves: [{ id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['snare', 'hat-closed'] } }],
+    });
+    const { hands: ways, crossings } = handPaths(p, USUAL_KIT);
+    expect(ways[0]!.perBar).toBeGreaterThan(60);
+    expect(ways[1]!.perBar).toBe(0);
+    expect(crossings).toEqual([10080, 15120]);
+  });
+});
+
+describe('the limb test', () => {
+  const noise = fc.array(fc.double({ min: -0.5, max: 0.5, noNaN: true }), { minLength: 200, maxLength: 200 });
+  it('gives the rate that was played, singles and doubles, within 3 %', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 3, max: 14, noNaN: true }), noise, (rate, off) => {
+        const n = Math.floor(rate * 10);
+        const singles = Array.from({ length: n }, (_, i) => i / rate + (0.08 * (off[i % 200] ?? 0)) / rate);
+        const read = limbReading(singles, 'singles');
+        expect(read.ok && Math.abs(read.value.rate / rate - 1)).toBeLessThan(0.03);
+        const pairs = Array.from({ length: 40 }, (_, i) => (Math.floor(i / 2) * 2.8 + (i % 2)) / rate + (0.02 * (off[i] ?? 0)) / rate);
+        const doubles = limbReading(pairs, 'doubles');
+        expect(doubles.ok && Math.abs(doubles.value.rate / rate - 1)).toBeLessThan(0.03);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it.each([[[]], [[0]], [[0, 1]], [[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.1]]])('%j is not enough to tell', (moments) =>
+    expect(limbReading(moments, 'singles').ok).toBe(false),
+  );
+  it('a pause is no stroke, and tiring is said', () => {
+    const at = [...Array.from({ length: 30 }, (_, i) => i / 8), ...Array.from({ length: 30 }, (_, i) => 6 + i / 8)];
+    const read = limbReading(at, 'singles');
+    expect(read.ok && read.value.rate).toBeCloseTo(8, 1);
+    let t = 0;
+    const slowing = Array.from({ length: 60 }, (_, i) => (t += 1 / (8 - i / 30)));
+    const tired = limbReading(slowing, 'singles');
+    expect(tired.ok && readingWords(tired.value)).toContain('it tires');
+  });
+  it('strokes that were not heard and strokes heard twice do not move the rate', () => {
+    const some = fc.uniqueArray(fc.nat({ max: 79 }), { maxLength: 6 });
+    fc.assert(
+      fc.property(fc.double({ min: 3, max: 12, noNaN: true }), some, some, (rate, missed, twice) => {
+        const at = Array.from({ length: 80 }, (_, i) =>
+          missed.includes(i) ? [] : twice.includes(i) ? [i / rate, (i + 0.1) / rate] : [i / rate],
+        ).flat();
+        const read = limbReading(at, 'singles');
+        expect(read.ok && Math.abs(read.value.rate / rate - 1)).toBeLessThan(0.03);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('sets the rate with its date, held to what is believable, and the limb counts as measured', () => {
+    const p = withRate(USUAL_PROFILE, 'L', 'singles', 99, 5);
+    expect(p.rates.L.singles).toBe(25);
+    expect(isMeasured(p, ['L'])).toBe(true);
+    expect(isMeasured(p, ['L', 'R'])).toBe(false);
+  });
+});

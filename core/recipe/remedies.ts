@@ -1,0 +1,54 @@
+import { barTicks } from '../time';
+import { isHand, usualVoice, VOICE, type Stroke } from '../stroke';
+import { selectorFor, type Finding } from '../pattern';
+import type { Build } from './build';
+import { offerOf, type Offer } from './offers';
+
+/** Metal with the kick under it is how a crash is played, and how a phrase lands: nothing to mend. */
+function isMeant(together: readonly Stroke[]): boolean {
+  return (
+    together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal')) && together.some((s) => s.limb === 'K')
+  );
+}
+
+/**
+ * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy is offered, never applied.
+ */
+export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
+  const { pattern } = built;
+  switch (finding.code) {
+    case 'unison': {
+      const at = (finding.at ?? []).filter((t) => !isMeant(pattern.strokes.filter((s) => s.at === t)));
+      const together = pattern.strokes.flatMap((s, i) => (at.includes(s.at) ? [{ limb: s.limb, i }] : []));
+      if (together.length === 0) return [];
+      const feet = together.filter((s) => !isHand(s.limb));
+      const less = (feet.length > 0 ? feet : together.filter((s) => s.limb === 'L')).map((s) => s.i);
+      return [offerOf('drop', { select: selectorFor(pattern, less) })];
+    }
+    case 'fit': {
+      // What is left over after whole repeats can be closed by singles, led by the hand that did not end the last repeat.
+      const rest = pattern.groups.at(-1);
+      const bar = barTicks(pattern.meter);
+      if (pattern.length % bar !== 0 && pattern.groups.length === 1 && pattern.length < bar)
+        return [offerOf('fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } })];
+      const empty = rest?.kind === 'close' && !pattern.strokes.some((s) => s.at >= rest.at);
+      if (!rest || !empty) return [];
+      const slots = Math.round(rest.length / pattern.grid);
+      const before = pattern.strokes.filter((s) => s.at < rest.at && isHand(s.limb)).at(-1)?.limb;
+      const first = before === 'R' ? 'L' : 'R';
+      return [
+        {
+          ...offerOf('touch', {
+            edits: Array.from({ length: Math.min(slots, 64) }, (_, i) => {
+              const limb = i % 2 === 0 ? first : first === 'R' ? 'L' : 'R';
+              return { at: rest.at + i * pattern.grid, limb, stroke: { level: 'tap' as const, voice: usualVoice(limb) } };
+            }),
+          }),
+          words: 'Close it with singles',
+        },
+      ];
+    }
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,3 @@
+export * from './engrave';
+export * from './score';
+export { VALUE_TICKS, VALUES, writtenAs, type Value } from './values';

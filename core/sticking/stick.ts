@@ -1,0 +1,164 @@
+import { count } from '../base';
+import type { Schools } from '../time';
+import { isHand, LIMB_WORDS, LIMBS, type Hand, type Stroke } from '../stroke';
+import { placeWords, tidy, type Pattern } from '../pattern';
+import type { Edit } from '../recipe';
+import { voiceOn, type Kit } from '../kit';
+import { ceilingOn, type Profile } from '../reach';
+import { costOf, Needs, type CostParts, type Terms } from './cost';
+import { rhythmOf, type Pins, type Unplayable } from './rhythm';
+import { STICKING_SCHOOLS, type StickingSchool } from './schools';
+import { bestWays, type Way } from './solve';
+
+/** A sticking for a pattern, with its reasons. */
+export interface Sticking {
+  readonly school: StickingSchool;
+  readonly pattern: Pattern;
+  /** Which limb plays each stroke of the pattern it was found for: a letter a stroke, in that pattern's order. With `limbed` it gives the pattern again. */
+  readonly limbs: string;
+  readonly cost: number;
+  readonly parts: CostParts;
+  /** Strokes of each hand. */
+  readonly load: Readonly<Record<Hand, number>>;
+  /** Whether it can be played at the tempo that was asked for. */
+  readonly fits: boolean;
+  /** Counted beats a minute from which on it breaks; null when nothing limits it. */
+  readonly breaksAt: number | null;
+  /** Why, in short sentences. */
+  readonly words: readonly string[];
+}
+
+export interface StickingWish {
+  /** Counted beats a minute. */
+  readonly bpm: number;
+  readonly kit: Kit;
+  readonly profile: Profile;
+  readonly pins: Pins;
+  readonly schools: Schools;
+  /** How many answers of each school. */
+  readonly many: number;
+  /** In how many strokes answers of one school must differ; 1 gives the plain best. */
+  readonly apart: number;
+}
+
+export interface Stickings {
+  readonly found: readonly Sticking[];
+  readonly unplayable: readonly Unplayable[];
+}
+
+/** The longest rhythm that is stuck at once, in moments. */
+export const MOST_MOMENTS = 4096;
+
+/** How many ways are looked at for each that is shown, so that those shown can differ. */
+const POOL = 6;
+
+/**
+ * The best stickings of a pattern in every school: hands share what hands play, feet keep their own. A rhythm that two hands cannot play comes back without answers, and says by count
+ * what could give. The same wish always gives the same answers.
+ */
+export function stickings(
+  pattern: Pattern,
+  wish: StickingWish,
+  only: readonly StickingSchool[] = STICKING_SCHOOLS,
+  onProgress?: (share: number) => void,
+): Stickings {
+  const { events, unplayable } = rhythmOf(pattern, wish.bpm, wish.pins, wish.schools, (v) => voiceOn(wish.kit, v) ?? v);
+  if (unplayable.length > 0) return { found: [], unplayable };
+  if (events.length > MOST_MOMENTS)
+    return {
+      found: [],
+      unplayable: [
+        { at: 0, words: `This has ${events.length} moments; stickings are found for up to ${MOST_MOMENTS}. Take a shorter part.` },
+      ],
+    };
+  const found = only.flatMap((school, nth) => {
+    const terms: Terms = { school, kit: wish.kit, profile: wish.profile };
+    const needs = new Needs(terms);
+    const pool = bestWays(terms, events, wish.apart > 1 ? wish.many * POOL : wish.many, (done) =>
+      onProgress?.((nth + done / events.length) / only.length),
+    );
+    return apart(pool, wish.many, wish.apart).map((way): Sticking => {
+      const { cost, parts, used, worst } = costOf(terms, events, way.hands, needs);
+      const limbs = pattern.strokes.map((s) => s.limb);
+      events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
+      const stuck = limbed(pattern, limbs.join(''));
+      const breaks = ceilingOn(stuck, wish.kit, wish.profile).bpm;
+      const load = { R: 0, L: 0 };
+      for (const hands of way.hands) for (const h of hands) load[h]++;
+      const tight = worst === null || used < 0.6 ? null : placeWords(pattern, worst, wish.schools);
+      const fits = used <= 1;
+      return {
+        school,
+        pattern: stuck,
+        limbs: limbs.join(''),
+        cost,
+        parts,
+        load,
+        fits,
+        breaksAt: breaks,
+        words: reasons(parts, load, tight, fits),
+      };
+    });
+  });
+  return { found, unplayable };
+}
+
+/** Ways that differ in enough strokes from all taken before, the cheapest always first. */
+function apart(pool: readonly Way[], many: number, least: number): readonly Way[] {
+  // The solver's answers are all different already.
+  if (least <= 1) return pool.slice(0, many);
+  const taken: Way[] = [];
+  for (const way of pool) {
+    if (taken.length === many) break;
+    const near = taken.some((t) => t.hands.reduce((n, h, i) => n + (h[0] === way.hands[i]?.[0] ? 0 : 1), 0) < least);
+    if (!near) taken.push(way);
+  }
+  return taken;
+}
+
+/**
+ * A pattern with its strokes given to limbs, a letter a stroke in the pattern's order; voices, heights and ornaments stay. A stroke without a letter of a limb keeps its own.
+ */
+export function limbed(pattern: Pattern, limbs: string): Pattern {
+  return tidy({
+    ...pattern,
+    strokes: pattern.strokes.map((s, i): Stroke => ({ ...s, limb: LIMBS.find((l) => l === limbs[i]) ?? s.limb })),
+  });
+}
+
+function reasons(parts: CostParts, load: Readonly<Record<Hand, number>>, tight: string | null, fits: boolean): string[] {
+  const crossed = Math.round(parts.crossings / 2.5);
+  const thirds = Math.round(parts.runs / 6);
+  return [
+    `${LIMB_WORDS.R} ${load.R}, ${LIMB_WORDS.L} ${load.L}`,
+    ...(thirds > 0 ? [`${count(thirds, 'stroke')} third in a row or more`] : []),
+    ...(parts.accents > 0 ? [`${count(Math.round(parts.accents / 3), 'accent')} on the second of a double`] : []),
+    ...(crossed > 0 ? [`hands crossed ${crossed === 1 ? 'once' : `${crossed} times`}`] : []),
+    ...(tight === null ? [] : [fits ? `tightest on ${tight}` : `too fast on ${tight}`]),
+  ];
+}
+
+/** What turns the sticking a pattern has into another one, as hand edits of a `touch`. */
+export function stickingEdits(before: Pattern, after: Pattern): Edit[] {
+  const keyOf = (s: Stroke): string => `${s.at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`;
+  const own = new Set(before.strokes.map(keyOf));
+  const wanted = new Set(after.strokes.map(keyOf));
+  const goes = before.strokes.filter((s) => isHand(s.limb) && !wanted.has(keyOf(s)));
+  const comes = after.strokes.filter((s) => isHand(s.limb) && !own.has(keyOf(s)));
+  const taken = new Set(comes.map((s) => `${s.at}${s.limb}`));
+  return [
+    ...goes.filter((s) => !taken.has(`${s.at}${s.limb}`)).map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null })),
+    ...comes.map((s): Edit => ({
+      at: s.at,
+      limb: s.limb,
+      stroke: { level: s.level, voice: s.voice, ...(s.ornament ? { ornament: s.ornament } : {}) },
+    })),
+  ];
+}
+
+/** A sticking in letters, as people write it: "R L R R". Feet are left out, moments of both hands are "RL". */
+export function stickingText(pattern: Pattern): string {
+  const moments = new Map<number, string>();
+  for (const s of pattern.strokes) if (isHand(s.limb)) moments.set(s.at, `${moments.get(s.at) ?? ''}${s.limb}`);
+  return [...moments.values()].join(' ');
+}

@@ -1,0 +1,222 @@
+import type { Page } from '@playwright/test';
+import { addMove, expect, keepAs, openDemo, test, typeSticking } from './fixture';
+
+/** A phrase of one's own in the practice room, the whole of it from the start tempo on. */
+async function room(page: Page, text: string, start: number, loops: number): Promise<void> {
+  await typeSticking(page, text);
+  await keepAs(page, 'Room', '300');
+  await page.getByRole('button', { name: 'Drill it' }).click();
+  await page.getByRole('button', { name: 'Only the whole' }).click();
+  for (const [label, value] of [
+    ['Start tempo', start],
+    ['Goal tempo', start + 20],
+    ['Step', 20],
+    ['Loops a rung', loops],
+  ] as const) {
+    await page.getByLabel(label, { exact: true }).fill(String(value));
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+}
+
+/** The browser's audio on the page's clock, so that a fake clock turns both. It keeps what was handed to it. */
+async function audioOnThePagesClock(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const param = () => ({ value: 1, setTargetAtTime: () => undefined });
+    class ClockAudio {
+      readonly sampleRate = 48_000;
+      readonly outputLatency = 0;
+      readonly destination = {};
+      get currentTime(): number {
+        return performance.now() / 1000;
+      }
+      getOutputTimestamp() {
+        return { contextTime: this.currentTime, performanceTime: performance.now() };
+      }
+      resume() {
+        return Promise.resolve();
+      }
+      createBuffer() {
+        return { copyToChannel: () => undefined };
+      }
+      createGain() {
+        return { gain: param(), connect: (n: object) => n, disconnect: () => undefined };
+      }
+      createBufferSource() {
+        return { connect: (n: object) => n, disconnect: () => undefined, start: () => undefined, stop: () => undefined };
+      }
+    }
+    Object.assign(window, { AudioContext: ClockAudio });
+  });
+}
+
+/** Turns the fake clock on in steps that the ticker can follow. */
+async function turn(page: Page, seconds: number): Promise<void> {
+  for (let i = 0; i < seconds * 4; i++) {
+    await page.clock.runFor(250);
+    await page.waitForTimeout(30);
+  }
+}
+
+test('on a fake clock: a whole drill with Space, Enter and arrows only, from the first rung to the goal', async ({ page }) => {
+  await audioOnThePagesClock(page);
+  await page.clock.install();
+  await room(page, 'R L R L', 120, 2);
+  await page.locator('h1').click();
+  const huge = page.locator('.huge');
+  await page.keyboard.press('Space');
+  await expect(page.locator('.loops')).toContainText('count-in');
+  // A bar of count-in and two loops of a beat at 120: three seconds.
+  await turn(page, 1);
+  await expect(page.locator('.loops')).toContainText('count-in');
+  await turn(page, 2.5);
+  await expect(page.locator('.loops')).toContainText('How was it?');
+  await page.keyboard.press('Enter');
+  await expect(huge).toHaveText('120');
+  await turn(page, 3.5);
+  await page.keyboard.press('ArrowRight');
+  await expect(huge).toHaveText('140');
+  await turn(page, 3.5);
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('button', { name: /Go on/ })).toBeVisible();
+  await page.keyboard.press('Space');
+  await turn(page, 3.5);
+  await page.keyboard.press('ArrowDown');
+  await turn(page, 3.5);
+  await page.keyboard.press('ArrowUp');
+  await expect(page.locator('header')).toContainText('The goal of 140 was clean.');
+  // An hour on the shelf of the clock is no hour in the log.
+  await page.goto('/log');
+  await expect(page.getByRole('heading', { name: '4 tries' })).toBeVisible();
+});
+
+test('on a fake clock: a device that slept breaks the try off, and Space begins the rung again', async ({ page }) => {
+  await audioOnThePagesClock(page);
+  await page.clock.install();
+  await room(page, 'R L R L R L R L', 100, 8);
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await turn(page, 3);
+  await expect(page.locator('.loops')).toContainText('of 8');
+  await page.clock.fastForward(60_000);
+  await expect(page.locator('header')).toContainText('The device slept');
+  await expect(page.locator('.huge')).toHaveText('100');
+  await page.keyboard.press('Space');
+  await expect(page.locator('.loops')).toContainText('count-in');
+});
+
+test('the sound of the room: click, counts, loudness, half speed; the rung waits meanwhile', async ({ page }) => {
+  await room(page, 'R! l l R K R L K', 120, 4);
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('c');
+  const sound = page.getByRole('region', { name: 'Sound' });
+  await sound.getByRole('combobox', { name: /^Click/ }).selectOption('two-and-four');
+  await sound.getByRole('button', { name: 'Count in tones' }).click();
+  await sound.getByRole('slider', { name: 'Loudness: click' }).focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft');
+  await expect(sound.getByRole('slider', { name: 'Loudness: click' })).toHaveAttribute('aria-valuenow', '80');
+  await page.keyboard.press('c');
+  await expect(sound).toBeHidden();
+  await page.keyboard.press('h');
+  await expect(page.locator('.huge')).toHaveText('60');
+  await expect(page.locator('header')).toContainText('Half speed, to look at it: nothing counts.');
+  await page.waitForTimeout(2500);
+  await page.keyboard.press('Space');
+  await expect(page.locator('.huge')).toHaveText('120');
+  await expect(page.locator('.loops')).toContainText('count-in');
+  await page.reload();
+  await page.getByRole('button', { name: /^Sound/ }).click();
+  await expect(page.getByRole('slider', { name: 'Loudness: click' })).toHaveAttribute('aria-valuenow', '80');
+});
+
+test('soft, medium and loud passes of a rung; the simulated player is measured where the click drops out', async ({ page }) => {
+  await room(page, '(R L R L)x4', 240, 3);
+  await page.getByLabel('How loud').selectOption('passes');
+  await page.getByRole('button', { name: 'Simulated player' }).click();
+  await page.getByLabel('Scatter of the simulated player').fill('2');
+  await page.getByLabel('Scatter of the simulated player').press('Enter');
+  await page.getByLabel('Drops out').selectOption('1');
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await expect(page.locator('.pass')).toHaveText('play it soft');
+  await expect(page.locator('.pass')).toHaveText('play it medium', { timeout: 20_000 });
+  await expect(page.locator('.huge')).toHaveText('240');
+  await expect(page.locator('.pass')).toHaveText('play it loud', { timeout: 20_000 });
+  await expect(page.locator('.huge')).toHaveText('260', { timeout: 20_000 });
+  await expect(page.locator('.pass')).toHaveText('play it soft');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'All of it' }).click();
+  await expect(page.locator('ls-judged')).toContainText('while the click was silent');
+});
+
+test('a groove of the shelf keeps the time before the fill', async ({ page }) => {
+  await page.goto('/');
+  await typeSticking(page, 'K - R - L! - R - K - R - L! - R -');
+  await page.getByRole('button', { name: 'Keep it' }).first().click();
+  const dialog = page.getByRole('dialog', { name: 'Keep it' });
+  await dialog.getByLabel('Name').fill('Cellar walk');
+  await dialog.getByRole('button', { name: 'groove' }).click();
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await expect(dialog).toBeHidden();
+  await typeSticking(page, 'R L R L K R L K');
+  await addMove(page, 'Fill the bars');
+  await page.keyboard.press('Escape');
+  await keepAs(page, 'Into the cellar', '120');
+  await page.getByRole('button', { name: 'Drill it' }).click();
+  await page.getByLabel('Add a stage').selectOption('context-1');
+  await page.getByLabel(/^What keeps time: 1 bars of time/).selectOption('Cellar walk');
+  await page.getByRole('button', { name: /^Start/ }).click();
+  await page.locator('.stage-line button', { hasText: '1 bars of time' }).click();
+  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the 2, left hand, accent, snare' })).toHaveCount(1);
+  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the & of 1, right hand' })).toHaveCount(1);
+  await expect(page.locator('ls-ribbon svg title', { hasText: 'closed hi-hat' })).toHaveCount(0);
+});
+
+test('two MIDI devices: heard as one or one alone; unplugged in a take, the drill goes on by ear', async ({ page }) => {
+  await page.addInitScript(() => {
+    const device = (name: string) => ({ name, state: 'connected', onmidimessage: null as ((e: unknown) => void) | null });
+    const [pad, kit] = [device('Stand-in pad'), device('Stand-in kit')];
+    const access = {
+      inputs: new Map([
+        ['1', pad],
+        ['2', kit],
+      ]),
+      onstatechange: null as (() => void) | null,
+    };
+    Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve(access) });
+    Object.assign(window, {
+      plug: (first: string, second: string) => {
+        [pad.state, kit.state] = [first, second];
+        access.onstatechange?.();
+      },
+    });
+  });
+  const plug = (first: string, second: string) =>
+    page.evaluate(([a, b]) => (window as unknown as { plug(a: string, b: string): void }).plug(a!, b!), [first, second]);
+  await room(page, 'R L R L R L R L', 120, 2);
+  await page.getByRole('button', { name: 'MIDI pad or kit' }).click();
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('2 devices are heard as one')).toBeVisible();
+  await plug('disconnected', 'connected');
+  await expect(page.getByText('“Stand-in pad” was unplugged. Still heard: “Stand-in kit”.')).toBeVisible();
+  await plug('disconnected', 'disconnected');
+  await expect(page.locator('.keys [role=alert]')).toContainText('was unplugged');
+  await expect(page.locator('.keys [role=alert]')).toContainText('goes on by your own ear');
+  await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 20_000 });
+  await page.keyboard.press('Space');
+  await expect(page.locator('.huge')).toHaveText('140');
+});
+
+test('in the demo the Bench has loudness and counts beside what is heard', async ({ page }) => {
+  await openDemo(page, '/bench/salt-1');
+  await page.getByRole('button', { name: /^Hear:/ }).click();
+  await page.getByRole('button', { name: 'Count in tones' }).click();
+  await page.getByRole('slider', { name: 'Loudness: texture' }).focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByRole('button', { name: 'Hear: some' })).toBeVisible();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.locator('ls-ribbon-editor .playhead')).toHaveCount(1);
+  await page.getByRole('button', { name: 'All alike' }).click();
+  await expect(page.getByRole('button', { name: 'Hear: all' })).toBeVisible();
+});
