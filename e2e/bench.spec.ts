@@ -361,3 +361,25 @@ test('a screen reader hears the place of the cursor; axe finds nothing with ever
   await expect(page.locator('ls-print-sheet ls-staff svg')).toBeVisible();
   await check();
 });
+
+test('a dialog that is still opening does not take the letters from the field that was chosen', async ({ page }) => {
+  await typeSticking(page, 'R L R L');
+  await page.getByRole('button', { name: 'Keep it' }).first().click();
+  const dialog = page.getByRole('dialog', { name: 'Keep it' });
+  await dialog.getByLabel('Goal tempo').focus();
+  await expect(page.locator('.p-dialog-enter-active')).toHaveCount(0);
+  await page.waitForTimeout(200);
+  await page.keyboard.type('360');
+  await expect(dialog.getByLabel('Goal tempo')).toHaveValue('360');
+  await expect(dialog.getByLabel('Name')).not.toHaveValue(/360/);
+});
+
+test('the first field of a dialog has the keys', async ({ page }) => {
+  await typeSticking(page, 'R L R L');
+  await page.getByRole('button', { name: 'Keep it' }).first().click();
+  await expect(page.getByRole('dialog', { name: 'Keep it' }).getByLabel('Name')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.keyboard.press('Shift+?');
+  await expect(page.getByRole('region', { name: 'Keys of this place' })).toBeFocused();
+});

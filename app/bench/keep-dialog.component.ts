@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, output, signal, v
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
 import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { ChipsComponent, chipsOf } from '../ui/chips.component';
 import { TempoFieldComponent } from '../ui/tempo-field.component';
 import { BenchStore, type Label } from './bench.store';
@@ -11,7 +12,7 @@ const GOAL_STEP = 20;
 /** What a phrase is called, what it is, where it should get to, and when to use it. */
 @Component({
   selector: 'ls-keep-dialog',
-  imports: [ChipsComponent, Dialog, FormsModule, TempoFieldComponent],
+  imports: [ChipsComponent, Dialog, DialogFocusDirective, FormsModule, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog

@@ -7,6 +7,7 @@ import { build } from '@core/recipe';
 import { parseStrokeText, printStrokeText } from '@core/stroke';
 import { NgTemplateOutlet } from '@angular/common';
 import { KeysService } from '../shell/keys.service';
+import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { BenchStore } from './bench.store';
 import { WORKED_EXAMPLE } from './example';
@@ -16,7 +17,7 @@ import { TapPadComponent, type Tapped } from './tap-pad.component';
 /** Where a phrase begins: type a sticking, or pick one of the forty rudiments. */
 @Component({
   selector: 'ls-source-picker',
-  imports: [RibbonComponent, Dialog, NgTemplateOutlet, TapPadComponent],
+  imports: [RibbonComponent, Dialog, DialogFocusDirective, NgTemplateOutlet, TapPadComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source-picker.component.html',
   styleUrl: './source-picker.component.css',

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
+import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { KeysService } from './keys.service';
 
 /** What `?` shows: every key that works in the place that is open. */
 @Component({
   selector: 'ls-keys-overlay',
-  imports: [Dialog],
+  imports: [Dialog, DialogFocusDirective],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog

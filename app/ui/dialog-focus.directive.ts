@@ -1,0 +1,21 @@
+import { Directive, effect, inject } from '@angular/core';
+import { Dialog } from 'primeng/dialog';
+
+const FIELDS = 'input, select, textarea, button, [tabindex="0"]';
+
+/**
+ * Gives the keys to the first field of a dialog as soon as it stands in the page.
+ * The dialog itself does so when its animation is over: whoever had gone to another field by then typed a goal into the name.
+ */
+@Directive({ selector: 'p-dialog' })
+export class DialogFocusDirective {
+  constructor() {
+    const dialog = inject(Dialog);
+    dialog.focusOnShow = false;
+    effect(() => {
+      const box = dialog.container();
+      const first = box?.querySelector<HTMLElement>(`.p-dialog-content :is(${FIELDS})`);
+      if (!box?.contains(document.activeElement)) first?.focus();
+    });
+  }
+}
