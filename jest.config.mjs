@@ -16,6 +16,7 @@ export default {
       testEnvironment: 'node',
       roots: ['<rootDir>/core', '<rootDir>/demo', '<rootDir>/server', '<rootDir>/tools'],
       testMatch: ['**/*.spec.ts'],
+      setupFiles: ['<rootDir>/tools/fixed-seed.cjs'],
       transform: { '^.+\\.(t|j)s$': swc },
       moduleNameMapper: alias,
     },
@@ -24,6 +25,7 @@ export default {
       preset: 'jest-preset-angular',
       roots: ['<rootDir>/app'],
       testMatch: ['**/*.spec.ts'],
+      setupFiles: ['<rootDir>/tools/fixed-seed.cjs'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
       moduleNameMapper: { ...alias, '/workers/spawn$|^\\./spawn$': '<rootDir>/app/testing/spawn.ts' },
       transform: {

@@ -94,6 +94,31 @@ test('every place fits 1280, 820 and 390 px wide without scrolling sideways; the
   }
 });
 
+test('a phrase of two bars, its recipe, sums, checks and staff stand on the Bench at 1280×800 without scrolling any column', async ({
+  page,
+}) => {
+  for (const n of [1, 7, 9, 12, 16, 28]) {
+    await openDemo(page, `/bench/salt-${n}`);
+    await expect(page.locator('ls-staff')).toHaveAttribute('data-drawn', /\d+/);
+    await expect(page.locator('ls-speed')).toContainText(/bpm/);
+    const columns = ['.recipe', '.drawing', '.lower', '.findings'];
+    await expect
+      .poll(
+        () =>
+          page.evaluate(
+            (all) =>
+              all.filter((c) => {
+                const box = document.querySelector(c);
+                return !box || box.scrollHeight > box.clientHeight + 1 || box.scrollWidth > box.clientWidth + 1;
+              }),
+            columns,
+          ),
+        { message: `columns that scroll with phrase ${n}` },
+      )
+      .toEqual([]);
+  }
+});
+
 test('digits go from place to place, ? shows the keys, a screen reader hears each stroke', async ({ page }) => {
   await openDemo(page);
   for (const [digit, name] of [

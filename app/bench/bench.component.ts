@@ -20,6 +20,7 @@ import { NoticesService } from '../shell/notices.service';
 import type { RibbonMarks } from '../ui/ribbon/marks';
 import { NO_MARKS } from '../ui/ribbon/marks';
 import type { RibbonLine } from '../ui/ribbon/model';
+import { whenIdle } from '../ui/idle';
 import { RibbonEditorComponent, type Gesture } from '../ui/ribbon/ribbon-editor.component';
 import { StickingWorker } from '../workers/sticking.service';
 import { StaffComponent } from '../ui/staff/staff.component';
@@ -88,7 +89,7 @@ export class BenchComponent implements BenchActions, OnDestroy {
   private readonly reach = inject(ReachStore);
   private readonly compare = inject(CompareStore);
   private readonly transport = inject(Transport);
-  readonly sticker = inject(StickingWorker);
+  private readonly sticker = inject(StickingWorker);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticesService);
   private readonly editor = viewChild(RibbonEditorComponent);
@@ -141,6 +142,11 @@ export class BenchComponent implements BenchActions, OnDestroy {
       if (!untracked(this.playing) || untracked(this.hearingVariant)) return;
       if (request) this.transport.change(request);
       else this.transport.stop();
+    });
+    // By the time a sticking is asked for, the worker that finds it has started.
+    const worked = computed(() => this.store.recipe() !== null);
+    effect((callOff) => {
+      if (worked()) callOff(whenIdle(() => this.sticker.warm()));
     });
     inject(KeysService).use(benchKeys(this));
   }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
-import { accentStep, balance, countingOf, startsToEndOn, type Finding } from '@core/pattern';
-import { barTicks, beatTicks, countAt, countWords, parseCount } from '@core/time';
+import { accentStep, balance, countingOf, notesPerSecond, startsToEndOn, type Finding } from '@core/pattern';
+import { barTicks, beatTicks, countAt, countWords, parseCount, quarterTempo } from '@core/time';
 import { LIMB_WORDS } from '@core/stroke';
 import { gcd } from '@core/base';
 import { remediesFor, type Offer } from '@core/recipe';
@@ -24,7 +24,7 @@ export class FindingsComponent {
 
   readonly fit = computed(() => this.store.findings().find((f) => f.code === 'fit') ?? null);
   readonly sums = computed(() => this.store.findings().filter((f) => f.weight === 'sum' && f.code !== 'fit'));
-  readonly checks = computed(() => this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance'));
+  readonly checks = computed(() => this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance' && f.code !== 'density'));
   readonly groups = computed(() => {
     const pattern = this.store.settled()?.pattern;
     if (!pattern || pattern.length === 0) return [];
@@ -36,6 +36,7 @@ export class FindingsComponent {
     const most = Math.max(1, ...loads.map((l) => l.strokes));
     return loads.map((l) => ({ ...l, share: (100 * l.strokes) / most, accentShare: (100 * l.accents) / most }));
   });
+  readonly strokes = computed(() => this.store.settled()?.pattern.strokes.length ?? 0);
   readonly longest = computed(() => this.loads().reduce((most, l) => Math.max(most, l.longestRun), 0));
 
   /** Counts of a bar, for a phrase that leaves room to begin elsewhere. */
@@ -80,6 +81,13 @@ export class FindingsComponent {
     const row = (many: number) => Array.from({ length: many }, (_, i) => (100 * i) / many);
     return { accents: row(accents), beats: row(beats), words: `${accents} accents against ${beats} beats` };
   });
+
+  /** So many strokes of the phrase, a second, at the tempo that is set. */
+  rate(strokes: number): string {
+    const pattern = this.store.settled()?.pattern;
+    if (!pattern || pattern.length === 0) return '0.0';
+    return notesPerSecond(strokes, pattern.length, quarterTempo(this.store.tempo(), pattern.meter)).toFixed(1);
+  }
 
   /** Moves that would mend a finding. */
   remedies(finding: Finding): readonly Offer[] {

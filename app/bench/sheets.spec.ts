@@ -189,7 +189,7 @@ describe('speed', () => {
     expect(pointed[1]).toEqual([]);
     store.setTempo(400);
     m.fixture.detectChanges();
-    expect(m.text()).toContain('Too fast at 400:');
+    expect(m.text()).toContain('Too fast at 400');
     const raise = m.host.querySelector('button')!;
     const promised = Number(raise.querySelector('strong')!.textContent);
     expect(promised).toBeGreaterThan(bpm);

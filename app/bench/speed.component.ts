@@ -1,6 +1,9 @@
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { BenchStore } from './bench.store';
 import { ReachStore } from './reach.store';
+
+/** So many ways to raise the ceiling are shown before more are asked for. */
+const FIRST_RAISES = 2;
 
 /** The ceiling: how fast this phrase can go, where it breaks first, and what would raise it. */
 @Component({
@@ -8,14 +11,16 @@ import { ReachStore } from './reach.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reach.ceiling(); as c) {
-      <div class="panel">
+      <div class="top" [class.over]="isOver()">
+        <h3>{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h3>
         @if (reach.bpm(); as bpm) {
-          <p class="top" [class.over]="bench.tempo() > bpm">
-            <strong>{{ bpm }}</strong> bpm{{ c.estimate ? ', estimate' : '' }}
-          </p>
-          @if (bench.tempo() > bpm) {
-            <p class="over">Too fast at {{ bench.tempo() }}:</p>
-          }
+          <span
+            ><strong>{{ bpm }}</strong> bpm{{ c.estimate ? ', estimate' : '' }}</span
+          >
+        }
+      </div>
+      <div class="panel">
+        @if (reach.bpm()) {
           <ol>
             @for (p of reach.pairs(); track p.pair.at + p.pair.limb) {
               <li
@@ -29,9 +34,14 @@ import { ReachStore } from './reach.store';
               </li>
             }
           </ol>
-          @for (r of reach.raises(); track r.words) {
+          @for (r of shownRaises(); track r.words) {
             <button type="button" class="btn small" (click)="bench.take(r.entry)">
-              {{ r.words }}: <strong>{{ floor(r.bpm) }}</strong>
+              <span>{{ r.words }}</span> <strong class="mono">{{ floor(r.bpm) }}</strong>
+            </button>
+          }
+          @if (reach.raises().length > FIRST_RAISES) {
+            <button type="button" class="more" [attr.aria-expanded]="all()" (click)="all.set(!all())">
+              {{ all() ? 'Only the best' : reach.raises().length - FIRST_RAISES + ' more that would raise it' }}
             </button>
           }
         } @else {
@@ -57,16 +67,22 @@ import { ReachStore } from './reach.store';
   `,
   styles: `
     .panel {
-      padding: 10px 14px;
+      padding: 8px 12px;
       display: flex;
       flex-direction: column;
-      gap: 6px;
+      gap: 5px;
+    }
+    .top {
+      display: flex;
+      justify-content: space-between;
+      align-items: baseline;
+      margin-bottom: 6px;
     }
     .top strong {
-      font: 700 26px/1 var(--head);
+      font: 700 24px/1 var(--head);
     }
     .over,
-    .over strong {
+    .over :is(strong, h3) {
       color: var(--mark);
     }
     ol {
@@ -78,7 +94,7 @@ import { ReachStore } from './reach.store';
     li {
       display: flex;
       gap: 8px;
-      padding: 2px 0;
+      padding: 1px 0;
       line-height: 1.3;
     }
     li span:first-child {
@@ -87,8 +103,22 @@ import { ReachStore } from './reach.store';
     .btn {
       white-space: normal;
       text-align: left;
-      line-height: 1.25;
-      gap: 4px;
+      line-height: 1.2;
+      padding-right: 8px;
+    }
+    .btn span {
+      flex: 1;
+    }
+    .more {
+      align-self: start;
+      min-height: 24px;
+      padding: 2px 0;
+      border: 0;
+      background: none;
+      color: var(--accent);
+      font: 500 12.5px var(--text);
+      text-decoration: underline;
+      cursor: pointer;
     }
     .kit {
       margin-top: 8px;
@@ -103,4 +133,9 @@ export class SpeedComponent {
   readonly reach = inject(ReachStore);
   readonly pointAt = output<readonly number[]>();
   readonly floor = Math.floor;
+  readonly FIRST_RAISES = FIRST_RAISES;
+  /** Whether all that would raise the ceiling is shown, or the best. */
+  readonly all = signal(false);
+  readonly shownRaises = computed(() => (this.all() ? this.reach.raises() : this.reach.raises().slice(0, FIRST_RAISES)));
+  readonly isOver = computed(() => this.bench.tempo() > (this.reach.bpm() ?? Infinity));
 }

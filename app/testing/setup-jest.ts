@@ -8,7 +8,16 @@ setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: t
 if (typeof globalThis.structuredClone !== 'function') {
   globalThis.structuredClone = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
 }
-const g = globalThis as { ResizeObserver?: unknown; matchMedia?: unknown };
+const g = globalThis as { ResizeObserver?: unknown; matchMedia?: unknown; Worker?: unknown };
+// A worker that is started and never asked; a test that asks one brings its own.
+g.Worker ??= class extends EventTarget {
+  postMessage(): void {
+    /* nobody there */
+  }
+  terminate(): void {
+    /* nobody there */
+  }
+};
 g.ResizeObserver ??= class {
   observe(): void {
     /* none */

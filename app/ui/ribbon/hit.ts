@@ -1,5 +1,5 @@
 import type { Level, Limb } from '@core/stroke';
-import { LOW_BENCH, MEASURES } from './measures';
+import { measuresOf } from './measures';
 import type { RibbonLayout, RibbonRow } from './model';
 
 /** What lies under a point of a ribbon. */
@@ -39,7 +39,7 @@ export function hitAt(layout: RibbonLayout, x: number, y: number): Hit | null {
 
 /** The level whose stem is nearest to a height over the hands' line, in px. */
 export function levelAt(layout: RibbonLayout, height: number): Level {
-  const { stem } = layout.rows.length > 2 && layout.size === 'bench' ? LOW_BENCH : MEASURES[layout.size];
+  const { stem } = measuresOf(layout.size, layout.rows.length);
   const levels: readonly Level[] = ['ghost', 'tap', 'accent'];
   return levels.reduce((best, l) => (Math.abs(stem[l] - height) < Math.abs(stem[best] - height) ? l : best));
 }

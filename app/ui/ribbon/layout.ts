@@ -3,7 +3,7 @@ import { barTicks, beatTicks, gridName } from '@core/time';
 import { isHand } from '@core/stroke';
 import { rolesOf, type Pattern } from '@core/pattern';
 import { frameOf } from './frame';
-import { LOW_BENCH, MEASURES, SUNG_ROOM, TYPES_ROOM } from './measures';
+import { MEASURES, measuresOf, SUNG_ROOM, TYPES_ROOM } from './measures';
 import type { RibbonLayout, RibbonOptions, RibbonRow } from './model';
 import { blockOf, stemOf } from './shapes';
 import { countsOf, gridLines, groupsIn, sungOf, typesOf } from './texts';
@@ -12,7 +12,7 @@ import { countsOf, gridLines, groupsIn, sungOf, typesOf } from './texts';
 export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLayout {
   const usual = MEASURES[options.size];
   const first = frameOf(pattern, options, usual);
-  const m = options.size === 'bench' && first.rows.length > 2 ? LOW_BENCH : usual;
+  const m = measuresOf(options.size, first.rows.length);
   const frame = m === usual ? first : frameOf(pattern, options, m);
   const named = options.size === 'bench' && frame.rows.length > 1;
   const sungRoom = options.sung ? SUNG_ROOM : 0;

@@ -67,6 +67,15 @@ export const MEASURES: Readonly<Record<RibbonSize, Measures>> = {
   },
 };
 
+/** A phrase of two rows on the Bench, which leave room for the staff under them. */
+export const PAIR_BENCH: Measures = {
+  ...MEASURES.bench,
+  counts: 22,
+  stem: { ghost: 10, tap: 23, accent: 40 },
+  hands: 50,
+  brackets: 20,
+};
+
 /** A phrase of many rows on the Bench is drawn lower, so that more of it is in sight. */
 export const LOW_BENCH: Measures = {
   ...MEASURES.bench,
@@ -91,3 +100,9 @@ export const SUNG_ROOM = 18;
 export const TYPES_ROOM = 15;
 /** Room that a label of two letters needs beside its head, in px. */
 export const LABEL_WIDTH = 20;
+
+/** Measures of a size for a phrase that takes so many rows. */
+export function measuresOf(size: RibbonSize, rows: number): Measures {
+  if (size !== 'bench' || rows < 2) return MEASURES[size];
+  return rows === 2 ? PAIR_BENCH : LOW_BENCH;
+}
