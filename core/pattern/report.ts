@@ -4,6 +4,7 @@ import { LIMB_WORDS } from '../stroke';
 import type { Finding } from './finding';
 import type { Pattern } from './pattern';
 import { accentStep, crossRhythm, leadOf } from './relations';
+import { meantTogether } from './roles';
 import { balance, comesRound, endsOn, fitSum, groupSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
 
 /** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
@@ -98,7 +99,7 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
       ? { code: 'linear', weight: 'note', words: 'Linear: one limb at a time.' }
       : {
           code: 'unison',
-          weight: 'check',
+          weight: together.every((t) => meantTogether(pattern.strokes.filter((s) => s.at === t))) ? 'note' : 'check',
           words: `${count(together.length, 'unison')}: ${placesWords(pattern, together, schools)}.`,
           at: together,
         };

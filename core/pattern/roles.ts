@@ -1,4 +1,4 @@
-import { VOICE, type Stroke, type Voice } from '../stroke';
+import { isHand, VOICE, type Stroke, type Voice } from '../stroke';
 import type { Pattern } from './pattern';
 
 /** What a stroke is for: primary carries the phrase, timekeeping keeps the time, texture fills between. */
@@ -21,4 +21,19 @@ function roleOf(stroke: Stroke, plain: boolean): Role {
   if (stroke.level === 'ghost') return 'texture';
   if (stroke.level === 'accent' || VOICE[stroke.voice].family === 'metal') return 'primary';
   return plain ? 'primary' : 'texture';
+}
+
+/**
+ * Whether strokes that fall together are meant to: a crash or other metal with the kick under it is how a cymbal is played and how a phrase lands; and time that is kept (hats, ride, the
+ * hi-hat foot) goes on over whatever is played with it.
+ * @example
+ * meantTogether([{ limb: 'R', voice: 'hat-closed' }, { limb: 'L', voice: 'snare' }]) // => true
+ * meantTogether([{ limb: 'R', voice: 'crash-right' }, { limb: 'K', voice: 'kick' }]) // => true
+ * meantTogether([{ limb: 'R', voice: 'snare' }, { limb: 'K', voice: 'kick' }]) // => false
+ */
+export function meantTogether(together: readonly Pick<Stroke, 'limb' | 'voice'>[]): boolean {
+  if (together.some((s) => TIMEKEEPERS.includes(s.voice))) return true;
+  return (
+    together.some((s) => s.limb === 'K') && together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal'))
+  );
 }

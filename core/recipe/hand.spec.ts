@@ -146,6 +146,12 @@ describe('remedies', () => {
     const next = mended(landing, 'unison', '', [0, 20160]);
     expect(next && line(next)).toBe('0R 1L 2R 3L 4R 5L 16R! 16K!');
   });
+  it('a groove keeps its backbeat: what falls under the hat is nothing to mend', () => {
+    const groove = typed('R+K R R+L R', [
+      { id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['hat-closed'] } },
+    ]);
+    expect(mended(groove, 'unison', '', [0, 2520])).toBeNull();
+  });
   it('silence at the end of a fill is closed with singles that go on from the other hand', () => {
     const recipe = typed('R L R L R', [
       { id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } } },

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { anyMove, anyRecipe, anySource } from '../testing/arbitraries';
 import { frozen } from '../testing/freeze';
 import { parseCount, ticks, USUAL_SCHOOLS } from '../time';
-import { compareStrokes, printStroke } from '../stroke';
+import { compareStrokes, printStroke, type Voice } from '../stroke';
 import { comesRound, countingOf, MOST_BARS, MOST_STROKES, report, startsToEndOn, type Pattern } from '../pattern';
 import { applyMove, build, describeMove, MOVE_NAMES, MOVES, newMove, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '.';
 
@@ -208,6 +208,16 @@ describe('checks', () => {
   it('a linear phrase is called so; a unison is named by its count', () => {
     expect(words(built(recipe('R L K')), 'linear')).toBe('Linear: one limb at a time.');
     expect(words(built(recipe('R+K L R L')), 'unison')).toBe('1 unison: 1.');
+  });
+  it('a unison under a cymbal that keeps time, or of crash and kick, is no fault', () => {
+    const weight = (voice: Voice): string | undefined =>
+      report(built(recipe('R+K L R+L L', [['voice', { select: { limbs: ['R'] }, voices: [voice] }]])), 100, USUAL_SCHOOLS).find(
+        (f) => f.code === 'unison',
+      )?.weight;
+    expect(weight('hat-closed')).toBe('note');
+    expect(weight('high-tom')).toBe('check');
+    // The crash has the kick under it on the 1; on the & it falls on the left hand.
+    expect(weight('crash-right')).toBe('check');
   });
   it('counts strokes by limb and notes a second', () => {
     const p = built(recipe('R L L K', [bars(1)]));

@@ -1,15 +1,8 @@
 import { barTicks } from '../time';
-import { isHand, usualVoice, VOICE, type Stroke } from '../stroke';
-import { selectorFor, type Finding } from '../pattern';
+import { isHand, usualVoice } from '../stroke';
+import { meantTogether, selectorFor, type Finding } from '../pattern';
 import type { Build } from './build';
 import { offerOf, type Offer } from './offers';
-
-/** Metal with the kick under it is how a crash is played, and how a phrase lands: nothing to mend. */
-function isMeant(together: readonly Stroke[]): boolean {
-  return (
-    together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal')) && together.some((s) => s.limb === 'K')
-  );
-}
 
 /**
  * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy is offered, never applied.
@@ -18,7 +11,7 @@ export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
   const { pattern } = built;
   switch (finding.code) {
     case 'unison': {
-      const at = (finding.at ?? []).filter((t) => !isMeant(pattern.strokes.filter((s) => s.at === t)));
+      const at = (finding.at ?? []).filter((t) => !meantTogether(pattern.strokes.filter((s) => s.at === t)));
       const together = pattern.strokes.flatMap((s, i) => (at.includes(s.at) ? [{ limb: s.limb, i }] : []));
       if (together.length === 0) return [];
       const feet = together.filter((s) => !isHand(s.limb));
