@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, kept, openDemo, settled, test, typeSticking } from './fixture';
+import { addMove, expect, keepAs, kept, openDemo, settled, test, typeSticking } from './fixture';
 
 interface Draft {
   readonly recipe: { readonly moves: readonly { readonly move: string; readonly params: Record<string, unknown> }[] } | null;
@@ -382,4 +382,22 @@ test('the first field of a dialog has the keys', async ({ page }) => {
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('Shift+?');
   await expect(page.getByRole('region', { name: 'Keys of this place' })).toBeFocused();
+});
+
+test('keeping a phrase leaves the Bench as it is: it sounds on, and what is shown stays shown', async ({ page }) => {
+  await typeSticking(page, 'R l l R K');
+  await addMove(page, 'Fill the bars');
+  await page.getByRole('button', { name: 'Sung line' }).click();
+  await page.getByRole('button', { name: 'Variants' }).click();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await keepAs(page, 'Sounding on');
+  await expect(page).toHaveURL(/\/bench\/[\w-]{36}$/);
+  await expect(page.getByRole('heading', { name: 'Sounding on' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Sung line' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.locator('ls-variants-sheet')).toBeVisible();
+  // Another phrase is another matter.
+  await page.goto('/bench?fresh=1');
+  await expect(page.getByRole('textbox', { name: 'Sticking' })).toBeVisible();
 });

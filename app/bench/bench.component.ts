@@ -284,19 +284,25 @@ export class BenchComponent implements BenchActions, OnDestroy {
   }
 
   private async open(id: string): Promise<void> {
-    this.pickingSource.set(false);
-    this.cursor.leave();
-    this.trail.finish();
+    // What was just kept is on the Bench already: cursor, sheet and sound stay.
+    if (this.store.phrase()?.id !== id) this.tidy();
     if (await this.store.open(id)) return;
     this.notices.wrong('That phrase is not on this shelf any more. What you worked on last is still here.');
     await this.router.navigate(['/bench'], { replaceUrl: true });
   }
 
   private async clear(): Promise<void> {
-    this.cursor.leave();
-    this.trail.finish();
+    this.tidy();
     await this.store.clear();
     await this.router.navigate(['/bench'], { replaceUrl: true });
+  }
+
+  /** Nothing of what lay here before is left open. */
+  private tidy(): void {
+    this.pickingSource.set(false);
+    this.closeSheet();
+    this.cursor.leave();
+    this.trail.finish();
   }
 
   nudge(by: number): void {
