@@ -43,7 +43,7 @@ const page = `
     const ready = [];
     for (let i = 0; i < 7; i++) {
       const worker = new Worker('/bench-worker.js', { type: 'module' });
-      await new Promise((done) => setTimeout(done, 1000));
+      await new Promise((done) => setTimeout(done, 2000));
       const remote = wrap(worker);
       ready.push(await timed(() => find(remote, pattern)));
       worker.terminate();
