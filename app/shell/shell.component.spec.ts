@@ -54,6 +54,19 @@ describe('the shell', () => {
     m.fixture.detectChanges();
     expect([asked(), m.host.getAttribute('data-writing')]).toEqual([false, 'no']);
   });
+  it('a button pressed by pointer gives the keyboard back at once, one pressed by key keeps it', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    document.body.append(m.host);
+    const button = m.button('Show the keys of this place');
+    const held = (clicks: number): boolean => {
+      button.focus();
+      button.dispatchEvent(new MouseEvent('click', { bubbles: true, detail: clicks }));
+      return document.activeElement === button;
+    };
+    expect([held(0), held(1)]).toEqual([true, false]);
+    m.host.remove();
+  });
   it('a notice carries the way back', async () => {
     await emptyPlace();
     const m = mount(ShellComponent);

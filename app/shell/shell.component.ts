@@ -20,7 +20,7 @@ import { NoticesService } from './notices.service';
   templateUrl: './shell.component.html',
   styleUrl: './shell.component.css',
   host: {
-    '(pointerup)': 'letGo($event)',
+    '(click)': 'letGo($event)',
     '(window:beforeunload)': 'leaving($event)',
     '[attr.data-writing]': "health.writing() ? 'yes' : 'no'",
   },
@@ -64,10 +64,13 @@ export class ShellComponent {
     if (!this.health.allKept()) event.preventDefault();
   }
 
-  /** A button pressed by pointer gives the keyboard back, so that Space plays and does not press it again. */
-  letGo(event: PointerEvent): void {
+  /**
+   * A button pressed by pointer gives the keyboard back, so that Space plays and does not press it again: at once, as the next key may be on its way already.
+   * A press by keyboard counts no clicks, and keeps it.
+   */
+  letGo(event: MouseEvent): void {
     const pressed = event.target instanceof Element ? event.target.closest<HTMLElement>('button, [role=switch], a') : null;
-    if (pressed && !pressed.closest('.p-dialog')) setTimeout(() => pressed.blur());
+    if (event.detail > 0 && pressed && !pressed.closest('.p-dialog')) pressed.blur();
   }
 
   actionOf(data: unknown): NoticeAction | null {
