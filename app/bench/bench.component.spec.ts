@@ -102,6 +102,18 @@ describe('findings', () => {
     m.pick('Count the last stroke shall fall on', '1');
     expect(m.text()).toContain('start on the 3');
   });
+  it('the load of each limb, in strokes and a second, follows the tempo', async () => {
+    const { store } = await bench();
+    store.setSource(typed('R l l R K').source);
+    store.setTempo(90);
+    const m = mount(FindingsComponent);
+    const loads = (): string[] => [...m.host.querySelectorAll('.balance div')].map((e) => e.textContent.replaceAll(/\s+/g, ' ').trim());
+    expect(m.text()).toContain('6.0 notes a second');
+    expect(loads()).toEqual(['R2 2.4/s', 'L2 2.4/s', 'K1 1.2/s']);
+    store.setTempo(180);
+    m.fixture.detectChanges();
+    expect(loads()).toEqual(['R2 4.8/s', 'L2 4.8/s', 'K1 2.4/s']);
+  });
 });
 
 describe('the Bench', () => {

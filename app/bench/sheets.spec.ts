@@ -197,6 +197,18 @@ describe('speed', () => {
     m.fixture.detectChanges();
     expect(Number(m.host.querySelector('.top strong')!.textContent)).toBe(promised);
   });
+  it('shows the two best ways to raise it, the others when asked, fastest first', async () => {
+    await bench('R! l l R K R! l l R K R! L');
+    const m = mount(SpeedComponent);
+    const all = m.component.reach.raises().map((r) => Math.floor(r.bpm));
+    expect(all.length).toBeGreaterThan(2);
+    const shown = (): number[] => [...m.host.querySelectorAll('.btn strong')].map((e) => Number(e.textContent));
+    expect(shown()).toEqual(all.slice(0, 2));
+    m.press(`${all.length - 2} more`);
+    expect(shown()).toEqual([...all].sort((a, b) => b - a));
+    m.press('Only the best');
+    expect(shown()).toHaveLength(2);
+  });
   it('a phrase in which no limb plays twice is limited by nothing but its loop', async () => {
     await bench('R');
     expect(mount(SpeedComponent).text()).toMatch(/bpm|nothing limits/);
