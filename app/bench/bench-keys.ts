@@ -1,14 +1,12 @@
 import type { Key } from '../shell/keys.service';
-import type { WritableSignal } from '@angular/core';
+import type { LinesStore } from './lines.store';
 import { RIBBON_KEYS } from './ribbon-keys';
 
 /** What the keys of the Bench can do. */
 export interface BenchActions {
   readonly store: { undo(): void; redo(): void };
   readonly sound: { fromCursor(): void };
-  readonly sung: WritableSignal<boolean>;
-  readonly types: WritableSignal<boolean>;
-  readonly grooveOnly: WritableSignal<boolean>;
+  readonly lines: LinesStore;
   togglePlay(): void;
   edit(): void;
   toWords(): void;
@@ -18,7 +16,6 @@ export interface BenchActions {
   closeSheet(): void;
   toggleLower(what: 'staff' | 'paths' | 'compare'): void;
   hearOther(): void;
-  nextPace(): void;
   print(): void;
   drill(): Promise<void>;
   nudge(by: number): void;
@@ -52,10 +49,10 @@ export function benchKeys(bench: BenchActions): readonly Key[] {
     { combo: 'n', shown: 'N', does: 'Staff', run: () => bench.toggleLower('staff') },
     { combo: 'c', shown: 'C', does: 'Compare with another phrase', run: () => bench.toggleLower('compare') },
     { combo: 'x', shown: 'X', does: 'Hear the other phrase, without losing the beat', run: () => bench.hearOther() },
-    { combo: 's', shown: 'S', does: 'Sung line', run: () => bench.sung.update((on) => !on) },
-    { combo: 't', shown: 'T', does: 'Stroke types', run: () => bench.types.update((on) => !on) },
-    { combo: 'g', shown: 'G', does: 'Groove only: what fills between fades', run: () => bench.grooveOnly.update((on) => !on) },
-    { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => bench.nextPace() },
+    { combo: 's', shown: 'S', does: 'Sung line', run: () => bench.lines.sung.update((on) => !on) },
+    { combo: 't', shown: 'T', does: 'Stroke types', run: () => bench.lines.types.update((on) => !on) },
+    { combo: 'g', shown: 'G', does: 'Groove only: what fills between fades', run: () => bench.lines.grooveOnly.update((on) => !on) },
+    { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => bench.lines.nextPace() },
     { combo: 'p', shown: 'P', does: 'A page to print', run: () => bench.print() },
     { combo: 'd', shown: 'D', does: 'Drill it', run: () => void bench.drill() },
     { combo: 'ArrowUp', shown: '↑', does: 'One beat a minute faster', run: () => bench.nudge(1) },

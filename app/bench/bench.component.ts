@@ -11,7 +11,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { gridName, meterText, type Counting } from '@core/time';
+import { gridName, meterText } from '@core/time';
 import { lengthWords } from '@core/pattern';
 import { Transport } from '../audio/transport.service';
 import { SettingsRepo } from '../data/settings.repo';
@@ -19,7 +19,6 @@ import { KeysService } from '../shell/keys.service';
 import { NoticesService } from '../shell/notices.service';
 import type { RibbonMarks } from '../ui/ribbon/marks';
 import { NO_MARKS } from '../ui/ribbon/marks';
-import type { RibbonLine } from '../ui/ribbon/model';
 import { whenIdle } from '../ui/idle';
 import { RibbonEditorComponent, type Gesture } from '../ui/ribbon/ribbon-editor.component';
 import { StickingWorker } from '../workers/sticking.service';
@@ -31,6 +30,8 @@ import { CompareStore } from './compare.store';
 import { CursorStore } from './cursor.store';
 import { FindingsComponent } from './findings.component';
 import { KeepDialogComponent } from './keep-dialog.component';
+import { LinesBarComponent } from './lines-bar.component';
+import { LinesStore } from './lines.store';
 import { PathsPanelComponent } from './paths-panel.component';
 import { PickStore } from './pick.store';
 import { PlayBarComponent } from './play-bar.component';
@@ -56,6 +57,7 @@ export type Lower = 'staff' | 'paths' | 'compare';
 @Component({
   selector: 'ls-bench',
   imports: [
+    LinesBarComponent,
     RibbonEditorComponent,
     StrokeBarComponent,
     StaffComponent,
@@ -84,6 +86,7 @@ export class BenchComponent implements BenchActions, OnDestroy {
   readonly cursor = inject(CursorStore);
   private readonly typing = inject(TypingStore);
   readonly sound = inject(SoundStore);
+  readonly lines = inject(LinesStore);
   readonly settings = inject(SettingsRepo);
   private readonly picks = inject(PickStore);
   private readonly reach = inject(ReachStore);
@@ -101,14 +104,8 @@ export class BenchComponent implements BenchActions, OnDestroy {
   readonly sheet = signal<'variants' | 'sticking' | null>(null);
   readonly printing = signal(false);
   readonly lower = signal<Lower | null>('staff');
-  /** What is shown over the ribbon beside the strokes. */
-  readonly sung = signal(false);
-  readonly types = signal(false);
-  readonly hidden = signal<readonly RibbonLine[]>([]);
-  readonly grooveOnly = signal(false);
   /** Whether a variant sounds in place of the phrase. */
   readonly hearingVariant = signal(false);
-  readonly pace = signal<Counting['pace'] | null>(null);
   readonly pointed = signal<readonly number[]>([]);
   readonly playing = this.transport.playing;
   readonly position = this.transport.position;
@@ -235,10 +232,6 @@ export class BenchComponent implements BenchActions, OnDestroy {
     this.lower.update((now) => (now === what ? null : what));
   }
 
-  toggleLine(line: RibbonLine): void {
-    this.hidden.update((all) => (all.includes(line) ? all.filter((l) => l !== line) : [...all, line]));
-  }
-
   layBeneath(): void {
     this.closeSheet();
     this.lower.set('compare');
@@ -247,15 +240,6 @@ export class BenchComponent implements BenchActions, OnDestroy {
   hearOther(): void {
     if (this.lower() !== 'compare') this.lower.set('compare');
     this.compare.swap();
-  }
-
-  nextPace(): void {
-    this.pace.update((pace) => (pace === null ? 'half' : pace === 'half' ? 'double' : null));
-  }
-
-  paceWords(): string {
-    const pace = this.pace();
-    return pace === null ? 'Counts: as written' : pace === 'half' ? 'Counts: half-time' : 'Counts: double-time';
   }
 
   print(): void {

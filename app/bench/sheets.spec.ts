@@ -12,6 +12,8 @@ import { CursorStore } from './cursor.store';
 import { PathsPanelComponent } from './paths-panel.component';
 import { PlayBarComponent } from './play-bar.component';
 import { SoundStore } from './sound.store';
+import { LinesBarComponent } from './lines-bar.component';
+import { LinesStore } from './lines.store';
 import { SpeedComponent } from './speed.component';
 import { StickingSheetComponent } from './sticking-sheet.component';
 import { StrokeBarComponent } from './stroke-bar.component';
@@ -212,6 +214,31 @@ describe('speed', () => {
   it('a phrase in which no limb plays twice is limited by nothing but its loop', async () => {
     await bench('R');
     expect(mount(SpeedComponent).text()).toMatch(/bpm|nothing limits/);
+  });
+});
+
+describe('the lines of the ribbon', () => {
+  it('are shown and hidden one by one; counts go round; while the recipe is stepped through, the step is said instead', async () => {
+    const { store } = await bench('R l l R');
+    store.addMove('mirror');
+    const lines = TestBed.inject(LinesStore);
+    const m = mount(LinesBarComponent);
+    m.press('Count line');
+    m.press('Sung line');
+    expect([lines.shows('counts'), lines.shows('letters'), lines.sung()]).toEqual([false, true, true]);
+    expect(m.button('Count line').getAttribute('aria-pressed')).toBe('false');
+    for (const next of ['half-time', 'double-time', 'as written']) {
+      m.press('Counts: ');
+      expect(m.button('Counts: ').textContent.trim()).toBe(`Counts: ${next}`);
+    }
+    const walked = heard(m.component.walked);
+    m.component.trail.back();
+    m.fixture.detectChanges();
+    expect(m.text()).not.toContain('Count line');
+    m.press('A step on');
+    expect(walked).toEqual([1]);
+    m.press('Whole');
+    expect(m.text()).toContain('Count line');
   });
 });
 
