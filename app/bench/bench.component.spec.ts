@@ -137,6 +137,17 @@ describe('the Bench', () => {
     m.fixture.destroy();
     expect(transport.stops).toBeGreaterThan(1);
   });
+  it('whoever leaves in the middle of stepping through comes back to the whole phrase', async () => {
+    const { store } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    store.addMove('mirror');
+    const m = mount(BenchComponent);
+    m.component.trail.back();
+    m.component.cursor.put(0);
+    expect(m.component.trail.isFinished()).toBe(false);
+    m.fixture.destroy();
+    expect([m.component.trail.isFinished(), m.component.cursor.at()]).toEqual([true, null]);
+  });
   it('Esc closes what lies over the lower half, but not from the ribbon, which leaves itself first', async () => {
     const { store } = await bench();
     store.useRudiment(RUDIMENTS[0]!);

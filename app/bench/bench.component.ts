@@ -151,6 +151,9 @@ export class BenchComponent implements BenchActions, OnDestroy {
   ngOnDestroy(): void {
     this.transport.stop();
     this.store.openCard.set(null);
+    // Whoever comes back finds the whole phrase, not a step on the way to it.
+    this.cursor.leave();
+    this.trail.finish();
   }
 
   togglePlay(): void {
