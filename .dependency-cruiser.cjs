@@ -23,7 +23,12 @@ const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit'];
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
   forbidden: [
-    { name: 'core-is-pure', severity: 'error', from: { path: '^core/' }, to: { path: '^(app|server|demo|bench|tools)/' } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^core/' },
+      to: { path: '^(app|server|demo|bench|tools)/' },
+    },
     {
       name: 'core-package-list',
       comment: 'core/ may use these pure packages and no other',

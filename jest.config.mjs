@@ -1,6 +1,10 @@
 const swc = [
   '@swc/jest',
-  { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } }, module: { type: 'commonjs' }, sourceMaps: 'inline' },
+  {
+    jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } },
+    module: { type: 'commonjs' },
+    sourceMaps: 'inline',
+  },
 ];
 const alias = { '^@core/(.*)$': '<rootDir>/core/$1' };
 
@@ -34,7 +38,9 @@ export default {
           { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
         ],
       },
-      transformIgnorePatterns: ['node_modules/(?!(.*\\.mjs$|d3-.*|internmap|@primeuix|primeng|comlink|date-fns|tinykeys|@sinclair))'],
+      transformIgnorePatterns: [
+        'node_modules/(?!(.*\\.mjs$|d3-.*|internmap|@primeuix|primeng|comlink|date-fns|tinykeys|@sinclair))',
+      ],
     },
   ],
 };

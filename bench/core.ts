@@ -9,11 +9,17 @@ function eightBars(): Recipe {
     { move: 'insert', params: { text: 'K', where: { kind: 'end' } } },
     { move: 'grid', params: { grid: GRID.sextuplets } },
     { move: 'grid', params: { grid: GRID.sixteenths } },
-    { move: 'fit', params: { space: { bars: 8 }, start: '1', mirrored: true, close: { kind: 'strokes', text: 'R L R' } } },
+    {
+      move: 'fit',
+      params: { space: { bars: 8 }, start: '1', mirrored: true, close: { kind: 'strokes', text: 'R L R' } },
+    },
     { move: 'level', params: { select: { places: [1] }, level: 'accent' } },
     { move: 'level', params: { select: { limbs: ['L'], counts: ['2', '4'] }, level: 'ghost' } },
     { move: 'voice', params: { select: { limbs: ['R'] }, voices: ['high-tom', 'mid-tom', 'floor-tom'] } },
-    { move: 'voice', params: { select: { levels: ['accent'], limbs: ['R', 'L'] }, voices: ['crash-right'], under: 'K' } },
+    {
+      move: 'voice',
+      params: { select: { levels: ['accent'], limbs: ['R', 'L'] }, voices: ['crash-right'], under: 'K' },
+    },
     { move: 'shift', params: { slots: 1, mode: 'wrap' } },
     { move: 'level', params: { select: { every: { n: 3, offset: 0, of: 'slot' } }, level: 'accent' } },
     { move: 'voice', params: { select: { bars: [8] }, voices: ['snare'] } },
@@ -29,7 +35,10 @@ function eightBars(): Recipe {
 function sixteenMoves(): Recipe {
   const recipe = eightBars();
   const more: Pick<MoveEntry, 'move' | 'params'>[] = [
-    { move: 'layer', params: { limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' } },
+    {
+      move: 'layer',
+      params: { limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' },
+    },
     { move: 'ornament', params: { select: { places: [1] }, ornament: 'flam' } },
     { move: 'mirror', params: { feet: false } },
     { move: 'swap', params: { select: { inRun: 2 }, limb: 'K' } },

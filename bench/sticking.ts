@@ -29,7 +29,9 @@ console.log(
 );
 for (const n of [32, 64, 256, 512, 1024]) {
   const ms = median(() => bestWays(terms('doubles'), eventsOf(n), 20));
-  console.log(`${n} strokes: ${(ms / base).toFixed(2)} × baseline; ${((ms / base) * (128 / n)).toFixed(2)} × per stroke`);
+  console.log(
+    `${n} strokes: ${(ms / base).toFixed(2)} × baseline; ${((ms / base) * (128 / n)).toFixed(2)} × per stroke`,
+  );
 }
 
 const twenty = eventsOf(20);
@@ -37,7 +39,8 @@ const solve = median(() => bestWays(terms('lead hand'), twenty, 1));
 const began = performance.now();
 let least = Infinity;
 const needs = new Needs(terms('lead hand'));
-// Every one of the 2^20 stickings, depth first, so that what they share is added up once: trying all is not made slower than it must be.
+// Every one of the 2^20 stickings, depth first, so that what they share is added up once: trying all is not made slower
+// than it must be.
 function tryAll(i: number, stand: Stand, cost: number): void {
   const event = twenty[i];
   if (!event) {

@@ -9,8 +9,17 @@ import type { Pattern } from '@core/pattern';
 import { median } from './measure';
 
 /** A bar of 16ths with 13 hand strokes: five accents of it can be placed in many ways. */
-const recipe: Recipe = { source: { kind: 'typed', text: '(R L R L R L R L R K)x2', meter: '5/4', grid: 1260 }, moves: [] };
-const wish = { kinds: ['accents' as const], accents: 6, kit: USUAL_KIT, profile: USUAL_PROFILE, schools: USUAL_SCHOOLS };
+const recipe: Recipe = {
+  source: { kind: 'typed', text: '(R L R L R L R L R K)x2', meter: '5/4', grid: 1260 },
+  moves: [],
+};
+const wish = {
+  kinds: ['accents' as const],
+  accents: 6,
+  kit: USUAL_KIT,
+  profile: USUAL_PROFILE,
+  schools: USUAL_SCHOOLS,
+};
 
 const start = performance.now();
 const sheet = allVariants(recipe, wish);
@@ -34,7 +43,8 @@ const key = (p: Pattern, by: number, mirror: boolean): string =>
     .join();
 function alike(a: Pattern, b: Pattern): boolean {
   const target = key(b, 0, false);
-  for (let by = 0; by < a.length; by += a.grid) if (key(a, by, false) === target || key(a, by, true) === target) return true;
+  for (let by = 0; by < a.length; by += a.grid)
+    if (key(a, by, false) === target || key(a, by, true) === target) return true;
   return false;
 }
 function naive(): number {

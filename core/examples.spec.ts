@@ -1,4 +1,4 @@
-// Docs run: every `expression // => value` in a docstring of core/ is evaluated with all of core's public names in scope.
+// Docs run: every `expression // => value` in a docstring of core/ is evaluated, with all public names of core in scope.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as base from './base';

@@ -22,7 +22,14 @@ export const LICKS: readonly DemoPhrase[] = [
     bars(1),
     accent({ places: [1] }),
   ),
-  phrase('lick', 'Wet boots', [70, 92], 'Doubles that walk; keep the lefts low.', rudiment('single-dragadiddle'), bars(1)),
+  phrase(
+    'lick',
+    'Wet boots',
+    [70, 92],
+    'Doubles that walk; keep the lefts low.',
+    rudiment('single-dragadiddle'),
+    bars(1),
+  ),
   phrase(
     'lick',
     'Tar bucket',
@@ -40,7 +47,14 @@ export const LICKS: readonly DemoPhrase[] = [
     bars(1, { kind: 'rest' }, '3'),
     send(RIGHTS, ['high-tom']),
   ),
-  phrase('lick', 'Bollard', [88, 120], 'One beat, anywhere; mostly the last of the bar.', typed('R! l l K'), send(ACCENTS, ['high-tom'])),
+  phrase(
+    'lick',
+    'Bollard',
+    [88, 120],
+    'One beat, anywhere; mostly the last of the bar.',
+    typed('R! l l K'),
+    send(ACCENTS, ['high-tom']),
+  ),
   phrase(
     'lick',
     'Rigging',

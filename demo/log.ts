@@ -13,12 +13,18 @@ export interface Learner {
   lastClean: number | null;
 }
 
-/** Chance that a try at a tempo is clean: even at what the learner is able to, falling off over about a twentieth of the goal. */
+/**
+ * Chance that a try at a tempo is clean: even at what the learner is able to, falling off over about a twentieth of the
+ * goal.
+ */
 function chance(learner: Learner, bpm: number): number {
   return 1 / (1 + Math.exp((bpm - learner.able) / (0.03 * learner.goal)));
 }
 
-/** What a session leaves behind: most of the way is gained early, a plateau waits at nine tenths of the goal, and some days go backwards. */
+/**
+ * What a session leaves behind: most of the way is gained early, a plateau waits at nine tenths of the goal, and some
+ * days go backwards.
+ */
 function learn(learner: Learner, random: () => number): void {
   const share = learner.able / learner.goal;
   const gain = share < 0.9 ? 0.085 : 0.03;
@@ -26,14 +32,25 @@ function learn(learner: Learner, random: () => number): void {
   learner.able *= 1 + gain * (0.4 + random()) - setback;
 }
 
-/** One sitting with one phrase, played through the real drill: tries until the goal, the same rung failed too often, or enough. */
-function session(learner: Learner, id: string, start: number, random: () => number): { drill: DrillState; end: number } {
+/**
+ * One sitting with one phrase, played through the real drill: tries until the goal, the same rung failed too often, or
+ * enough.
+ */
+function session(
+  learner: Learner,
+  id: string,
+  start: number,
+  random: () => number,
+): { drill: DrillState; end: number } {
   const plan = suggestLadder(learner.goal, learner.lastClean);
   let at = start;
-  let drill = drillStep(newDrill(id, learner.phrase, { start: plan.start, step: plan.step, goal: learner.goal, loops: LOOPS }), {
-    kind: 'start',
-    at,
-  });
+  let drill = drillStep(
+    newDrill(id, learner.phrase, { start: plan.start, step: plan.step, goal: learner.goal, loops: LOOPS }),
+    {
+      kind: 'start',
+      at,
+    },
+  );
   const most = 9 + Math.floor(random() * 8);
   while (drill.phase !== 'done' && drill.attempts.length < most) {
     const loop = Math.round((1000 * learner.loopSeconds) / drillTempo(drill));
@@ -49,8 +66,15 @@ function session(learner: Learner, id: string, start: number, random: () => numb
   return { drill: drillStep(drill, { kind: 'stop' }), end: at };
 }
 
-/** Six weeks of practice: about five evenings a week, five to seven phrases an evening. Also what was left under way on the last evening. */
-export function practise(learners: readonly Learner[], first: number, random: () => number): { attempts: Attempt[]; drills: DrillState[] } {
+/**
+ * Six weeks of practice: about five evenings a week, five to seven phrases an evening. Also what was left under way on
+ * the last evening.
+ */
+export function practise(
+  learners: readonly Learner[],
+  first: number,
+  random: () => number,
+): { attempts: Attempt[]; drills: DrillState[] } {
   const attempts: Attempt[] = [];
   let left: DrillState[] = [];
   for (let day = 0; day < 42; day++) {

@@ -1,4 +1,7 @@
-/** A small seeded generator (mulberry32): the same seed gives the same shelf, every time and everywhere. Gives numbers in [0, 1). */
+/**
+ * A small seeded generator (mulberry32): the same seed gives the same shelf, every time and everywhere. Gives numbers
+ * in [0, 1).
+ */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;
   return () => {

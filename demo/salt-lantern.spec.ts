@@ -20,7 +20,11 @@ describe('The Salt Lantern', () => {
     expect(shelf?.phrases.length).toBe(40);
     for (const p of shelf?.phrases ?? []) {
       const b = build(p.recipe);
-      expect([p.name, ...b.source.findings, ...b.trail.flatMap((s) => s.findings.filter((f) => f.weight === 'stop'))]).toEqual([p.name]);
+      expect([
+        p.name,
+        ...b.source.findings,
+        ...b.trail.flatMap((s) => s.findings.filter((f) => f.weight === 'stop')),
+      ]).toEqual([p.name]);
       expect(b.pattern.strokes.length).toBeGreaterThan(3);
     }
   });
@@ -30,7 +34,9 @@ describe('The Salt Lantern', () => {
   });
   it('covers 4/4, 6/8 and 7/8, 16ths, triplets, sextuplets and 32nds', () => {
     const patterns = (shelf?.phrases ?? []).map((p) => build(p.recipe).pattern);
-    expect([...new Set(patterns.map((p) => meterText(p.meter)))]).toEqual(expect.arrayContaining(['4/4', '6/8', '7/8']));
+    expect([...new Set(patterns.map((p) => meterText(p.meter)))]).toEqual(
+      expect.arrayContaining(['4/4', '6/8', '7/8']),
+    );
     expect([...new Set(patterns.map((p) => gridName(p.grid)))]).toEqual(
       expect.arrayContaining(['16ths', 'triplets', 'sextuplets', '32nds']),
     );

@@ -3,7 +3,14 @@ import { typed, rudiment, bars, send, grid, lay, then, phrase, type DemoPhrase }
 
 /** What is played before the show. */
 export const WARM_UPS: readonly DemoPhrase[] = [
-  phrase('warm-up', 'Even keel', [120, 150], 'Two minutes before anything else.', rudiment('single-paradiddle'), bars(2)),
+  phrase(
+    'warm-up',
+    'Even keel',
+    [120, 150],
+    'Two minutes before anything else.',
+    rudiment('single-paradiddle'),
+    bars(2),
+  ),
   phrase(
     'warm-up',
     'Gull wings',
@@ -12,7 +19,14 @@ export const WARM_UPS: readonly DemoPhrase[] = [
     typed('R! r r L! l l', '4/4', GRID.triplets),
     bars(2),
   ),
-  phrase('warm-up', 'Slow swell', [60, 84], 'Open roll; listen to the second stroke.', rudiment('double-stroke-open-roll'), bars(1)),
+  phrase(
+    'warm-up',
+    'Slow swell',
+    [60, 84],
+    'Open roll; listen to the second stroke.',
+    rudiment('double-stroke-open-roll'),
+    bars(1),
+  ),
   phrase('warm-up', 'Net knots', [80, 104], 'Flams, both hands alike.', rudiment('flam-paradiddle'), bars(2)),
   phrase(
     'warm-up',

@@ -20,7 +20,12 @@ type Close = MoveParams['fit']['close'];
 type Select = MoveParams['level']['select'];
 type Station = MoveParams['route']['stations'][number]['right'];
 
-export const typed = (text: string, meter = '4/4', grid: number = GRID.sixteenths, swing?: Source['swing']): Source => ({
+export const typed = (
+  text: string,
+  meter = '4/4',
+  grid: number = GRID.sixteenths,
+  swing?: Source['swing'],
+): Source => ({
   kind: 'typed',
   text,
   meter,

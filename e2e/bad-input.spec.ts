@@ -87,7 +87,9 @@ test('bad shelf files get a sentence, and the shelf stays as it was', async ({ p
   await keepAs(page, 'Mine');
   await page.goto('/kit?part=data');
   for (const [name, text, words] of FILES) {
-    await page.locator('input[type=file]').setInputFiles({ name: `${name}.json`, mimeType: 'application/json', buffer: Buffer.from(text) });
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: `${name}.json`, mimeType: 'application/json', buffer: Buffer.from(text) });
     await expect(page.getByRole('alert')).toContainText(words);
     await expect(page.getByRole('alert')).toContainText('Your shelf is as it was.');
   }

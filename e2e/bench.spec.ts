@@ -3,7 +3,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { addMove, expect, keepAs, kept, openDemo, settled, test, typeSticking } from './fixture';
 
 interface Draft {
-  readonly recipe: { readonly moves: readonly { readonly move: string; readonly params: Record<string, unknown> }[] } | null;
+  readonly recipe: {
+    readonly moves: readonly { readonly move: string; readonly params: Record<string, unknown> }[];
+  } | null;
 }
 
 /** What the Bench keeps in the browser's database. */
@@ -71,7 +73,9 @@ test('a fill made with the mouse alone', async ({ page }) => {
   expect(await moves(page)).toEqual(['fit', 'voice', 'touch']);
 });
 
-test('editing on the ribbon is a touch move: letters, a stem pulled up, a stroke pulled sideways, copy and put down', async ({ page }) => {
+test('editing on the ribbon is a touch move: letters, a stem pulled up, a stroke pulled sideways, copy and put down', async ({
+  page,
+}) => {
   await typeSticking(page, 'R L R L');
   await page.keyboard.press('e');
   await page.keyboard.type('l!');
@@ -241,7 +245,8 @@ test('the page to print has one staff and one ribbon, and nothing of the Bench',
   await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeVisible();
   await expect(page.locator('ls-print-sheet ls-staff svg')).toBeVisible();
   await page.emulateMedia({ media: 'print' });
-  const shown = (selector: string) => page.locator(selector).evaluateAll((all) => all.filter((e) => e.getClientRects().length > 0).length);
+  const shown = (selector: string) =>
+    page.locator(selector).evaluateAll((all) => all.filter((e) => e.getClientRects().length > 0).length);
   expect(await shown('ls-ribbon svg')).toBe(1);
   expect(await shown('ls-staff svg')).toBe(1);
   expect(await shown('button')).toBe(0);
@@ -259,7 +264,9 @@ test('the page to print has one staff and one ribbon, and nothing of the Bench',
   }
 });
 
-test('stepping through the recipe plays each stage; another phrase is compared and heard without losing the beat', async ({ page }) => {
+test('stepping through the recipe plays each stage; another phrase is compared and heard without losing the beat', async ({
+  page,
+}) => {
   await openPhrase(page, 'salt-1');
   await expect(stems(page)).toHaveCount(23);
   for (let i = 0; i < 5; i++) await page.keyboard.press(',');
@@ -324,7 +331,9 @@ test('a rhythm tapped on two keys becomes strokes on even slots', async ({ page 
   await expect(stems(page)).toHaveCount(5);
 });
 
-test('a worked example is taken apart; a card open lets strokes be picked on the ribbon and says them in words', async ({ page }) => {
+test('a worked example is taken apart; a card open lets strokes be picked on the ribbon and says them in words', async ({
+  page,
+}) => {
   await page.goto('/bench?fresh=1');
   await page.getByRole('button', { name: 'Take it apart' }).click();
   await page.getByRole('button', { name: /^Send right taps to the high tom/ }).click();

@@ -1,6 +1,8 @@
 import { expect, keepAs, openDemo, test, typeSticking, addMove } from './fixture';
 
-test('clean said early counts when the loops are played; messy takes it back; pause and stop wait', async ({ page }) => {
+test('clean said early counts when the loops are played; messy takes it back; pause and stop wait', async ({
+  page,
+}) => {
   await typeSticking(page, 'R L R L R L R L');
   await keepAs(page, 'Early', '300');
   await page.getByRole('button', { name: 'Drill it' }).click();

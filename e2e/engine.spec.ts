@@ -25,7 +25,9 @@ test('every move can be added, says what it does, and can be taken back', async 
     await addMove(page, title);
     await expect(page.locator('.move')).toHaveCount(i + 1);
     await expect(page.locator('.move').last().locator('.sentence')).not.toBeEmpty();
-    await expect(page.locator('.move').last().locator('ls-move-editor').locator('button, input, select').first()).toBeVisible();
+    await expect(
+      page.locator('.move').last().locator('ls-move-editor').locator('button, input, select').first(),
+    ).toBeVisible();
   }
   await expect(page.locator('.middle svg .stem').first()).toBeVisible();
   for (let i = 0; i < MENU.length; i++) await page.keyboard.press('Control+z');
@@ -133,7 +135,9 @@ test('a search that is too wide stops at its bound, and can be stopped before', 
   await page.getByRole('button', { name: 'Stop looking' }).click();
   await expect(page.getByRole('button', { name: 'Find variants' })).toBeVisible();
   await page.getByRole('button', { name: 'Find variants' }).click();
-  await expect(page.locator('ls-variants-sheet .said')).toContainText(/showing the best 200 of at least [\d,]+/, { timeout: 60_000 });
+  await expect(page.locator('ls-variants-sheet .said')).toContainText(/showing the best 200 of at least [\d,]+/, {
+    timeout: 60_000,
+  });
 });
 
 test('the sung line and half-time counts; own syllables are kept', async ({ page }) => {

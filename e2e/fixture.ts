@@ -1,8 +1,8 @@
 import { test as base, expect, type Page } from '@playwright/test';
 
 /**
- * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was just pressed may begin to write a frame later.
- * A page that was never opened has nothing to wait for.
+ * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was
+ * just pressed may begin to write a frame later. A page that was never opened has nothing to wait for.
  */
 export async function settled(page: Page): Promise<void> {
   if (!page.url().startsWith('http')) return;
@@ -15,7 +15,10 @@ export async function settled(page: Page): Promise<void> {
   );
 }
 
-/** As a person does, a page of a test is left only when it has kept what was done. Whoever leaves earlier is asked by the browser; a test would just leave. */
+/**
+ * As a person does, a page of a test is left only when it has kept what was done. Whoever leaves earlier is asked by
+ * the browser; a test would just leave.
+ */
 function leaveWhenKept(page: Page): void {
   const goto = page.goto.bind(page);
   const reload = page.reload.bind(page);
@@ -29,7 +32,10 @@ function leaveWhenKept(page: Page): void {
   };
 }
 
-/** Every test fails on a request outside the page's origin, on a violation of the page's policy, and on any error in the console. */
+/**
+ * Every test fails on a request outside the page's origin, on a violation of the page's policy, and on any error in the
+ * console.
+ */
 export const test = base.extend<{ guard: { violations: string[]; foreign: string[]; errors: string[] } }>({
   guard: [
     async ({ context, baseURL }, use) => {

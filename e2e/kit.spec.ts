@@ -17,7 +17,9 @@ const recipesOf = (page: Page): Promise<string> =>
       }),
   );
 
-test('a kit is built by dragging: move, size, turn, add, rename, undo; it is there after a reload', async ({ page }) => {
+test('a kit is built by dragging: move, size, turn, add, rename, undo; it is there after a reload', async ({
+  page,
+}) => {
   await page.goto('/kit');
   const snare = page.getByRole('button', { name: /^Snare,/ });
   await settled(page);
@@ -77,7 +79,9 @@ test('absurd sizes are held, a kit without drums and pieces on each other are sa
   await expect(page.locator('body')).not.toContainText('NaN');
 });
 
-test('a phrase with three toms is re-voiced on three drums and back, and the shelf keeps what it was', async ({ page }) => {
+test('a phrase with three toms is re-voiced on three drums and back, and the shelf keeps what it was', async ({
+  page,
+}) => {
   await typeSticking(page, 'R L R L R L R L');
   await page.keyboard.press('/');
   await page.keyboard.type('down the toms in twos');
@@ -106,7 +110,9 @@ test('a phrase with three toms is re-voiced on three drums and back, and the she
   expect(await recipesOf(page)).toBe(before);
 });
 
-test('a rhythm is stuck: two strokes pinned, the lead-hand answer taken; the other hand has its ceiling beside', async ({ page }) => {
+test('a rhythm is stuck: two strokes pinned, the lead-hand answer taken; the other hand has its ceiling beside', async ({
+  page,
+}) => {
   await typeSticking(page, 'R! R R R R! R R R');
   await page.keyboard.press('b');
   const lead = page.getByRole('region', { name: 'lead hand' });
@@ -142,14 +148,18 @@ test('the ceiling names the tightest places, and what raises it is worked out: t
   await expect.poll(top).toBe(promised);
 });
 
-test('the limb test hears the simulated player at the rate it was set to, and keeps it; two taps are not enough', async ({ page }) => {
+test('the limb test hears the simulated player at the rate it was set to, and keeps it; two taps are not enough', async ({
+  page,
+}) => {
   await page.goto('/kit');
   await page.getByRole('button', { name: 'My hands and feet' }).click();
   await page.getByRole('button', { name: 'Start the limb test' }).click();
   await page.keyboard.press('j');
   await page.keyboard.press('j');
   await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByText('Not enough to tell: play for ten seconds without stopping. Nothing was stored.')).toBeVisible();
+  await expect(
+    page.getByText('Not enough to tell: play for ten seconds without stopping. Nothing was stored.'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByLabel('Strokes a second it is set to').fill('6.5');
   await page.getByLabel('Strokes a second it is set to').press('Tab');

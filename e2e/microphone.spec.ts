@@ -70,7 +70,9 @@ test('the microphone hears strokes on a pad: the limb test gives the rate that w
   await expect(page.locator('.result')).toContainText('even');
 });
 
-test('the microphone judges a rung: hits are dots, the try has a verdict, and what listens is in the log', async ({ page }) => {
+test('the microphone judges a rung: hits are dots, the try has a verdict, and what listens is in the log', async ({
+  page,
+}) => {
   await typeSticking(page, '(R L R L)x4');
   await keepAs(page, 'Pad', '200');
   await page.getByRole('button', { name: 'Drill it' }).click();

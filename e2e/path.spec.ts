@@ -45,7 +45,9 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
     .getByRole('button', { name: 'high tom' })
     .click();
   await page.getByLabel('Under them').selectOption('kick');
-  await expect(page.getByRole('button', { name: 'Send right accents to the right crash, kick under them' })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: 'Send right accents to the right crash, kick under them' }),
+  ).toBeVisible();
   await expect(page.locator('ls-findings')).toContainText('unisons: bar 1: 1, 3& and 6');
   await addMove(page, 'Displace it');
   await addMove(page, 'Put it on another grid');
@@ -128,7 +130,10 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   // Out as a file, into an empty browser, out again: identical.
   const save = async (from: typeof page): Promise<string> => {
     await from.goto('/kit?part=data');
-    const [download] = await Promise.all([from.waitForEvent('download'), from.getByRole('button', { name: 'Export the shelf' }).click()]);
+    const [download] = await Promise.all([
+      from.waitForEvent('download'),
+      from.getByRole('button', { name: 'Export the shelf' }).click(),
+    ]);
     return (await download.path()) ?? '';
   };
   const file = await save(page);

@@ -19,7 +19,9 @@ async function room(page: Page, text: string, { start = 240, goal = 260, loops =
   }
 }
 
-test('the simulated player climbs by measured loops; set to drag its kick, it is told so by count', async ({ page }) => {
+test('the simulated player climbs by measured loops; set to drag its kick, it is told so by count', async ({
+  page,
+}) => {
   await room(page, '(R L R L R L R K)x2', { start: 120, goal: 130 });
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByLabel('Lateness of the simulated kick').fill('24');
@@ -27,7 +29,9 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.hit').first()).toBeVisible({ timeout: 20_000 });
-  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of [24] drags \d+ ms\./, { timeout: 40_000 });
+  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of [24] drags \d+ ms\./, {
+    timeout: 40_000,
+  });
   await page.keyboard.press('Escape');
   await expect(page.locator('header')).toContainText('Enough for today');
   await page.getByRole('button', { name: 'All of it' }).click();
@@ -54,7 +58,10 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
   ]);
   const chunks: Buffer[] = [];
   for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
-  const saved = JSON.parse(Buffer.concat(chunks).toString()) as { take: { hits: unknown[] }; attempt: { measured: { fix: string } } };
+  const saved = JSON.parse(Buffer.concat(chunks).toString()) as {
+    take: { hits: unknown[] };
+    attempt: { measured: { fix: string } };
+  };
   expect(saved.take.hits.length).toBeGreaterThan(20);
   expect(saved.attempt.measured.fix).toContain('kick');
 });
@@ -118,13 +125,16 @@ test('stay keeps the rung, three messy tries offer the tight spot, and taking it
   await expect(page.locator('.stage-name')).toContainText('The tight spot');
 });
 
-test('MIDI: a pad that is plugged in is heard, taught by hitting, and missed in words when it goes', async ({ page }) => {
+test('MIDI: a pad that is plugged in is heard, taught by hitting, and missed in words when it goes', async ({
+  page,
+}) => {
   await page.addInitScript(() => {
     const input = { name: 'Stand-in pad', state: 'connected', onmidimessage: null as ((e: unknown) => void) | null };
     const access = { inputs: new Map([['1', input]]), onstatechange: null as (() => void) | null };
     Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve(access) });
     Object.assign(window, {
-      hitPad: (note: number) => input.onmidimessage?.({ data: new Uint8Array([0x99, note, 90]), timeStamp: performance.now() }),
+      hitPad: (note: number) =>
+        input.onmidimessage?.({ data: new Uint8Array([0x99, note, 90]), timeStamp: performance.now() }),
       unplug: () => {
         input.state = 'disconnected';
         access.onstatechange?.();
@@ -160,7 +170,9 @@ test('calibration takes the delay of a source off and remembers it; too few taps
   await expect(page.getByText(/Keys is -?\d+ ms behind/)).toBeVisible({ timeout: 20_000 });
 });
 
-test('a microphone that is not allowed is said, and the drill goes on by ear; axe finds nothing in the room', async ({ page }) => {
+test('a microphone that is not allowed is said, and the drill goes on by ear; axe finds nothing in the room', async ({
+  page,
+}) => {
   await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'));
   });

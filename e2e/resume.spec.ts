@@ -64,7 +64,8 @@ test('killed while it writes, the drill and its log still agree', async ({ baseU
   const kill = await first.context.newCDPSession(first.page);
   await playOneRung(first.page, async () => {
     const crashed = first.page.waitForEvent('crash');
-    // The press and the end of the tab follow each other without waiting: the write is under way or has not begun. Neither call comes back.
+    // The press and the end of the tab follow each other without waiting: the write is under way or has not begun.
+    // Neither call comes back.
     void first.page.keyboard.press('Space').catch(() => undefined);
     void kill.send('Page.crash').catch(() => undefined);
     await crashed;

@@ -42,7 +42,12 @@ async function audioOnThePagesClock(page: Page): Promise<void> {
         return { gain: param(), connect: (n: object) => n, disconnect: () => undefined };
       }
       createBufferSource() {
-        return { connect: (n: object) => n, disconnect: () => undefined, start: () => undefined, stop: () => undefined };
+        return {
+          connect: (n: object) => n,
+          disconnect: () => undefined,
+          start: () => undefined,
+          stop: () => undefined,
+        };
       }
     }
     Object.assign(window, { AudioContext: ClockAudio });
@@ -57,7 +62,9 @@ async function turn(page: Page, seconds: number): Promise<void> {
   }
 }
 
-test('on a fake clock: a whole drill with Space, Enter and arrows only, from the first rung to the goal', async ({ page }) => {
+test('on a fake clock: a whole drill with Space, Enter and arrows only, from the first rung to the goal', async ({
+  page,
+}) => {
   await audioOnThePagesClock(page);
   await page.clock.install();
   await room(page, 'R L R L', 120, 2);
@@ -129,7 +136,9 @@ test('the sound of the room: click, counts, loudness, half speed; the rung waits
   await expect(page.getByRole('slider', { name: 'Loudness: click' })).toHaveAttribute('aria-valuenow', '80');
 });
 
-test('soft, medium and loud passes of a rung; the simulated player is measured where the click drops out', async ({ page }) => {
+test('soft, medium and loud passes of a rung; the simulated player is measured where the click drops out', async ({
+  page,
+}) => {
   await room(page, '(R L R L)x4', 240, 3);
   await page.getByLabel('How loud').selectOption('passes');
   await page.getByRole('button', { name: 'Simulated player' }).click();
@@ -167,14 +176,20 @@ test('a groove of the shelf keeps the time before the fill', async ({ page }) =>
   await page.getByLabel(/^What keeps time: 1 bars of time/).selectOption('Cellar walk');
   await page.getByRole('button', { name: /^Start/ }).click();
   await page.locator('.stage-line button', { hasText: '1 bars of time' }).click();
-  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the 2, left hand, accent, snare' })).toHaveCount(1);
+  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the 2, left hand, accent, snare' })).toHaveCount(
+    1,
+  );
   await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the & of 1, right hand' })).toHaveCount(1);
   await expect(page.locator('ls-ribbon svg title', { hasText: 'closed hi-hat' })).toHaveCount(0);
 });
 
 test('two MIDI devices: heard as one or one alone; unplugged in a take, the drill goes on by ear', async ({ page }) => {
   await page.addInitScript(() => {
-    const device = (name: string) => ({ name, state: 'connected', onmidimessage: null as ((e: unknown) => void) | null });
+    const device = (name: string) => ({
+      name,
+      state: 'connected',
+      onmidimessage: null as ((e: unknown) => void) | null,
+    });
     const [pad, kit] = [device('Stand-in pad'), device('Stand-in kit')];
     const access = {
       inputs: new Map([
@@ -192,7 +207,10 @@ test('two MIDI devices: heard as one or one alone; unplugged in a take, the dril
     });
   });
   const plug = (first: string, second: string) =>
-    page.evaluate(([a, b]) => (window as unknown as { plug(a: string, b: string): void }).plug(a!, b!), [first, second]);
+    page.evaluate(
+      ([a, b]) => (window as unknown as { plug(a: string, b: string): void }).plug(a!, b!),
+      [first, second],
+    );
   await room(page, 'R L R L R L R L', 120, 2);
   await page.getByRole('button', { name: 'MIDI pad or kit' }).click();
   await page.locator('h1').click();

@@ -1,6 +1,8 @@
 import { expect, openDemo, test } from './fixture';
 
-test('256 bars rendered offline are 0 samples off, with every click, swung, through tempo changes', async ({ page }) => {
+test('256 bars rendered offline are 0 samples off, with every click, swung, through tempo changes', async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   await page.goto('/kit?part=data');
   await page.getByRole('button', { name: 'Check the sound' }).click();

@@ -43,7 +43,9 @@ test.describe('without a network', () => {
     });
     // The worker takes over when all it needs is kept.
     await page.reload();
-    await expect.poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL'))).toBe(true);
+    await expect
+      .poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL')))
+      .toBe(true);
     await expect.poll(() => page.evaluate(async () => (await caches.match('/index.html')) !== undefined)).toBe(true);
     await context.setOffline(true);
     await page.goto('/bench');

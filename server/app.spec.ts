@@ -19,7 +19,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 describe('the server', () => {
-  it('answers that it is well', async () => expect(await (await fetch(`${base}/healthz`)).json()).toEqual({ ok: true }));
+  it('answers that it is well', async () =>
+    expect(await (await fetch(`${base}/healthz`)).json()).toEqual({ ok: true }));
   it('gives the page to every place, never from an old cache', async () => {
     const answer = await fetch(`${base}/bench/some-phrase`, { headers: { accept: 'text/html' } });
     expect(await answer.text()).toBe('<p>page</p>');
@@ -30,9 +31,11 @@ describe('the server', () => {
     expect(answer.headers.get('cache-control')).toContain('immutable');
     expect(answer.headers.get('content-encoding')).toMatch(/gzip|br|deflate/);
   });
-  it('says of a missing file that it is missing', async () => expect((await fetch(`${base}/gone.js`)).status).toBe(404));
+  it('says of a missing file that it is missing', async () =>
+    expect((await fetch(`${base}/gone.js`)).status).toBe(404));
   it('allows no code from strings, none inline, and nothing from elsewhere', async () => {
-    const policy = (await fetch(base, { headers: { accept: 'text/html' } })).headers.get('content-security-policy') ?? '';
+    const policy =
+      (await fetch(base, { headers: { accept: 'text/html' } })).headers.get('content-security-policy') ?? '';
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("script-src 'self'");
     expect(policy).not.toMatch(/unsafe-eval|script-src[^;]*unsafe-inline|https?:/);

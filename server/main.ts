@@ -11,8 +11,10 @@ const path = process.env['OPEN_PATH'] ?? '/';
 const server = createServer(createApp(root));
 
 server.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code === 'EADDRINUSE') console.error(`Port ${port} is taken. Stop what runs there, or choose another: PORT=${port + 1}`);
-  else if (error.code === 'EACCES') console.error(`Port ${port} may not be used by this user. Choose one above 1024: PORT=4300`);
+  if (error.code === 'EADDRINUSE')
+    console.error(`Port ${port} is taken. Stop what runs there, or choose another: PORT=${port + 1}`);
+  else if (error.code === 'EACCES')
+    console.error(`Port ${port} may not be used by this user. Choose one above 1024: PORT=4300`);
   else console.error(error.message);
   process.exitCode = 1;
 });

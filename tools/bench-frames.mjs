@@ -1,4 +1,5 @@
-// Frames while a phrase of 16 bars of 32nds is edited on the Bench, as ratios to an empty page in the same browser. Needs a build.
+// Frames while a phrase of 16 bars of 32nds is edited on the Bench, as ratios to an empty page in the same browser.
+// Needs a build.
 import { chromium } from '@playwright/test';
 import { ensureChromium, startServer } from './shared.mjs';
 
@@ -27,7 +28,12 @@ async function frames(work) {
     return window.frameTimes.slice(3);
   });
   times.sort((a, b) => a - b);
-  return { median: times[times.length >> 1], worst: times.at(-1), p95: times[Math.floor(times.length * 0.95)], many: times.length };
+  return {
+    median: times[times.length >> 1],
+    worst: times.at(-1),
+    p95: times[Math.floor(times.length * 0.95)],
+    many: times.length,
+  };
 }
 
 try {
@@ -54,7 +60,8 @@ try {
       await page.waitForTimeout(pause);
     }
   };
-  // As the Bench opens, with the staff: written fast, and with a look after each stroke, so that all that follows is worked out and engraved between the edits.
+  // As the Bench opens, with the staff: written fast, and with a look after each stroke, so that all that follows is
+  // worked out and engraved between the edits.
   const fast = await frames(edit(90));
   const slow = await frames(edit(500));
   await page.getByRole('button', { name: 'Staff N' }).click();
@@ -71,7 +78,9 @@ try {
     ['editing with the staff closed, an edit every 0.1 s', closed],
   ]) {
     say(name, f);
-    console.log(`  ratio: median ${(f.median / empty.median).toFixed(2)} ×, worst ${(f.worst / empty.worst).toFixed(2)} ×`);
+    console.log(
+      `  ratio: median ${(f.median / empty.median).toFixed(2)} ×, worst ${(f.worst / empty.worst).toFixed(2)} ×`,
+    );
   }
 } finally {
   await browser.close();

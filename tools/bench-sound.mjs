@@ -1,4 +1,5 @@
-// How far ahead of their time sounds are handed to the audio clock while the page's main thread is kept busy, against a page left in peace in the same run. Needs a build.
+// How far ahead of their time sounds are handed to the audio clock while the page's main thread is kept busy, against a
+// page left in peace in the same run. Needs a build.
 import { chromium } from '@playwright/test';
 import { ensureChromium, startServer } from './shared.mjs';
 

@@ -1,4 +1,5 @@
-// Stickings in the browser's own worker, as the Bench finds them, as ratios to the same search on the page's main thread in the same run.
+// Stickings in the browser's own worker, as the Bench finds them, as ratios to the same search on the page's main
+// thread in the same run.
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import { ensureChromium, startServer } from './shared.mjs';
@@ -69,15 +70,19 @@ const browser = await chromium.launch({ executablePath: ensureChromium(), args: 
 try {
   const tab = await browser.newPage({ serviceWorkers: 'block' });
   for (const [path, body] of Object.entries(files))
-    await tab
-      .context()
-      .route(`${base}${path}`, (route) =>
-        route.fulfill({ body, contentType: 'text/javascript', headers: { 'Cross-Origin-Embedder-Policy': 'require-corp' } }),
-      );
+    await tab.context().route(`${base}${path}`, (route) =>
+      route.fulfill({
+        body,
+        contentType: 'text/javascript',
+        headers: { 'Cross-Origin-Embedder-Policy': 'require-corp' },
+      }),
+    );
   await tab.goto(`${base}/healthz`);
   await tab.addScriptTag({ url: '/bench-page.js', type: 'module' });
   await tab.waitForFunction(() => 'measure' in window);
-  console.log('\nstickings in the worker: 20 best of all four schools (baseline: the same on the main thread, warm, same run)');
+  console.log(
+    '\nstickings in the worker: 20 best of all four schools (baseline: the same on the main thread, warm, same run)',
+  );
   for (const strokes of [32, 128]) {
     const { first, ready, warm, here } = await tab.evaluate((n) => window.measure(n), strokes);
     console.log(

@@ -20,7 +20,8 @@ for (const file of readdirSync('bench').filter((f) => f.endsWith('.ts') && !SHAR
   if (run('node', [outfile]) !== 0) process.exit(1);
 }
 
-// The worker, the sound and the frames are measured in a browser, on the built application; without a build there is nothing to measure.
+// The worker, the sound and the frames are measured in a browser, on the built application; without a build there is
+// nothing to measure.
 if (existsSync('dist/web/browser/index.html') && existsSync('dist/server/main.mjs')) {
   run('node', ['tools/bench-worker.mjs']);
   run('node', ['tools/bench-sound.mjs']);

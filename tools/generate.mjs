@@ -1,5 +1,5 @@
-// Writes what is derived from the sources: the published JSON Schema, validators compiled ahead of time (the page's policy forbids eval),
-// and the demo shelf.
+// Writes what is derived from the sources: the published JSON Schema, validators compiled ahead of time (the page's
+// policy forbids eval), and the demo shelf.
 import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
@@ -30,9 +30,13 @@ async function writeDerived(file, text) {
 }
 
 const { VALIDATED, PARTS } = await load('core/formats/shelf-file/schema.ts');
-// Plain JSON: TypeBox keeps symbols on its schemas. `plain` says everything in place; `named` refers to the other named schemas instead.
+// Plain JSON: TypeBox keeps symbols on its schemas. `plain` says everything in place; `named` refers to the other named
+// schemas instead.
 const plain = Object.fromEntries(
-  Object.entries({ ...VALIDATED, ...PARTS }).map(([name, schema]) => [name, { ...JSON.parse(JSON.stringify(schema)), $id: undefined }]),
+  Object.entries({ ...VALIDATED, ...PARTS }).map(([name, schema]) => [
+    name,
+    { ...JSON.parse(JSON.stringify(schema)), $id: undefined },
+  ]),
 );
 const nameOf = new Map(Object.entries(plain).map(([name, schema]) => [JSON.stringify(schema), name]));
 const referring = (value) => {
@@ -42,9 +46,12 @@ const referring = (value) => {
   return name ? { $ref: name } : inside(value);
 };
 const inside = (schema) => Object.fromEntries(Object.entries(schema).map(([key, value]) => [key, referring(value)]));
-const named = Object.fromEntries(Object.entries(plain).map(([name, schema]) => [name, { ...inside(schema), $id: name }]));
+const named = Object.fromEntries(
+  Object.entries(plain).map(([name, schema]) => [name, { ...inside(schema), $id: name }]),
+);
 
-const withDefinitions = (value) => JSON.parse(JSON.stringify(value).replace(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"'));
+const withDefinitions = (value) =>
+  JSON.parse(JSON.stringify(value).replace(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"'));
 const { ShelfFile: shelfFile, ...parts } = Object.fromEntries(
   Object.entries(named).map(([name, schema]) => [name, { ...schema, $id: undefined }]),
 );
@@ -54,7 +61,10 @@ const published = {
   ...withDefinitions(shelfFile),
   definitions: withDefinitions(parts),
 };
-await writeDerived('schema/shelf-file.schema.json', `${JSON.stringify({ ...published, $id: 'shelf-file.schema.json' }, null, 2)}\n`);
+await writeDerived(
+  'schema/shelf-file.schema.json',
+  `${JSON.stringify({ ...published, $id: 'shelf-file.schema.json' }, null, 2)}\n`,
+);
 
 const names = Object.keys(VALIDATED);
 const ajv = new Ajv.default({
@@ -111,7 +121,8 @@ ${names.map((n) => `export declare const validate${n}: Validator<${n}>;`).join('
 `,
 );
 const code = await readFile(`${out}validators.js`, 'utf8');
-if (/new Function|\beval\(/.test(code) || /^\s*import /m.test(code)) throw new Error('validators are not self-contained');
+if (/new Function|\beval\(/.test(code) || /^\s*import /m.test(code))
+  throw new Error('validators are not self-contained');
 console.log(`validators: ${Math.round(code.length / 1024)} kB`);
 
 const { saltLantern } = await load('demo/salt-lantern.ts');

@@ -28,11 +28,14 @@ export function ensurePackages() {
 
 /** Where a Chromium is, installed from Debian's packages if there is none. */
 export function ensureChromium() {
-  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
+    (p) => p && existsSync(p),
+  );
   if (known) return known;
   console.log('Installing Chromium (apt) …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = (...args) => run([...sudo, 'apt-get'][0], [...sudo.slice(1), ...(sudo.length ? ['apt-get'] : []), ...args]);
+  const apt = (...args) =>
+    run([...sudo, 'apt-get'][0], [...sudo.slice(1), ...(sudo.length ? ['apt-get'] : []), ...args]);
   apt('update', '-qq');
   if (apt('install', '-y', '-qq', 'chromium') !== 0)
     throw new Error('Chromium is missing and could not be installed: set CHROMIUM to the path of one.');
@@ -41,7 +44,10 @@ export function ensureChromium() {
 
 /** Starts the built application and resolves when it answers. */
 export async function startServer(port, env = {}) {
-  const server = spawn('node', ['dist/server/main.mjs'], { stdio: 'inherit', env: { ...process.env, PORT: String(port), ...env } });
+  const server = spawn('node', ['dist/server/main.mjs'], {
+    stdio: 'inherit',
+    env: { ...process.env, PORT: String(port), ...env },
+  });
   for (let i = 0; i < 100; i++) {
     if (server.exitCode !== null) throw new Error('the server did not start');
     const up = await fetch(`http://127.0.0.1:${port}/healthz`).then(

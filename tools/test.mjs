@@ -1,5 +1,5 @@
-// Everything that must hold, in one command: lint, format, dependency rules, types, unit tests, production build, first-load size, browser tests.
-// The last line counts them all; each check that is not a test suite counts as one.
+// Everything that must hold, in one command: lint, format, dependency rules, types, unit tests, production build,
+// first-load size, browser tests. The last line counts them all; each check that is not a test suite counts as one.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { ensureChromium, ensurePackages, run, runAside } from './shared.mjs';
 
@@ -23,7 +23,10 @@ function check(name, command, args) {
   return counted(name, run(command, args) === 0);
 }
 
-/** Checks one after the other, beside other lanes; each is shown when it is over, so that their words do not mix. Gives back whether all went well. */
+/**
+ * Checks one after the other, beside other lanes; each is shown when it is over, so that their words do not mix. Gives
+ * back whether all went well.
+ */
 async function lane(checks) {
   let well = true;
   for (const [name, command, args] of checks) {
@@ -68,14 +71,22 @@ await Promise.all([
     ]);
   })(),
 ]);
-suite('unit tests', 'npx', ['jest', '--json', '--outputFile=test-results/jest.json'], 'test-results/jest.json', (r) => ({
-  passed: r.numPassedTests,
-  failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
-  skipped: r.numPendingTests,
-}));
+suite(
+  'unit tests',
+  'npx',
+  ['jest', '--json', '--outputFile=test-results/jest.json'],
+  'test-results/jest.json',
+  (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+    skipped: r.numPendingTests,
+  }),
+);
 /** The names of the browser tests that passed only when they were tried again. */
 function shaky({ suites = [], specs = [] }) {
-  const own = specs.filter((spec) => spec.tests.some((t) => t.status === 'flaky')).map((spec) => `${spec.file}: ${spec.title}`);
+  const own = specs
+    .filter((spec) => spec.tests.some((t) => t.status === 'flaky'))
+    .map((spec) => `${spec.file}: ${spec.title}`);
   return [...own, ...suites.flatMap(shaky)];
 }
 
@@ -84,7 +95,8 @@ if (built) {
   suite(
     'browser tests',
     'npx',
-    // On a machine that does other things beside, a test may be late once. It is tried again and named: late twice is a failure.
+    // On a machine that does other things beside, a test may be late once. It is tried again and named: late twice is a
+    // failure.
     ['playwright', 'test', '--retries=1'],
     'test-results/e2e.json',
     (report) => {

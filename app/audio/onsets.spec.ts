@@ -5,7 +5,11 @@ import { playing, synthesise } from './voices';
 const RATE = 48_000;
 
 /** 16ths at 120 played with our own voices, the click of the beats and the noise of a room in the same microphone. */
-function rehearsal(seed: number, noise: number, bleed: number): { readonly samples: Float32Array; readonly at: readonly number[] } {
+function rehearsal(
+  seed: number,
+  noise: number,
+  bleed: number,
+): { readonly samples: Float32Array; readonly at: readonly number[] } {
   const chance = chanceOf(seed);
   const samples = new Float32Array(RATE * 8);
   const at: number[] = [];

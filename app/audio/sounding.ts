@@ -5,7 +5,10 @@ import { BUFFER_NAMES, playing, synthesise, type BufferName, type Samples } from
 export type Bank = ReadonlyMap<BufferName, AudioBuffer>;
 
 /** Every sound made for a context; `make` can be replaced to measure with single-sample sounds. */
-export function makeBank(context: BaseAudioContext, make: (name: BufferName, rate: number) => Samples = synthesise): Bank {
+export function makeBank(
+  context: BaseAudioContext,
+  make: (name: BufferName, rate: number) => Samples = synthesise,
+): Bank {
   return new Map(
     BUFFER_NAMES.map((name) => {
       const samples = make(name, context.sampleRate);
@@ -39,7 +42,13 @@ export function whenOf(event: PlaybackEvent, anchor: Anchor, rate: number): numb
 }
 
 /** Hands one event to the audio clock, exact to the sample. The one way anything sounds, live and offline. */
-export function hand(context: BaseAudioContext, bank: Bank, out: AudioNode, event: PlaybackEvent, when: number): Handed | null {
+export function hand(
+  context: BaseAudioContext,
+  bank: Bank,
+  out: AudioNode,
+  event: PlaybackEvent,
+  when: number,
+): Handed | null {
   const { name, gain: loudness } = playing(event.sound, event.velocity);
   const buffer = bank.get(name);
   if (!buffer) return null;

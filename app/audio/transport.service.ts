@@ -12,7 +12,10 @@ const LEAD_SECONDS = 0.15;
 /** Changes take effect at the first beat that is at least this far away. */
 const CHANGE_SECONDS = 0.12;
 
-/** The ticker of a page in the background still comes every second; a longer silence of it, in ms, is a device that slept. */
+/**
+ * The ticker of a page in the background still comes every second; a longer silence of it, in ms, is a device that
+ * slept.
+ */
 const SLEEP_MS = 4000;
 
 /** What was handed to the audio clock since play was pressed. */
@@ -33,7 +36,10 @@ export interface PlayRequest {
   readonly beat: number;
 }
 
-/** Plays a program: pure events from core, handed to the audio clock ahead of time; the playhead is read from the same clock. */
+/**
+ * Plays a program: pure events from core, handed to the audio clock ahead of time; the playhead is read from the same
+ * clock.
+ */
 @Injectable({ providedIn: 'root' })
 export class Transport {
   private context: AudioContext | null = null;
@@ -118,7 +124,10 @@ export class Transport {
     this.request = null;
   }
 
-  /** Another tempo, click or phrase from the next beat on: what was handed over for later is called back, what sounds goes on. */
+  /**
+   * Another tempo, click or phrase from the next beat on: what was handed over for later is called back, what sounds
+   * goes on.
+   */
   change(part: Partial<PlayRequest>): void {
     const { context, request } = this;
     const last = this.anchors.at(-1);
@@ -149,12 +158,16 @@ export class Transport {
       this.trouble.set(null);
       return this.context;
     } catch {
-      this.trouble.set('The browser gives no sound. Check that a loudspeaker or headphones are connected, then press play again.');
+      this.trouble.set(
+        'The browser gives no sound. Check that a loudspeaker or headphones are connected, then press play again.',
+      );
       return null;
     }
   }
 
-  /** A call or another program can take the sound away: its clock stands still then, and what plays has lost its place. */
+  /**
+   * A call or another program can take the sound away: its clock stands still then, and what plays has lost its place.
+   */
   private listen(context: AudioContext): AudioContext {
     context.onstatechange = () => {
       if (context.state !== 'running' && this.playingState()) this.sleep();

@@ -55,7 +55,8 @@ class FakeWorker {
   }
 }
 
-const programFor = (text: string, countInBars = 0) => programOf(build(typed(text)).pattern, { click: 'none', countInBars });
+const programFor = (text: string, countInBars = 0) =>
+  programOf(build(typed(text)).pattern, { click: 'none', countInBars });
 const sounded = (): number[] =>
   FakeAudio.started
     .filter((s) => !s.stopped)
@@ -142,7 +143,11 @@ describe('the transport', () => {
     const loudness = TestBed.inject(LoudnessRepo);
     await loudness.set('click', 0.25);
     FakeAudio.gains = [];
-    await transport.play({ program: programOf(build(typed('R L')).pattern, { click: 'beats', countInBars: 0 }), bpm: 120, beat: 5040 });
+    await transport.play({
+      program: programOf(build(typed('R L')).pattern, { click: 'beats', countInBars: 0 }),
+      bpm: 120,
+      beat: 5040,
+    });
     turnTo(0.3);
     // One gain for each part comes first, then one for each sound.
     const outs = FakeAudio.gains.slice(0, 5);

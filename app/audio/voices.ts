@@ -3,7 +3,10 @@ import type { Sound } from '@core/playback';
 /** One sound as samples, from −1 to 1, its attack on the very first sample. */
 export type Samples = Float32Array<ArrayBuffer>;
 
-/** Sounds that are made: every voice, and the snare a second time for ghosts, whose colour differs and not only its loudness. */
+/**
+ * Sounds that are made: every voice, and the snare a second time for ghosts, whose colour differs and not only its
+ * loudness.
+ */
 export type BufferName = Sound | 'snare-ghost';
 
 type Wave = (t: number, noise: () => number) => number;
@@ -40,7 +43,9 @@ function bright(rate: number, hertz: number): (x: number) => number {
 /** Six square waves out of tune: what cymbals are made of. */
 const METAL_PARTIALS = [205.3, 304.4, 369.6, 522.7, 540, 800];
 function metal(t: number, stretch: number): number {
-  return METAL_PARTIALS.reduce((sum, f) => sum + Math.sign(Math.sin(TAU * f * stretch * t + 0.1)), 0) / METAL_PARTIALS.length;
+  return (
+    METAL_PARTIALS.reduce((sum, f) => sum + Math.sign(Math.sin(TAU * f * stretch * t + 0.1)), 0) / METAL_PARTIALS.length
+  );
 }
 
 interface Recipe {
@@ -80,7 +85,8 @@ function cymbal(stretch: number, corner: number, ring: number, seconds: number, 
     wave: (rate) => {
       const high = bright(rate, corner);
       return (t, noise) =>
-        high(0.55 * metal(t, stretch) + 0.7 * noise()) * decay(t, ring) + ping * Math.sin(TAU * 2870 * t + 0.5) * decay(t, 0.12);
+        high(0.55 * metal(t, stretch) + 0.7 * noise()) * decay(t, ring) +
+        ping * Math.sin(TAU * 2870 * t + 0.5) * decay(t, 0.12);
     },
   };
 }
@@ -152,7 +158,8 @@ function tone(hertz: number, seconds: number, peak: number): Recipe {
     seconds,
     peak,
     wave: () => (t) =>
-      (Math.sin(TAU * hertz * t) + 0.35 * Math.sin(TAU * 2 * hertz * t) + 0.12 * Math.sin(TAU * 3 * hertz * t)) * decay(t, seconds / 3),
+      (Math.sin(TAU * hertz * t) + 0.35 * Math.sin(TAU * 2 * hertz * t) + 0.12 * Math.sin(TAU * 3 * hertz * t)) *
+      decay(t, seconds / 3),
   };
 }
 
@@ -176,7 +183,9 @@ export function synthesise(name: BufferName, rate: number): Samples {
   return samples.map((v) => v * scale);
 }
 
-/** Which buffer a sound of a velocity plays, and how loud: velocity to gain by a curve near what ears call even steps. */
+/**
+ * Which buffer a sound of a velocity plays, and how loud: velocity to gain by a curve near what ears call even steps.
+ */
 export function playing(sound: Sound, velocity: number): { readonly name: BufferName; readonly gain: number } {
   const gain = (velocity / 127) ** 1.5;
   return { name: sound === 'snare' && velocity < 48 ? 'snare-ghost' : sound, gain };

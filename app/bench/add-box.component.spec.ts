@@ -33,7 +33,11 @@ describe('the box that takes words', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('[aria-selected=true]')?.textContent).toContain('stroke');
     key('Enter', field);
-    expect(store.recipe()?.moves[0]).toMatchObject({ id: 'm1', move: 'level', params: { select: { every: { of: 'stroke' } } } });
+    expect(store.recipe()?.moves[0]).toMatchObject({
+      id: 'm1',
+      move: 'level',
+      params: { select: { every: { of: 'stroke' } } },
+    });
     m.fixture.detectChanges();
     expect(field.value).toBe('');
   });

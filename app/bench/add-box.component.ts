@@ -4,7 +4,10 @@ import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { BenchStore } from './bench.store';
 import { textOf } from './cards/values';
 
-/** The box under the recipe: takes words, offers the moves they could mean with what they would make, and lists all moves when it is empty. */
+/**
+ * The box under the recipe: takes words, offers the moves they could mean with what they would make, and lists all
+ * moves when it is empty.
+ */
 @Component({
   selector: 'ls-add-box',
   imports: [RibbonComponent],

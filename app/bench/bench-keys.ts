@@ -21,7 +21,10 @@ export interface BenchActions {
   nudge(by: number): void;
 }
 
-/** The keys of the Bench. Those of the ribbon come first for as long as the ribbon has the keyboard; they are listed here only to be read. */
+/**
+ * The keys of the Bench. Those of the ribbon come first for as long as the ribbon has the keyboard; they are listed
+ * here only to be read.
+ */
 export function benchKeys(bench: BenchActions): readonly Key[] {
   return [
     { combo: 'Space', shown: 'Space', does: 'Play and stop', run: () => bench.togglePlay() },
@@ -42,7 +45,8 @@ export function benchKeys(bench: BenchActions): readonly Key[] {
       does: 'Close what lies over the lower half',
       // Esc belongs to a dialog or to the ribbon first, while they have the keyboard.
       run: (event) => {
-        if (!(event.target instanceof Element && event.target.closest('.p-dialog, [role=application]'))) bench.closeSheet();
+        if (!(event.target instanceof Element && event.target.closest('.p-dialog, [role=application]')))
+          bench.closeSheet();
       },
     },
     { combo: 'a', shown: 'A', does: 'The hands’ way over the kit', run: () => bench.toggleLower('paths') },
@@ -51,7 +55,12 @@ export function benchKeys(bench: BenchActions): readonly Key[] {
     { combo: 'x', shown: 'X', does: 'Hear the other phrase, without losing the beat', run: () => bench.hearOther() },
     { combo: 's', shown: 'S', does: 'Sung line', run: () => bench.lines.sung.update((on) => !on) },
     { combo: 't', shown: 'T', does: 'Stroke types', run: () => bench.lines.types.update((on) => !on) },
-    { combo: 'g', shown: 'G', does: 'Groove only: what fills between fades', run: () => bench.lines.grooveOnly.update((on) => !on) },
+    {
+      combo: 'g',
+      shown: 'G',
+      does: 'Groove only: what fills between fades',
+      run: () => bench.lines.grooveOnly.update((on) => !on),
+    },
     { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => bench.lines.nextPace() },
     { combo: 'p', shown: 'P', does: 'A page to print', run: () => bench.print() },
     { combo: 'd', shown: 'D', does: 'Drill it', run: () => void bench.drill() },
@@ -59,6 +68,11 @@ export function benchKeys(bench: BenchActions): readonly Key[] {
     { combo: 'ArrowDown', shown: '↓', does: 'One beat a minute slower', run: () => bench.nudge(-1) },
     { combo: 'Shift+ArrowUp', shown: 'Shift ↑', does: 'Five faster', run: () => bench.nudge(5) },
     { combo: 'Shift+ArrowDown', shown: 'Shift ↓', does: 'Five slower', run: () => bench.nudge(-5) },
-    ...RIBBON_KEYS.map(([shown, does], i): Key => ({ combo: `Control+Alt+Shift+F${i + 13}`, shown, does, run: () => undefined })),
+    ...RIBBON_KEYS.map(([shown, does], i): Key => ({
+      combo: `Control+Alt+Shift+F${i + 13}`,
+      shown,
+      does,
+      run: () => undefined,
+    })),
   ];
 }

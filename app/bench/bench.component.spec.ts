@@ -95,7 +95,9 @@ describe('findings', () => {
     const pointed: (readonly number[])[] = [];
     m.component.pointAt.subscribe((p) => pointed.push(p));
     expect(m.host.querySelector('.fit')?.textContent).toBe('16 = 1 × 9 + 7');
-    [...m.host.querySelectorAll('.check')].find((e) => e.textContent.includes('unison'))?.dispatchEvent(new Event('mouseenter'));
+    [...m.host.querySelectorAll('.check')]
+      .find((e) => e.textContent.includes('unison'))
+      ?.dispatchEvent(new Event('mouseenter'));
     expect(pointed).toEqual([[0]]);
     m.pick('Count the last stroke shall fall on', '4&');
     expect(m.text()).toContain('start on the & of 2');
@@ -107,7 +109,8 @@ describe('findings', () => {
     store.setSource(typed('R l l R K').source);
     store.setTempo(90);
     const m = mount(FindingsComponent);
-    const loads = (): string[] => [...m.host.querySelectorAll('.balance div')].map((e) => e.textContent.replaceAll(/\s+/g, ' ').trim());
+    const loads = (): string[] =>
+      [...m.host.querySelectorAll('.balance div')].map((e) => e.textContent.replaceAll(/\s+/g, ' ').trim());
     expect(m.text()).toContain('6.0 notes a second');
     expect(loads()).toEqual(['R2 2.4/s', 'L2 2.4/s', 'K1 1.2/s']);
     store.setTempo(180);

@@ -122,7 +122,11 @@ export class BenchComponent implements BenchActions, OnDestroy {
     // A pair is named by its strokes' numbers, which hold for what it was found in.
     const tight = this.store.settled() === this.store.build() ? this.reach.ceiling()?.pairs[0] : undefined;
     const shown = tight && this.store.tempo() > tight.bpm * NEAR_CEILING ? [{ from: tight.from, to: tight.to }] : [];
-    return { ...this.cursor.marks(), tight: shown, changed: this.compare.open() ? this.compare.ticks() : this.trail.changed() };
+    return {
+      ...this.cursor.marks(),
+      tight: shown,
+      changed: this.compare.open() ? this.compare.ticks() : this.trail.changed(),
+    };
   });
 
   constructor() {

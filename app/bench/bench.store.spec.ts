@@ -26,7 +26,9 @@ describe('the Bench', () => {
     expect(store.build()).toBeNull();
     store.useRudiment(RUDIMENTS[0]!);
     expect(store.build()?.pattern.strokes).toHaveLength(8);
-    expect(store.findings().map((f) => f.code)).toEqual(expect.arrayContaining(['fit', 'round', 'linear', 'balance', 'density']));
+    expect(store.findings().map((f) => f.code)).toEqual(
+      expect.arrayContaining(['fit', 'round', 'linear', 'balance', 'density']),
+    );
   });
 
   it('adds, changes, switches, duplicates, moves and removes, one undo each', async () => {

@@ -73,7 +73,11 @@ export class BenchStore {
   /** Whether the shelf holds what is on the Bench, to the letter. */
   readonly isKept = computed(() => {
     const phrase = this.phrase();
-    return phrase !== null && JSON.stringify(phrase.recipe) === JSON.stringify(this.recipe()) && phrase.tempo === this.tempo();
+    return (
+      phrase !== null &&
+      JSON.stringify(phrase.recipe) === JSON.stringify(this.recipe()) &&
+      phrase.tempo === this.tempo()
+    );
   });
   readonly suggestedName = computed(() => suggestName(this.recipe()));
 
@@ -83,7 +87,11 @@ export class BenchStore {
     effect(() => {
       const { past, now, future } = this.history();
       if (!untracked(this.loaded)) return;
-      void this.drafts.keep({ ...keptOf(now), past: past.slice(-KEPT_STEPS).map(keptOf), future: future.slice(0, KEPT_STEPS).map(keptOf) });
+      void this.drafts.keep({
+        ...keptOf(now),
+        past: past.slice(-KEPT_STEPS).map(keptOf),
+        future: future.slice(0, KEPT_STEPS).map(keptOf),
+      });
     });
   }
 
@@ -93,7 +101,11 @@ export class BenchStore {
       const { past = [], future = [] } = draft;
       const ids = [...new Set([draft, ...past, ...future].flatMap((w) => w.phrase ?? []))];
       const known = new Map(await Promise.all(ids.map(async (id) => [id, await this.phrases.get(id)] as const)));
-      const work = ({ phrase, recipe, tempo }: Kept): Work => ({ phrase: (phrase ? known.get(phrase) : null) ?? null, recipe, tempo });
+      const work = ({ phrase, recipe, tempo }: Kept): Work => ({
+        phrase: (phrase ? known.get(phrase) : null) ?? null,
+        recipe,
+        tempo,
+      });
       this.history.set({ past: past.map(work), now: work(draft), future: future.map(work), about: null });
     }
     this.loaded.set(true);
@@ -142,7 +154,9 @@ export class BenchStore {
     return recipe.moves.at(-1)?.id ?? null;
   }
 
-  /** Hand edits on what is built. `about` joins edits of one drag into one step. False when the recipe can hold no more. */
+  /**
+   * Hand edits on what is built. `about` joins edits of one drag into one step. False when the recipe can hold no more.
+   */
   touch(edits: readonly Edit[], about: string | null = null): boolean {
     const built = this.build();
     const next = built && edits.length > 0 ? withEdits(built, edits) : null;
@@ -180,15 +194,21 @@ export class BenchStore {
   /** A variant follows what is on the Bench. Nothing happens when what is there is joined already. */
   joinVariant(move: MoveEntry, name: string): void {
     const other = plainRecipe(this.withMove(move));
-    if (other) this.edit((recipe) => recipe && this.withMove({ id: 'join', on: true, move: 'join', params: { other, name } }));
+    if (other)
+      this.edit((recipe) => recipe && this.withMove({ id: 'join', on: true, move: 'join', params: { other, name } }));
   }
 
   changeMove(entry: MoveEntry): void {
-    this.edit((recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === entry.id ? entry : m)) }, `move ${entry.id}`);
+    this.edit(
+      (recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === entry.id ? entry : m)) },
+      `move ${entry.id}`,
+    );
   }
 
   switchMove(id: string): void {
-    this.edit((recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === id ? { ...m, on: !m.on } : m)) });
+    this.edit(
+      (recipe) => recipe && { ...recipe, moves: recipe.moves.map((m) => (m.id === id ? { ...m, on: !m.on } : m)) },
+    );
   }
 
   removeMove(id: string): void {
@@ -199,7 +219,10 @@ export class BenchStore {
   duplicateMove(id: string): void {
     this.edit(
       (recipe) =>
-        recipe && { ...recipe, moves: recipe.moves.flatMap((m) => (m.id === id ? [m, { ...m, id: freshId(recipe.moves) }] : [m])) },
+        recipe && {
+          ...recipe,
+          moves: recipe.moves.flatMap((m) => (m.id === id ? [m, { ...m, id: freshId(recipe.moves) }] : [m])),
+        },
     );
   }
 
@@ -225,11 +248,19 @@ export class BenchStore {
     this.history.update(redone);
   }
 
-  /** Keeps what is on the Bench on the shelf under a label. Resolves to the phrase, or null when it could not be kept. */
+  /**
+   * Keeps what is on the Bench on the shelf under a label. Resolves to the phrase, or null when it could not be kept.
+   */
   async keep(label: Label, now: number): Promise<Phrase | null> {
     const { phrase: old, recipe, tempo } = this.history().now;
     if (!recipe) return null;
-    const phrase: Phrase = { ...(old ?? { id: crypto.randomUUID(), created: now }), ...label, recipe, tempo, changed: now };
+    const phrase: Phrase = {
+      ...(old ?? { id: crypto.randomUUID(), created: now }),
+      ...label,
+      recipe,
+      tempo,
+      changed: now,
+    };
     if (!(await this.phrases.save(phrase))) return null;
     // Keeping is no step back: undo changes the recipe, the shelf keeps what it was given.
     this.history.update((h) => ({ ...h, now: { ...h.now, phrase } }));
@@ -250,6 +281,7 @@ export class BenchStore {
 function suggestName(recipe: Recipe | null): string {
   if (!recipe) return '';
   const { source } = recipe;
-  const base = source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? 'Rudiment') : source.text.trim().slice(0, 24);
+  const base =
+    source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? 'Rudiment') : source.text.trim().slice(0, 24);
   return recipe.moves.length > 0 ? `${base}, worked out` : base;
 }

@@ -60,7 +60,8 @@ import { CursorStore } from './cursor.store';
         @if (phrases().length === 0) {
           Nothing else is on the shelf yet. Keep this phrase, change it, and compare the two.
         } @else {
-          Pick a phrase: both are drawn one over the other, what differs is marked, and <kbd>X</kbd> changes between them while they sound.
+          Pick a phrase: both are drawn one over the other, what differs is marked, and <kbd>X</kbd> changes between
+          them while they sound.
         }
       </p>
     }
@@ -97,7 +98,9 @@ export class ComparePanelComponent implements OnInit, OnDestroy {
   private readonly all = toSignal(inject(PhrasesRepo).all$, { initialValue: null });
   readonly chosen = computed(() => this.compare.other()?.id ?? null);
   readonly phrases = computed(() =>
-    [...(this.all() ?? [])].filter((p) => p.id !== this.bench.phrase()?.id).sort((a, b) => a.name.localeCompare(b.name)),
+    [...(this.all() ?? [])]
+      .filter((p) => p.id !== this.bench.phrase()?.id)
+      .sort((a, b) => a.name.localeCompare(b.name)),
   );
   readonly parent = computed(() => this.phrases().find((p) => p.id === this.bench.phrase()?.parent?.id) ?? null);
   readonly marks = computed((): RibbonMarks => ({ ...NO_MARKS, changed: this.compare.ticks() }));

@@ -18,7 +18,9 @@ describe('what stands under the cursor, in words', () => {
   it('names an ornament, a rest, strokes together, and the end', () => {
     expect(standsWords(phrase, 2 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the & of 1, right hand, flam, tap, snare');
     expect(standsWords(phrase, 3 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the a of 1, rest');
-    expect(standsWords(phrase, 4 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the 2, right hand, tap, snare; and kick foot, tap, kick');
+    expect(standsWords(phrase, 4 * GRID.sixteenths, SCHOOLS)).toBe(
+      'bar 1, the 2, right hand, tap, snare; and kick foot, tap, kick',
+    );
     expect(standsWords(phrase, phrase.length, SCHOOLS)).toMatch(/^the end/);
   });
   it('counts what is chosen, with the words it was chosen by', () => {

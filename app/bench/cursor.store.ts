@@ -21,9 +21,13 @@ import { chosenWords, standsWords } from './cursor-words';
 
 /** What is chosen on the ribbon: a stretch of it, or strokes by a description. */
 type Selection =
-  { readonly kind: 'range'; readonly anchor: number; readonly until: number } | { readonly kind: 'strokes'; readonly selector: Selector };
+  | { readonly kind: 'range'; readonly anchor: number; readonly until: number }
+  | { readonly kind: 'strokes'; readonly selector: Selector };
 
-/** The cursor and the selection on the ribbon, and what is done with them. Every change goes through the recipe as a `touch` or an `insert`. */
+/**
+ * The cursor and the selection on the ribbon, and what is done with them. Every change goes through the recipe as a
+ * `touch` or an `insert`.
+ */
 @Injectable({ providedIn: 'root' })
 export class CursorStore {
   private readonly bench = inject(BenchStore);
@@ -41,7 +45,9 @@ export class CursorStore {
     const pattern = this.pattern();
     return pattern ? [...cursorStops(pattern), pattern.length] : [];
   });
-  /** Where the cursor stands, in ticks from the pattern's start; its end means behind the last slot. Null for no cursor. */
+  /**
+   * Where the cursor stands, in ticks from the pattern's start; its end means behind the last slot. Null for no cursor.
+   */
   readonly at = computed(() => {
     const at = this.atState();
     const stops = this.stops();
@@ -199,12 +205,16 @@ export class CursorStore {
   hold(stroke: number): void {
     const at = this.pattern()?.strokes[stroke]?.at;
     if (at !== undefined && !(this.selectionState() && this.chosen().includes(stroke)))
-      this.selectionState.set({ kind: 'strokes', selector: { ticks: [at], limbs: [this.pattern()?.strokes[stroke]?.limb ?? 'R'] } });
+      this.selectionState.set({
+        kind: 'strokes',
+        selector: { ticks: [at], limbs: [this.pattern()?.strokes[stroke]?.limb ?? 'R'] },
+      });
   }
 
   raise(stroke: number, level: Level): void {
     const pattern = this.pattern();
-    if (pattern && pattern.strokes[stroke]?.level !== level) this.bench.touch(levelEdits(pattern, [stroke], level), `height ${stroke}`);
+    if (pattern && pattern.strokes[stroke]?.level !== level)
+      this.bench.touch(levelEdits(pattern, [stroke], level), `height ${stroke}`);
   }
 
   copy(): boolean {

@@ -24,11 +24,17 @@ export class FindingsComponent {
 
   readonly fit = computed(() => this.store.findings().find((f) => f.code === 'fit') ?? null);
   readonly sums = computed(() => this.store.findings().filter((f) => f.weight === 'sum' && f.code !== 'fit'));
-  readonly checks = computed(() => this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance' && f.code !== 'density'));
+  readonly checks = computed(() =>
+    this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance' && f.code !== 'density'),
+  );
   readonly groups = computed(() => {
     const pattern = this.store.settled()?.pattern;
     if (!pattern || pattern.length === 0) return [];
-    return pattern.groups.map((g) => ({ share: (100 * g.length) / pattern.length, kind: g.kind, odd: g.repeat % 2 === 1 }));
+    return pattern.groups.map((g) => ({
+      share: (100 * g.length) / pattern.length,
+      kind: g.kind,
+      odd: g.repeat % 2 === 1,
+    }));
   });
   readonly loads = computed(() => {
     const pattern = this.store.settled()?.pattern;
@@ -50,7 +56,10 @@ export class FindingsComponent {
     )
       return [];
     const slots = Math.min(96, Math.ceil(barTicks(pattern.meter) / pattern.grid));
-    return Array.from({ length: slots }, (_, i) => countAt(i * pattern.grid, countingOf(pattern, this.settings.schools())).text);
+    return Array.from(
+      { length: slots },
+      (_, i) => countAt(i * pattern.grid, countingOf(pattern, this.settings.schools())).text,
+    );
   });
   private readonly chosen = signal<string | null>(null);
   readonly ending = computed(() => {
@@ -69,7 +78,10 @@ export class FindingsComponent {
       : `start on ${countWords(countAt(start, counting), start >= barTicks(pattern.meter))}`;
   });
 
-  /** Two rows of dots for accents that are not the beat: where each falls until both fall together again, as shares of the width. */
+  /**
+   * Two rows of dots for accents that are not the beat: where each falls until both fall together again, as shares of
+   * the width.
+   */
   readonly cross = computed(() => {
     const pattern = this.store.settled()?.pattern;
     const step = pattern ? accentStep(pattern) : null;

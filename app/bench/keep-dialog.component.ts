@@ -40,7 +40,9 @@ const GOAL_STEP = 20;
           Family
           <ls-chips label="Family" [chips]="families" [chosen]="family()" (chose)="family.set($event)" />
         </div>
-        <div class="field">Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" /></div>
+        <div class="field">
+          Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
+        </div>
         <label class="field"
           >When to use it
           <textarea

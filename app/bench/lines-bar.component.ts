@@ -30,7 +30,13 @@ import { TrailStore } from './trail.store';
         </button>
       }
       @for (c of choices; track c.words) {
-        <button type="button" class="btn small" [class.on]="c.on()" [attr.aria-pressed]="c.on()" (click)="c.on.set(!c.on())">
+        <button
+          type="button"
+          class="btn small"
+          [class.on]="c.on()"
+          [attr.aria-pressed]="c.on()"
+          (click)="c.on.set(!c.on())"
+        >
           {{ c.words }}
         </button>
       }

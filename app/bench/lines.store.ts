@@ -2,7 +2,10 @@ import { computed, Injectable, signal } from '@angular/core';
 import type { Counting } from '@core/time';
 import type { RibbonLine } from '../ui/ribbon/model';
 
-/** What the ribbon of the Bench shows beside the strokes, line by line; it stays as it was chosen while other places are visited. */
+/**
+ * What the ribbon of the Bench shows beside the strokes, line by line; it stays as it was chosen while other places are
+ * visited.
+ */
 @Injectable({ providedIn: 'root' })
 export class LinesStore {
   readonly sung = signal(false);

@@ -27,7 +27,12 @@ import { SoundStore } from './sound.store';
         <dd class="quiet">{{ reach.kit().name }}</dd>
       </div>
     </dl>
-    <ls-kit-plan [kit]="reach.kit()" [paths]="paths()" [now]="now()" [label]="'Way of the hands over ' + reach.kit().name" />
+    <ls-kit-plan
+      [kit]="reach.kit()"
+      [paths]="paths()"
+      [now]="now()"
+      [label]="'Way of the hands over ' + reach.kit().name"
+    />
   `,
   styles: `
     :host {

@@ -12,7 +12,10 @@ interface Picking {
   readonly after: Pattern;
 }
 
-/** Choosing strokes for a move by pressing them on the ribbon while its card is open: the selector writes itself in words. */
+/**
+ * Choosing strokes for a move by pressing them on the ribbon while its card is open: the selector writes itself in
+ * words.
+ */
 @Injectable({ providedIn: 'root' })
 export class PickStore {
   private readonly bench = inject(BenchStore);
@@ -25,7 +28,9 @@ export class PickStore {
     const before = built.trail[index - 1]?.pattern ?? built.source.pattern;
     return { entry: step.entry, selector: step.entry.params.select, before, after: step.pattern };
   });
-  /** The pattern the ribbon shows while strokes are picked: as it stands after the move. Null when nothing is picked. */
+  /**
+   * The pattern the ribbon shows while strokes are picked: as it stands after the move. Null when nothing is picked.
+   */
   readonly pattern = computed(() => this.picking()?.after ?? null);
   /** Indexes, in that pattern, of the strokes the move acts on. */
   readonly chosen = computed((): readonly number[] => {

@@ -129,7 +129,9 @@ export class PrintSheetComponent implements OnInit, OnDestroy {
   readonly note = computed(() => this.store.phrase()?.note ?? '');
   readonly facts = computed(() => {
     const p = this.pattern();
-    return p ? `${lengthWords(p)} of ${meterText(p.meter)} · ${gridName(p.grid)} · ${this.store.tempo()} beats a minute` : '';
+    return p
+      ? `${lengthWords(p)} of ${meterText(p.meter)} · ${gridName(p.grid)} · ${this.store.tempo()} beats a minute`
+      : '';
   });
 
   /** While the sheet is there it is the only thing that goes on paper. */
@@ -147,6 +149,7 @@ export class PrintSheetComponent implements OnInit, OnDestroy {
 
   save(what: 'ribbon' | 'staff'): void {
     const svg = this.sheet()?.nativeElement.querySelector(`.${what} svg`);
-    if (svg instanceof SVGSVGElement) saveText(svgText(svg), fileName(`${this.name()} ${what}`, 'svg'), 'image/svg+xml');
+    if (svg instanceof SVGSVGElement)
+      saveText(svgText(svg), fileName(`${this.name()} ${what}`, 'svg'), 'image/svg+xml');
   }
 }

@@ -34,12 +34,17 @@ export class ReachStore {
   /** The three tightest places in words, each with the tempo at which it breaks. */
   readonly pairs = computed(() => {
     const on = this.onKit();
-    return (this.ceiling()?.pairs ?? []).map((pair) => ({ pair, words: on ? pairWords(on.pattern, pair, this.settings.schools()) : '' }));
+    return (this.ceiling()?.pairs ?? []).map((pair) => ({
+      pair,
+      words: on ? pairWords(on.pattern, pair, this.settings.schools()) : '',
+    }));
   });
   /** Changes that raise it; worked out on the phrase itself, as they become moves of its recipe. */
   readonly raises = computed(() => {
     const pattern = this.later()?.pattern;
-    return pattern && pattern.strokes.length <= 600 ? raises(pattern, this.kit(), this.profile.now(), this.settings.schools()) : [];
+    return pattern && pattern.strokes.length <= 600
+      ? raises(pattern, this.kit(), this.profile.now(), this.settings.schools())
+      : [];
   });
   readonly paths = computed(() => {
     const on = this.onKit();

@@ -1,5 +1,14 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, output, viewChild } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  output,
+  viewChild,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { gridName } from '@core/time';
@@ -10,10 +19,22 @@ import { BenchStore } from './bench.store';
 import { MoveEditorComponent } from './cards/move-editor.component';
 import { TrailStore } from './trail.store';
 
-/** The recipe: the source on top, a card a move with its sentence and the result so far, and what can be added at the bottom. */
+/**
+ * The recipe: the source on top, a card a move with its sentence and the result so far, and what can be added at the
+ * bottom.
+ */
 @Component({
   selector: 'ls-recipe-column',
-  imports: [CdkDropList, CdkDrag, CdkDragHandle, FormsModule, ToggleSwitch, RibbonComponent, MoveEditorComponent, AddBoxComponent],
+  imports: [
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    FormsModule,
+    ToggleSwitch,
+    RibbonComponent,
+    MoveEditorComponent,
+    AddBoxComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './recipe-column.component.html',
   styleUrl: './recipe-column.component.css',
@@ -33,7 +54,9 @@ export class RecipeColumnComponent {
   });
 
   /** The small drawings follow when the hand is still. */
-  readonly drawings = computed(() => new Map((this.store.settled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])));
+  readonly drawings = computed(
+    () => new Map((this.store.settled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])),
+  );
 
   constructor() {
     // An editor that opens below the edge of the column would not be seen.

@@ -15,7 +15,10 @@ const PLAIN: Readonly<Record<string, Action>> = {
   Backspace: (c) => c.rubOut(),
 };
 const SHIFTED: Readonly<Record<string, Action>> = { ArrowLeft: (c) => c.extend(-1), ArrowRight: (c) => c.extend(1) };
-const ALT: Readonly<Record<string, Action>> = { ArrowLeft: (c, slot) => c.displace(-slot), ArrowRight: (c, slot) => c.displace(slot) };
+const ALT: Readonly<Record<string, Action>> = {
+  ArrowLeft: (c, slot) => c.displace(-slot),
+  ArrowRight: (c, slot) => c.displace(slot),
+};
 const CONTROL: Readonly<Record<string, Action>> = {
   a: (c) => c.chooseAll(),
   c: (c) => void c.copy(),
@@ -23,7 +26,9 @@ const CONTROL: Readonly<Record<string, Action>> = {
   v: (c) => c.paste(),
 };
 
-/** Does what a key means on the ribbon. False when it means nothing here. `slot` is a slot of the home grid in ticks. */
+/**
+ * Does what a key means on the ribbon. False when it means nothing here. `slot` is a slot of the home grid in ticks.
+ */
 export function ribbonKey(event: KeyboardEvent, cursor: CursorStore, typing: TypingStore, slot: number): boolean {
   const { key } = event;
   const table = event.ctrlKey || event.metaKey ? CONTROL : event.altKey ? ALT : event.shiftKey ? SHIFTED : PLAIN;

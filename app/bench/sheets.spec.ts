@@ -136,7 +136,11 @@ describe('compare', () => {
     await until(() => m.component.phrases().length === 2);
     m.fixture.detectChanges();
     const compare = TestBed.inject(CompareStore);
-    expect([...m.host.querySelectorAll('option')].map((o) => o.textContent)).toEqual(['Compare with …', 'Brine', 'Zinc']);
+    expect([...m.host.querySelectorAll('option')].map((o) => o.textContent)).toEqual([
+      'Compare with …',
+      'Brine',
+      'Zinc',
+    ]);
     m.pick('Phrase to compare with', 'Brine');
     expect(m.text()).toContain(compare.words());
     expect(compare.ticks()).toEqual([3 * 1260]);
@@ -162,7 +166,12 @@ describe('compare', () => {
 describe('hand paths', () => {
   it('tells the way of each hand a bar, and moves with the sound', async () => {
     const { store, transport } = await bench('R L R L');
-    store.take({ id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['high-tom', 'floor-tom'] } });
+    store.take({
+      id: 'v',
+      on: true,
+      move: 'voice',
+      params: { select: { limbs: ['R'] }, voices: ['high-tom', 'floor-tom'] },
+    });
     const m = mount(PathsPanelComponent);
     expect(m.text()).toMatch(/right hand\s*\d+ cm a bar\s*left hand\s*0 cm a bar/);
     expect(Number(/right hand\s*(\d+)/.exec(m.text())?.[1])).toBeGreaterThan(20);

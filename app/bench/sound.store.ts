@@ -31,7 +31,9 @@ export class SoundStore {
 
   /** The phrase that sounds: the other one while it is compared and heard, else what the ribbon shows. */
   readonly pattern = computed((): Pattern | null => this.compare.heard() ?? this.trail.pattern());
-  readonly range = computed(() => (this.loopsSelection() && this.trail.isFinished() && !this.compare.heard() ? this.cursor.range() : null));
+  readonly range = computed(() =>
+    this.loopsSelection() && this.trail.isFinished() && !this.compare.heard() ? this.cursor.range() : null,
+  );
   readonly program = computed(() => {
     const pattern = this.pattern();
     if (!pattern || pattern.strokes.length === 0) return null;

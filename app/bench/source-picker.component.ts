@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Dialog } from 'primeng/dialog';
 import { GRID, gridName, gridsOf, meterText, parseMeter, ticks } from '@core/time';
 import { patternOfText, type Pattern } from '@core/pattern';
@@ -42,7 +52,8 @@ export class SourcePickerComponent {
           this.text.set(text);
           const field = this.field()?.nativeElement;
           if (!field) return;
-          // Written at once: the next letter may come before the page is drawn anew, and would take the place of this one.
+          // Written at once: the next letter may come before the page is drawn anew, and would take the place of this
+          // one.
           field.value = text;
           field.focus();
         },
@@ -105,7 +116,10 @@ export class SourcePickerComponent {
     this.chosen.emit();
   }
 
-  /** The button is never disabled in earnest: Enter may come before the page is drawn anew, and the browser would drop it. */
+  /**
+   * The button is never disabled in earnest: Enter may come before the page is drawn anew, and the browser would drop
+   * it.
+   */
   useTyped(): void {
     const read = this.read();
     if (!read?.ok) {
@@ -130,6 +144,8 @@ export class SourcePickerComponent {
   }
 
   valueOf(event: Event): string {
-    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : '';
+    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+      ? event.target.value
+      : '';
   }
 }

@@ -48,7 +48,9 @@ const FIRST_RAISES = 2;
           <p class="quiet">No limb plays twice, so nothing limits the tempo.</p>
         }
         @if (c.impossible.length > 0) {
-          <p class="over">One foot is wanted on two pedals at once. Change who plays what under Kit, or leave one out.</p>
+          <p class="over">
+            One foot is wanted on two pedals at once. Change who plays what under Kit, or leave one out.
+          </p>
         }
       </div>
       @for (f of reach.onKit()?.findings ?? []; track f.words) {
@@ -136,6 +138,8 @@ export class SpeedComponent {
   readonly FIRST_RAISES = FIRST_RAISES;
   /** Whether all that would raise the ceiling is shown, or the best. */
   readonly all = signal(false);
-  readonly shownRaises = computed(() => (this.all() ? this.reach.raises() : this.reach.raises().slice(0, FIRST_RAISES)));
+  readonly shownRaises = computed(() =>
+    this.all() ? this.reach.raises() : this.reach.raises().slice(0, FIRST_RAISES),
+  );
   readonly isOver = computed(() => this.bench.tempo() > (this.reach.bpm() ?? Infinity));
 }

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, output, signal, untracked, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  output,
+  signal,
+  untracked,
+  type OnDestroy,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { isHand, otherHand, type Hand } from '@core/stroke';
@@ -6,7 +16,14 @@ import { tidy, type Pattern } from '@core/pattern';
 import { offerOf, withEdits } from '@core/recipe';
 import { mirroredKit } from '@core/kit';
 import { ceilingOn, mirroredProfile } from '@core/reach';
-import { SCHOOL_WORDS, STICKING_SCHOOLS, stickingEdits, stickingText, type Sticking, type Stickings } from '@core/sticking';
+import {
+  SCHOOL_WORDS,
+  STICKING_SCHOOLS,
+  stickingEdits,
+  stickingText,
+  type Sticking,
+  type Stickings,
+} from '@core/sticking';
 import { KitsRepo } from '../data/kits.repo';
 import { ProfileRepo } from '../data/profile.repo';
 import { SettingsRepo } from '../data/settings.repo';
@@ -25,7 +42,10 @@ interface OtherWay {
   readonly take: boolean;
 }
 
-/** Stick it for me: the best stickings of every school side by side, with reasons; pins by press; and the other hand's versions. */
+/**
+ * Stick it for me: the best stickings of every school side by side, with reasons; pins by press; and the other hand's
+ * versions.
+ */
 @Component({
   selector: 'ls-sticking-sheet',
   imports: [RibbonComponent, FormsModule, Slider],

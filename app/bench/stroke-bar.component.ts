@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HAND_VOICES, LEVELS, LIMB_WORDS, ORNAMENTS, VOICE, VOICES, type Level, type Limb, type Ornament } from '@core/stroke';
+import {
+  HAND_VOICES,
+  LEVELS,
+  LIMB_WORDS,
+  ORNAMENTS,
+  VOICE,
+  VOICES,
+  type Level,
+  type Limb,
+  type Ornament,
+} from '@core/stroke';
 import { BenchStore } from './bench.store';
 import { CursorStore } from './cursor.store';
 import { TypingStore } from './typing.store';

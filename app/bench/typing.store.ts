@@ -7,7 +7,10 @@ import { CursorStore } from './cursor.store';
 const ORNAMENT_OF: Readonly<Record<string, Ornament>> = { f: 'flam', d: 'drag', t: 'ruff', z: 'buzz' };
 const LETTER_OF: Readonly<Record<Ornament, string>> = { flam: 'f', drag: 'd', ruff: 't', buzz: 'z' };
 
-/** What was typed so far at one place: the slot written last, an ornament that waits for its hand, and whether the next stroke joins the last. */
+/**
+ * What was typed so far at one place: the slot written last, an ornament that waits for its hand, and whether the next
+ * stroke joins the last.
+ */
 interface Begun {
   readonly visit: number;
   readonly last: number | null;
@@ -15,7 +18,10 @@ interface Begun {
   readonly joins: boolean;
 }
 
-/** Strokes written at the cursor, letter by letter as in stroke text. What was begun is forgotten when the cursor is put elsewhere. */
+/**
+ * Strokes written at the cursor, letter by letter as in stroke text. What was begun is forgotten when the cursor is put
+ * elsewhere.
+ */
 @Injectable({ providedIn: 'root' })
 export class TypingStore {
   private readonly bench = inject(BenchStore);
@@ -55,7 +61,9 @@ export class TypingStore {
     else if (at >= pattern.length) this.grow(limb);
     else {
       const there = chosen.filter((i) => pattern.strokes[i]?.limb === limb);
-      this.bench.touch(there.length > 0 ? restEdits(pattern, there) : writeEdits(pattern, at, { limb, level: 'tap' }, true));
+      this.bench.touch(
+        there.length > 0 ? restEdits(pattern, there) : writeEdits(pattern, at, { limb, level: 'tap' }, true),
+      );
     }
   }
 

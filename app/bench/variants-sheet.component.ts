@@ -1,5 +1,14 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  type OnDestroy,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { beatTicks, quarterTempo } from '@core/time';
 import { differenceWords, loopTicks } from '@core/pattern';
@@ -20,10 +29,20 @@ import { ReachStore } from './reach.store';
 
 const MOST_PARENT_NAME = 200;
 
-/** A numbered sheet of variants, each one change away from what is on the Bench: hear one, keep it, put it on the Bench, or join it behind. */
+/**
+ * A numbered sheet of variants, each one change away from what is on the Bench: hear one, keep it, put it on the Bench,
+ * or join it behind.
+ */
 @Component({
   selector: 'ls-variants-sheet',
-  imports: [ChipsComponent, NumberFieldComponent, RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
+  imports: [
+    ChipsComponent,
+    NumberFieldComponent,
+    RibbonComponent,
+    CdkVirtualScrollViewport,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './variants-sheet.component.html',
   styleUrl: './variants-sheet.component.css',

@@ -23,7 +23,9 @@ export class Database {
       this.db.close();
       this.health.tell('Loop Shelf was updated in another tab. Reload this one to go on; nothing is lost.');
     });
-    this.db.on('blocked', () => this.health.tell('Another tab still holds the old shelf. Close it, and this one opens.'));
+    this.db.on('blocked', () =>
+      this.health.tell('Another tab still holds the old shelf. Close it, and this one opens.'),
+    );
     try {
       await this.db.open();
       if (currentShelf() === 'demo') await fillDemo(this.db);
@@ -33,8 +35,9 @@ export class Database {
   }
 
   /**
-   * A query that runs again whenever what it read changes, in this tab or another. It begins when the database can be read: a query that waited inside itself would no longer be followed.
-   * A failure is tried again, as when another tab was just closing; then it is shown and gives `empty`.
+   * A query that runs again whenever what it read changes, in this tab or another. It begins when the database can be
+   * read: a query that waited inside itself would no longer be followed. A failure is tried again, as when another tab
+   * was just closing; then it is shown and gives `empty`.
    */
   live<T>(empty: T, query: () => Promise<T>): Observable<T> {
     const followed = new Observable<T>((sub) => {
@@ -52,7 +55,10 @@ export class Database {
     );
   }
 
-  /** A write in one transaction over all tables. `about` names what is written where a later write makes an earlier one idle. */
+  /**
+   * A write in one transaction over all tables. `about` names what is written where a later write makes an earlier one
+   * idle.
+   */
   write(run: () => Promise<unknown>, about?: string): Promise<boolean> {
     const { db } = this;
     return this.health.write(async () => {

@@ -9,7 +9,10 @@ export interface Kept {
   readonly value: unknown;
 }
 
-/** What was struck in one try, so that it can be heard again beside what was meant. Times in seconds from the first bar line. */
+/**
+ * What was struck in one try, so that it can be heard again beside what was meant. Times in seconds from the first bar
+ * line.
+ */
 export interface KeptTake {
   /** The id of its attempt. */
   readonly id: string;

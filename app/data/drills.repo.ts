@@ -10,15 +10,21 @@ export class DrillsRepo {
   private readonly database = inject(Database);
 
   /** Every attempt, oldest first. */
-  readonly attempts$: Observable<readonly Attempt[] | null> = this.database.live<readonly Attempt[] | null>([], async () => {
-    const rows = await this.database.db.attempts.toArray();
-    return rows.filter((a) => validateAttempt(a)).sort((a, b) => a.at - b.at);
-  });
+  readonly attempts$: Observable<readonly Attempt[] | null> = this.database.live<readonly Attempt[] | null>(
+    [],
+    async () => {
+      const rows = await this.database.db.attempts.toArray();
+      return rows.filter((a) => validateAttempt(a)).sort((a, b) => a.at - b.at);
+    },
+  );
 
-  readonly drills$: Observable<readonly DrillState[] | null> = this.database.live<readonly DrillState[] | null>([], async () => {
-    const rows = await this.database.db.drills.toArray();
-    return rows.filter((d) => validateDrillState(d) && d.rung < d.rungs.length);
-  });
+  readonly drills$: Observable<readonly DrillState[] | null> = this.database.live<readonly DrillState[] | null>(
+    [],
+    async () => {
+      const rows = await this.database.db.drills.toArray();
+      return rows.filter((d) => validateDrillState(d) && d.rung < d.rungs.length);
+    },
+  );
 
   async of(phrase: string): Promise<DrillState | null> {
     await this.database.ready;
@@ -27,8 +33,8 @@ export class DrillsRepo {
   }
 
   /**
-   * Keeps a drill and its finished tries together. The ids of tries come from the drill, so keeping the same state twice logs nothing twice.
-   * A drill that is over leaves only its log.
+   * Keeps a drill and its finished tries together. The ids of tries come from the drill, so keeping the same state
+   * twice logs nothing twice. A drill that is over leaves only its log.
    */
   keep(drill: DrillState): Promise<boolean> {
     const { db } = this.database;

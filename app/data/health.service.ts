@@ -13,7 +13,10 @@ interface FailedWrite {
   readonly run: () => Promise<unknown>;
 }
 
-/** Every write goes through here: a failed one is shown in words and can be tried again, never swallowed; and it is known whether one is under way. */
+/**
+ * Every write goes through here: a failed one is shown in words and can be tried again, never swallowed; and it is
+ * known whether one is under way.
+ */
 @Injectable({ providedIn: 'root' })
 export class HealthService {
   private readonly underWay = signal(0);
@@ -28,12 +31,16 @@ export class HealthService {
   });
   /** Whether something is being written at this moment. */
   readonly writing = computed(() => this.underWay() > 0);
-  /** Whether the browser's storage holds all there is: nothing is being written, and nothing that failed waits to be tried again. */
+  /**
+   * Whether the browser's storage holds all there is: nothing is being written, and nothing that failed waits to be
+   * tried again.
+   */
   readonly allKept = computed(() => !this.writing() && this.failed().length === 0);
 
   /**
    * Runs a write. Resolves to whether it was kept.
-   * @param about what is written: a later write about the same takes the place of one that failed, so that trying again never puts the older over the newer.
+   * @param about what is written. A later write about the same takes the place of one that failed: trying again never
+   * puts the older over the newer.
    */
   write(run: () => Promise<unknown>, about: unknown = run): Promise<boolean> {
     return this.during(async () => {

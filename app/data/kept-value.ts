@@ -3,7 +3,8 @@ import type { Database } from './database';
 import { NewestWrite } from './newest-write';
 
 /**
- * One value that is kept under a name, followed live so that two tabs agree. While a write is under way what comes back from the database is older than what is here, and is passed over.
+ * One value that is kept under a name, followed live so that two tabs agree. While a write is under way what comes back
+ * from the database is older than what is here, and is passed over.
  */
 export class KeptValue<T> {
   private readonly state: WritableSignal<T>;

@@ -26,5 +26,9 @@ export class LatencyRepo {
 }
 
 function isBySource(value: unknown): value is BySource {
-  return typeof value === 'object' && value !== null && Object.values(value).every((n) => typeof n === 'number' && Number.isFinite(n));
+  return (
+    typeof value === 'object' &&
+    value !== null &&
+    Object.values(value).every((n) => typeof n === 'number' && Number.isFinite(n))
+  );
 }

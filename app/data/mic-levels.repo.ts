@@ -24,5 +24,7 @@ export class MicLevelsRepo {
 function isLevels(value: unknown): value is MicLevels {
   if (typeof value !== 'object' || value === null || !('threshold' in value) || !('loudest' in value)) return false;
   const { threshold, loudest } = value;
-  return typeof threshold === 'number' && typeof loudest === 'number' && threshold > 0 && loudest > threshold && loudest <= 4;
+  return (
+    typeof threshold === 'number' && typeof loudest === 'number' && threshold > 0 && loudest > threshold && loudest <= 4
+  );
 }

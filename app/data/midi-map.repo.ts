@@ -6,7 +6,10 @@ import { KeptValue } from './kept-value';
 /** Which voice a MIDI note is, by the note's number. */
 export type MidiMap = Readonly<Record<string, Voice>>;
 
-/** The percussion notes that most devices send from the factory (General MIDI's percussion key map), until they are taught otherwise. */
+/**
+ * The percussion notes that most devices send from the factory (General MIDI's percussion key map), until they are
+ * taught otherwise.
+ */
 export const USUAL_MAP: MidiMap = Object.freeze({
   '36': 'kick',
   '35': 'kick',

@@ -1,4 +1,6 @@
-/** Writes of one thing, one after the other. While one is under way the newest waits, and those between are left out. */
+/**
+ * Writes of one thing, one after the other. While one is under way the newest waits, and those between are left out.
+ */
 export class NewestWrite<T> {
   private waiting: { readonly value: T } | null = null;
   private writing: Promise<boolean> | null = null;

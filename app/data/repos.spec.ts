@@ -124,7 +124,11 @@ describe('leaving the page', () => {
     const text = await files.text();
     const read = await files.read(text.length, () => Promise.resolve(text));
     if (!read.ok) throw new Error(read.problems[0].message);
-    for (const work of [() => files.take(read.value.file), () => phrases.save(phraseOf('a')), () => phrases.remove('a')]) {
+    for (const work of [
+      () => files.take(read.value.file),
+      () => phrases.save(phraseOf('a')),
+      () => phrases.remove('a'),
+    ]) {
       const under = work();
       expect(health.allKept()).toBe(false);
       await under;

@@ -14,7 +14,10 @@ export class SettingsRepo {
   readonly now = this.state.asReadonly();
   /** How many changes are being written: what comes back meanwhile is older than what is here. */
   private writing = 0;
-  readonly schools = computed<Schools>(() => ({ triplets: this.state().triplets, sextuplets: this.state().sextuplets }));
+  readonly schools = computed<Schools>(() => ({
+    triplets: this.state().triplets,
+    sextuplets: this.state().sextuplets,
+  }));
 
   /** The user's own syllables; empty for ours. */
   readonly sung = computed<OwnSyllables>(() => this.state().sung ?? {});
@@ -27,7 +30,10 @@ export class SettingsRepo {
       });
   }
 
-  /** The part is put into what is kept, not into what this tab has read so far: a change in the first moment, or in another tab, undoes no other. */
+  /**
+   * The part is put into what is kept, not into what this tab has read so far: a change in the first moment, or in
+   * another tab, undoes no other.
+   */
   async change(part: Partial<Settings>): Promise<boolean> {
     const { kept } = this.database.db;
     this.state.update((now) => ({ ...now, ...part }));

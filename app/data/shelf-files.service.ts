@@ -21,7 +21,10 @@ export interface Incoming {
   readonly replaced: number;
 }
 
-/** The shelf as a file, out and in. Large files are read in a worker; nothing changes before the whole file is known to be good. */
+/**
+ * The shelf as a file, out and in. Large files are read in a worker; nothing changes before the whole file is known to
+ * be good.
+ */
 @Injectable({ providedIn: 'root' })
 export class ShelfFiles {
   private readonly database = inject(Database);
@@ -50,7 +53,11 @@ export class ShelfFiles {
     if (!read.ok) return read;
     const here = new Set(await this.database.db.phrases.toCollection().primaryKeys());
     const replaced = read.value.phrases.filter((p) => here.has(p.id)).length;
-    return { ok: true, value: { file: read.value, fresh: read.value.phrases.length - replaced, replaced }, problems: [] };
+    return {
+      ok: true,
+      value: { file: read.value, fresh: read.value.phrases.length - replaced, replaced },
+      problems: [],
+    };
   }
 
   private readText(text: string): Promise<Read<ShelfFile, ShelfCode>> {
@@ -58,14 +65,22 @@ export class ShelfFiles {
     return text.length < small ? Promise.resolve(readShelf(text)) : this.worker.read(text);
   }
 
-  /** Puts a file that was read onto the shelf, in one transaction. Gives back what takes it off again; null when it could not be kept. */
+  /**
+   * Puts a file that was read onto the shelf, in one transaction. Gives back what takes it off again; null when it
+   * could not be kept.
+   */
   take(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
     return this.database.during(() => this.putOn(file));
   }
 
   private async putOn(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
     const { db } = this.database;
-    const before = await Promise.all([db.phrases.toArray(), db.attempts.toArray(), db.drills.toArray(), db.kept.toArray()]);
+    const before = await Promise.all([
+      db.phrases.toArray(),
+      db.attempts.toArray(),
+      db.drills.toArray(),
+      db.kept.toArray(),
+    ]);
     const kept = await this.database.write(async () => {
       await db.phrases.bulkPut(file.phrases);
       await db.attempts.bulkPut(file.attempts);

@@ -4,7 +4,12 @@ export function storageWords(error: unknown): string {
   if (name.includes('QuotaExceeded')) {
     return 'The browser’s storage for Loop Shelf is full, so the last change is not kept yet. Everything kept before is safe. Free some space, or export your shelf under Kit, then try again.';
   }
-  if (name.includes('MissingAPI') || name.includes('Security') || name.includes('InvalidState') || name.includes('OpenFailed')) {
+  if (
+    name.includes('MissingAPI') ||
+    name.includes('Security') ||
+    name.includes('InvalidState') ||
+    name.includes('OpenFailed')
+  ) {
     return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, but it is gone when the tab closes: export your shelf under Kit before.';
   }
   if (name.includes('Version')) {

@@ -12,7 +12,9 @@ export class TakesRepo {
   private readonly database = inject(Database);
 
   of$(phrase: string): Observable<readonly KeptTake[]> {
-    return this.database.live<readonly KeptTake[]>([], () => this.database.db.takes.where('phrase').equals(phrase).toArray());
+    return this.database.live<readonly KeptTake[]>([], () =>
+      this.database.db.takes.where('phrase').equals(phrase).toArray(),
+    );
   }
 
   keep(take: KeptTake): Promise<boolean> {

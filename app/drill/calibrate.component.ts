@@ -19,15 +19,17 @@ const BPM = 100;
       @if (running()) {
         Tap along with every click: {{ taps().length }} of {{ beats }}.
       } @else if (found(); as f) {
-        {{ source().name }} is {{ (f.seconds * 1000).toFixed(0) }} ms behind (± {{ (f.spread * 1000).toFixed(0) }} ms). It is taken off from
-        now on.
+        {{ source().name }} is {{ (f.seconds * 1000).toFixed(0) }} ms behind (± {{ (f.spread * 1000).toFixed(0) }} ms).
+        It is taken off from now on.
       } @else if (problem(); as words) {
         <span class="wrong">{{ words }}</span>
       } @else {
         Now taken off: {{ ((latency.now()[source().kind] ?? 0) * 1000).toFixed(0) }} ms. Sixteen clicks come; tap along.
       }
     </p>
-    <button type="button" class="btn small" [disabled]="running()" (click)="start()">{{ found() ? 'Again' : 'Begin' }}</button>
+    <button type="button" class="btn small" [disabled]="running()" (click)="start()">
+      {{ found() ? 'Again' : 'Begin' }}
+    </button>
     <button type="button" class="btn small" (click)="closed.emit()">Close</button>
   `,
   styles: `

@@ -1,6 +1,15 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output, signal } from '@angular/core';
-import { growthStages, ladder, LADDER_SCHOOLS, LADDER_WORDS, stageRungs, type DrillPlan, type LadderSchool, type Stage } from '@core/drill';
+import {
+  growthStages,
+  ladder,
+  LADDER_SCHOOLS,
+  LADDER_WORDS,
+  stageRungs,
+  type DrillPlan,
+  type LadderSchool,
+  type Stage,
+} from '@core/drill';
 import { DYNAMICS } from '@core/playback';
 import { STRICTNESS } from '@core/take';
 import type { SourceKind } from '../input/source';
@@ -17,7 +26,9 @@ import { RoomSoundComponent } from './room-sound.component';
 import { SimulatedSource } from '../input/simulated.source';
 import type { Player } from '@core/take';
 
-/** What a drill is to be: its stages, its ladder, how a rung is held, who listens. Everything has a good answer already. */
+/**
+ * What a drill is to be: its stages, its ladder, how a rung is held, who listens. Everything has a good answer already.
+ */
 @Component({
   selector: 'ls-drill-setup',
   imports: [
@@ -64,8 +75,13 @@ export class DrillSetupComponent {
   });
   readonly stages = computed((): readonly Stage[] => this.ownStages() ?? this.store.proposed());
   readonly ladder = computed((): Omit<DrillPlan, 'stages'> => ({ ...this.store.suggestedPlan(), ...this.ownLadder() }));
-  readonly plan = computed((): DrillPlan => ({ ...this.ladder(), ...(this.stages().length > 0 ? { stages: [...this.stages()] } : {}) }));
-  readonly rungs = computed(() => ladder(this.ladder().ladder ?? 'steps', this.ladder().start, this.ladder().goal, this.ladder().step));
+  readonly plan = computed((): DrillPlan => ({
+    ...this.ladder(),
+    ...(this.stages().length > 0 ? { stages: [...this.stages()] } : {}),
+  }));
+  readonly rungs = computed(() =>
+    ladder(this.ladder().ladder ?? 'steps', this.ladder().start, this.ladder().goal, this.ladder().step),
+  );
   readonly hold = computed(() => this.ladder().hold?.kind ?? 'loops');
   readonly source = computed(() => {
     const kind = this.choices.source();
@@ -76,7 +92,9 @@ export class DrillSetupComponent {
     const plan = this.plan();
     const loop = this.store.loop() / 5040;
     const stages: readonly (Stage | undefined)[] = plan.stages ?? [undefined];
-    const seconds = stages.flatMap((s) => stageRungs(plan, s)).reduce((sum, bpm) => sum + (plan.loops * loop * 60) / bpm + 6, 0);
+    const seconds = stages
+      .flatMap((s) => stageRungs(plan, s))
+      .reduce((sum, bpm) => sum + (plan.loops * loop * 60) / bpm + 6, 0);
     return Math.max(1, Math.round(seconds / 60));
   });
 
@@ -150,7 +168,11 @@ export class DrillSetupComponent {
             {
               id: free(what),
               kind: what,
-              title: { skeleton: 'The skeleton', voices: 'All voices, no accents', 'steady-foot': 'With a steady foot' }[what],
+              title: {
+                skeleton: 'The skeleton',
+                voices: 'All voices, no accents',
+                'steady-foot': 'With a steady foot',
+              }[what],
               why: 'Added by you.',
               short: true,
             },
@@ -163,7 +185,13 @@ export class DrillSetupComponent {
   /** The phrase as it is, without the way there. */
   onlyWhole(): void {
     this.ownStages.set([
-      { id: 'whole', kind: 'whole', title: 'The whole phrase', why: 'All of it, on the kit, up to the goal.', short: false },
+      {
+        id: 'whole',
+        kind: 'whole',
+        title: 'The whole phrase',
+        why: 'All of it, on the kit, up to the goal.',
+        short: false,
+      },
     ]);
     this.changed.emit(this.plan());
   }
@@ -206,6 +234,8 @@ export class DrillSetupComponent {
   }
 
   text(event: Event): string {
-    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : '';
+    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+      ? event.target.value
+      : '';
   }
 }

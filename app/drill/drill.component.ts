@@ -40,7 +40,15 @@ import { TryMeter } from './try.meter';
 /** The practice room: readable from a music stand, run with Space, Enter and the arrows. */
 @Component({
   selector: 'ls-drill',
-  imports: [RouterLink, RibbonComponent, StairsComponent, DrillSetupComponent, JudgedComponent, CalibrateComponent, RoomSoundComponent],
+  imports: [
+    RouterLink,
+    RibbonComponent,
+    StairsComponent,
+    DrillSetupComponent,
+    JudgedComponent,
+    CalibrateComponent,
+    RoomSoundComponent,
+  ],
   providers: [DrillStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drill.component.html',
@@ -122,7 +130,8 @@ export class DrillComponent implements OnDestroy {
     const drill = this.drill();
     const last = drill?.attempts.at(-1);
     if (this.store.slow()) return 'Half speed, to look at it: nothing counts. Space goes on with the rung.';
-    if (!drill || (!last && !this.store.slept())) return drill && isRunning(drill.phase) ? '' : 'Space starts: one bar is counted in.';
+    if (!drill || (!last && !this.store.slept()))
+      return drill && isRunning(drill.phase) ? '' : 'Space starts: one bar is counted in.';
     if (this.store.slept()) return 'The device slept, so the try was broken off. Space begins the rung again.';
     switch (drill.phase) {
       case 'done':
@@ -141,7 +150,9 @@ export class DrillComponent implements OnDestroy {
         if (last.verdict === 'clean' && this.pass() && last.bpm === drillTempo(drill))
           return `${last.bpm} was clean ${last.dynamic}. Now ${this.pass()}.`;
         if (last.verdict === 'clean') return `${last.bpm} was clean.`;
-        return last.bpm > drillTempo(drill) ? `Twice messy at ${last.bpm}: one rung down.` : `Messy at ${last.bpm}: once more.`;
+        return last.bpm > drillTempo(drill)
+          ? `Twice messy at ${last.bpm}: one rung down.`
+          : `Messy at ${last.bpm}: once more.`;
     }
     return '';
   });
@@ -162,7 +173,12 @@ export class DrillComponent implements OnDestroy {
       { combo: 'Enter', shown: 'Enter', does: 'This try was messy; before the start: enough for today', run: bad },
       { combo: 'ArrowDown', shown: '↓', does: 'The same', run: bad },
       { combo: 'ArrowLeft', shown: '←', does: 'Pause', run: () => this.store.happen({ kind: 'pause' }) },
-      { combo: 's', shown: 'S', does: 'Stay on this rung, or no longer', run: () => this.store.happen({ kind: 'stay' }) },
+      {
+        combo: 's',
+        shown: 'S',
+        does: 'Stay on this rung, or no longer',
+        run: () => this.store.happen({ kind: 'stay' }),
+      },
       { combo: 'PageDown', shown: 'Page ↓', does: 'One rung down', run: () => this.store.happen({ kind: 'down' }) },
       { combo: 'i', shown: 'I', does: 'Isolate the tight spot', run: () => this.store.isolate() },
       {

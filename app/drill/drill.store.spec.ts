@@ -18,7 +18,14 @@ async function room() {
   freshTestBed();
   const transport = new SilentTransport();
   TestBed.configureTestingModule({
-    providers: [DrillStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter, { provide: Transport, useValue: transport }],
+    providers: [
+      DrillStore,
+      RoomChoices,
+      SubjectStore,
+      TakeRecorder,
+      TryMeter,
+      { provide: Transport, useValue: transport },
+    ],
   });
   const { db, ready } = TestBed.inject(Database);
   await ready;
@@ -138,7 +145,9 @@ describe('the practice room', () => {
     await store.open('a');
     store.begin({ ...PLAN, passes: true });
     const loudest = () =>
-      Math.max(...eventsIn(transport.requests.at(-1)!.program, 0, 20160).flatMap((e) => (e.limb === null ? [] : [e.velocity])));
+      Math.max(
+        ...eventsIn(transport.requests.at(-1)!.program, 0, 20160).flatMap((e) => (e.limb === null ? [] : [e.velocity])),
+      );
     const heard = [loudest()];
     for (let pass = 0; pass < 2; pass++) {
       transport.began$.next();
@@ -155,7 +164,10 @@ describe('the practice room', () => {
 
   it('a groove of the shelf keeps the time in context; when it is gone, plain time does', async () => {
     const { db, store } = await room();
-    const groove = { source: { kind: 'typed' as const, text: 'K - R - L! - R - K - R - L! - R -', meter: '4/4', grid: 1260 }, moves: [] };
+    const groove = {
+      source: { kind: 'typed' as const, text: 'K - R - L! - R - K - R - L! - R -', meter: '4/4', grid: 1260 },
+      moves: [],
+    };
     await TestBed.inject(PhrasesRepo).save(phraseOf('g', { family: 'groove', name: 'Plain walk', recipe: groove }));
     await store.open('a');
     await until(() => store.grooves().length === 1);
@@ -175,7 +187,16 @@ describe('the practice room', () => {
 
   it('four tries that are late by as much say that the delay has moved; a calibration since then says nothing', async () => {
     const { choices, db, store } = await room();
-    const measured = (mean: number) => ({ mean, spread: 5, missed: 0, extra: 0, strokes: 20, drift: 0, limbs: [], fix: '' });
+    const measured = (mean: number) => ({
+      mean,
+      spread: 5,
+      missed: 0,
+      extra: 0,
+      strokes: 20,
+      drift: 0,
+      limbs: [],
+      fix: '',
+    });
     await store.open('a');
     choices.listenTo('keys');
     store.begin(PLAN);

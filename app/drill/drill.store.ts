@@ -37,7 +37,10 @@ const COUNT_IN_BARS = 1;
 /** Time in which the last hits of a loop still arrive, in milliseconds. */
 const SETTLE = 140;
 
-/** The practice room's state: a pure machine in core, kept after every event, and the sound that follows it. Provided by the room. */
+/**
+ * The practice room's state: a pure machine in core, kept after every event, and the sound that follows it. Provided by
+ * the room.
+ */
 @Injectable()
 export class DrillStore {
   private readonly drills = inject(DrillsRepo);
@@ -145,7 +148,10 @@ export class DrillStore {
     this.happen({ kind: 'start', at: Date.now() });
   }
 
-  /** One event of the drill: the next state is kept, and the sound follows its phase. A try that ends with it is measured from a turn on. */
+  /**
+   * One event of the drill: the next state is kept, and the sound follows its phase. A try that ends with it is
+   * measured from a turn on.
+   */
   happen(event: DrillEvent, from = 0): void {
     const before = this.state();
     const stage = this.stage();
@@ -173,7 +179,10 @@ export class DrillStore {
     const whole = this.whole();
     if (!whole) return;
     const named = this.judged()?.fix?.index ?? null;
-    const at = (this.stage()?.kind === 'whole' && named !== null ? whole.strokes[named]?.at : undefined) ?? this.ceiling()?.pair?.at ?? 0;
+    const at =
+      (this.stage()?.kind === 'whole' && named !== null ? whole.strokes[named]?.at : undefined) ??
+      this.ceiling()?.pair?.at ??
+      0;
     this.happen({ kind: 'isolate', stage: tightStage(whole, at, `t${this.state()?.attempts.length ?? 0}`) });
   }
 

@@ -11,7 +11,14 @@ const HITS = 4;
   selector: 'ls-mic-levels',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="meter" role="meter" aria-label="Loudness now" aria-valuemin="0" aria-valuemax="100" [attr.aria-valuenow]="percent()">
+    <div
+      class="meter"
+      role="meter"
+      aria-label="Loudness now"
+      aria-valuemin="0"
+      aria-valuemax="100"
+      [attr.aria-valuenow]="percent()"
+    >
       <span [style.width.%]="percent()"></span>
       <i [style.left.%]="levels.now().threshold * 100"></i>
     </div>
@@ -106,7 +113,9 @@ export class MicLevelsComponent implements OnDestroy {
     const found = levelsFrom(this.soft(), this.hard(), this.room);
     void this.levels.keep(found ?? before);
     this.words.set(
-      found ? 'The levels are set and remembered.' : 'Soft and hard were too alike, or the room too loud. The levels are as they were.',
+      found
+        ? 'The levels are set and remembered.'
+        : 'Soft and hard were too alike, or the room too loud. The levels are as they were.',
     );
   }
 }

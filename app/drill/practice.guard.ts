@@ -5,7 +5,9 @@ const BREAK_AFTER = 25 * 60_000;
 /** A pause this long counts as a break. */
 const BREAK = 4 * 60_000;
 
-/** Keeps the screen awake while a rung is played, and calls a break to mind after 25 minutes, between rungs and once. */
+/**
+ * Keeps the screen awake while a rung is played, and calls a break to mind after 25 minutes, between rungs and once.
+ */
 @Injectable({ providedIn: 'root' })
 export class PracticeGuard {
   private readonly noteState = signal<string | null>(null);

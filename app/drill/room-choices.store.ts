@@ -4,7 +4,10 @@ import type { Strictness } from '@core/take';
 import { RoomRepo } from '../data/room.repo';
 import type { SourceKind } from '../input/source';
 
-/** What is chosen in the room: habits are remembered for the next day, the rest lasts as long as the room is open. Provided by the room. */
+/**
+ * What is chosen in the room: habits are remembered for the next day, the rest lasts as long as the room is open.
+ * Provided by the room.
+ */
 @Injectable()
 export class RoomChoices {
   private readonly habits = inject(RoomRepo);

@@ -6,7 +6,10 @@ import { LoudnessComponent } from '../ui/loudness.component';
 import { DrillStore } from './drill.store';
 import { RoomChoices } from './room-choices.store';
 
-/** The room's sound: the click and where it drops out, counts in tones, how loud each part is. What changes is heard from the next beat on. */
+/**
+ * The room's sound: the click and where it drops out, counts in tones, how loud each part is. What changes is heard
+ * from the next beat on.
+ */
 @Component({
   selector: 'ls-room-sound',
   imports: [LoudnessComponent],
@@ -40,7 +43,11 @@ import { RoomChoices } from './room-choices.store';
       </button>
     </div>
     @if (levels()) {
-      <ls-loudness [levels]="loudness.now()" (changed)="loudness.set($event.part, $event.to)" (evened)="loudness.reset()" />
+      <ls-loudness
+        [levels]="loudness.now()"
+        (changed)="loudness.set($event.part, $event.to)"
+        (evened)="loudness.reset()"
+      />
     }
   `,
   styles: `

@@ -62,9 +62,14 @@ describe('the recorder', () => {
     await rec.listen(source);
     return { ...place, rec, source };
   }
-  /** Plays turns of the phrase, late by so many milliseconds at each stroke. The stand-in's clock has one second to a quarter. */
+  /**
+   * Plays turns of the phrase, late by so many milliseconds at each stroke. The stand-in's clock has one second to a
+   * quarter.
+   */
   const play = (source: HandSource, turns: number, late: (i: number, seconds: number) => number): void =>
-    expectedOf(phrase, 60, 0, turns).forEach((e, i) => source.hit(e.seconds + late(i, e.seconds) / 1000, { limb: e.limb }));
+    expectedOf(phrase, 60, 0, turns).forEach((e, i) =>
+      source.hit(e.seconds + late(i, e.seconds) / 1000, { limb: e.limb }),
+    );
 
   it('lays hits on the phrase, with what the source is behind taken off', async () => {
     const { rec, source } = await recorder();
@@ -152,7 +157,12 @@ describe('calibration', () => {
 describe('the microphone’s levels', () => {
   async function levels() {
     const peaks$ = new Subject<number>();
-    const microphone = { peaks$, level: signal(0.01), trouble: signal<string | null>(null), start: () => Promise.resolve(true) };
+    const microphone = {
+      peaks$,
+      level: signal(0.01),
+      trouble: signal<string | null>(null),
+      start: () => Promise.resolve(true),
+    };
     await emptyPlace([{ provide: MicrophoneSource, useValue: microphone }]);
     const repo = TestBed.inject(MicLevelsRepo);
     const m = mount(MicLevelsComponent);
@@ -246,12 +256,20 @@ describe('the set-up of a drill', () => {
     const place = await emptyPlace([DrillStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter]);
     const phrases = TestBed.inject(PhrasesRepo);
     await phrases.save(phraseOf('a', { goal: 100, recipe: typed(text) }));
-    await phrases.save(phraseOf('g', { family: 'groove', name: 'Plain walk', recipe: typed('K - R - L! - R - K - R - L! - R -') }));
+    await phrases.save(
+      phraseOf('g', { family: 'groove', name: 'Plain walk', recipe: typed('K - R - L! - R - K - R - L! - R -') }),
+    );
     const store = TestBed.inject(DrillStore);
     await store.open('a');
     await until(() => store.grooves().length === 1);
     const m = mount(DrillSetupComponent);
-    return { ...place, store, choices: TestBed.inject(RoomChoices), m, titles: () => m.component.stages().map((s) => s.title) };
+    return {
+      ...place,
+      store,
+      choices: TestBed.inject(RoomChoices),
+      m,
+      titles: () => m.component.stages().map((s) => s.title),
+    };
   }
   it('proposes stages with reasons; they are left out, added, put in another order and proposed again', async () => {
     const { m, titles } = await setup();
@@ -349,7 +367,10 @@ describe('the set-up of a drill', () => {
   });
   it('what is no habit in the storage is passed over', async () => {
     const { db } = await setup();
-    await db.kept.put({ key: 'room', value: { source: 'simulated', strictness: 'usual', click: 'beats', counts: false } });
+    await db.kept.put({
+      key: 'room',
+      value: { source: 'simulated', strictness: 'usual', click: 'beats', counts: false },
+    });
     const next = anotherDay();
     await TestBed.inject(Database).db.kept.get('room');
     expect([next.source(), next.click()]).toEqual([null, 'beats']);
@@ -371,7 +392,10 @@ describe('the set-up of a drill', () => {
 
 describe('a try that is decided by its loops', () => {
   const sixteen = 'R L R L R L R L R L R L R L R L';
-  /** A rung of two loops at 60, played loop by loop, each late by so many milliseconds. Gives back what was said of the try. */
+  /**
+   * A rung of two loops at 60, played loop by loop, each late by so many milliseconds. Gives back what was said of the
+   * try.
+   */
   async function played(lates: readonly number[]) {
     const source = new HandSource();
     const place = await emptyPlace([
@@ -390,7 +414,9 @@ describe('a try that is decided by its loops', () => {
     await until(() => store.recorder.listening());
     place.transport.began$.next();
     for (const [turn, late] of lates.entries()) {
-      expectedOf(build(typed(sixteen)).pattern, 60, turn, 1).forEach((e) => source.hit(e.seconds + late / 1000, { limb: e.limb }));
+      expectedOf(build(typed(sixteen)).pattern, 60, turn, 1).forEach((e) =>
+        source.hit(e.seconds + late / 1000, { limb: e.limb }),
+      );
       place.transport.loops$.next(turn + 1);
       await until(() => store.drill()?.loops === turn + 1 || (store.drill()?.attempts.length ?? 0) > 0);
     }
@@ -427,7 +453,11 @@ describe('what a try said', () => {
     await rec.listen(source);
     rec.begin(phrase, 60, { sounding: 1, silent: 1 });
     expectedOf(phrase, 60, 0, 4).forEach((e) =>
-      source.hit(e.seconds + (e.limb === 'K' ? 0.045 : 0.002), { limb: e.limb, voice: e.voice, velocity: e.limb === 'R' ? 100 : 60 }),
+      source.hit(e.seconds + (e.limb === 'K' ? 0.045 : 0.002), {
+        limb: e.limb,
+        voice: e.voice,
+        velocity: e.limb === 'R' ? 100 : 60,
+      }),
     );
     const judged = rec.judge(0, 4, 'strict', schools)!;
     const m = mount(JudgedComponent, { judged, pattern: phrase });
@@ -437,7 +467,13 @@ describe('what a try said', () => {
     m.press('Isolate it');
     expect(isolate).toHaveLength(1);
     m.press('All of it');
-    for (const words of ['right hand', 'kick foot', 'drift, ms a minute', 'loud strokes to soft', 'while the click was silent'])
+    for (const words of [
+      'right hand',
+      'kick foot',
+      'drift, ms a minute',
+      'loud strokes to soft',
+      'while the click was silent',
+    ])
       expect(m.text()).toContain(words);
     m.press('Less');
     expect(m.text()).not.toContain('drift, ms a minute');

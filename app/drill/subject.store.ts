@@ -1,7 +1,16 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, firstValueFrom } from 'rxjs';
-import { bestByPhrase, NO_BEST, proposeStages, suggestLadder, timeOf, type Best, type DrillPlan, type Stage } from '@core/drill';
+import {
+  bestByPhrase,
+  NO_BEST,
+  proposeStages,
+  suggestLadder,
+  timeOf,
+  type Best,
+  type DrillPlan,
+  type Stage,
+} from '@core/drill';
 import { revoice } from '@core/kit';
 import { ceiling } from '@core/reach';
 import type { Phrase } from '@core/recipe';
@@ -14,7 +23,10 @@ import { ProfileRepo } from '../data/profile.repo';
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
 
-/** The phrase that is drilled: how it sounds on the current kit, what is known of it, and what follows for its stages and its ladder. Provided by the room. */
+/**
+ * The phrase that is drilled: how it sounds on the current kit, what is known of it, and what follows for its stages
+ * and its ladder. Provided by the room.
+ */
 @Injectable()
 export class SubjectStore {
   private readonly phrases = inject(PhrasesRepo);
@@ -50,7 +62,9 @@ export class SubjectStore {
     const found = whole ? ceiling(whole, this.kits.current(), this.profile.now()) : null;
     return found?.bpm ? { bpm: Math.floor(found.bpm), estimate: found.estimate, pair: found.pairs[0] ?? null } : null;
   });
-  readonly suggestion = computed(() => suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null));
+  readonly suggestion = computed(() =>
+    suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),
+  );
   readonly suggestedPlan = computed<DrillPlan>(() => ({
     start: this.suggestion().start,
     step: this.suggestion().step,

@@ -34,7 +34,10 @@ export interface Judged {
   readonly loops: { readonly clean: number; readonly of: number } | null;
 }
 
-/** Listens to a source while a rung is played, lays the hits on the phrase, and judges each loop and the whole try. Provided by the room. */
+/**
+ * Listens to a source while a rung is played, lays the hits on the phrase, and judges each loop and the whole try.
+ * Provided by the room.
+ */
 @Injectable()
 export class TakeRecorder {
   private readonly transport = inject(Transport);
@@ -126,12 +129,16 @@ export class TakeRecorder {
     // What comes just before a loop belongs to its first stroke.
     const early = secondsOf(pattern.grid, quarters) / 2;
     const loop = secondsOf(loopTicks(pattern), quarters);
-    return this.hitsState().filter((h) => h.seconds >= first * loop - early && h.seconds < (first + turns) * loop - early);
+    return this.hitsState().filter(
+      (h) => h.seconds >= first * loop - early && h.seconds < (first + turns) * loop - early,
+    );
   }
 
   private hear(hit: Hit): void {
     if (!this.transport.playing() || !this.source) return;
     const behind = this.source.kind === 'simulated' ? 0 : (this.latency.now()[this.source.kind] ?? 0);
-    this.hitsState.update((all) => [...all, { ...hit, seconds: hit.seconds - this.zero - behind }].sort((a, b) => a.seconds - b.seconds));
+    this.hitsState.update((all) =>
+      [...all, { ...hit, seconds: hit.seconds - this.zero - behind }].sort((a, b) => a.seconds - b.seconds),
+    );
   }
 }

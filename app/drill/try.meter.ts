@@ -14,7 +14,9 @@ interface TurnSaid {
   readonly from: number;
 }
 
-/** Counts the turns of a try, and says what they measured: while it goes on, and when it is over. Provided by the room. */
+/**
+ * Counts the turns of a try, and says what they measured: while it goes on, and when it is over. Provided by the room.
+ */
 @Injectable()
 export class TryMeter {
   private readonly recorder = inject(TakeRecorder);
@@ -41,7 +43,9 @@ export class TryMeter {
     this.turns = n;
   }
 
-  /** What the newest turn says, in a rung that asks for `need` clean ones in a row and has had `run` of them before it. */
+  /**
+   * What the newest turn says, in a rung that asks for `need` clean ones in a row and has had `run` of them before it.
+   */
   turn(run: number, need: number): TurnSaid {
     const clean = this.recorder.loopClean(this.turns - 1, this.choices.strictness(), this.settings.schools());
     if (clean) this.cleanTurns++;
@@ -69,6 +73,11 @@ export class TryMeter {
   }
 
   private judge(from: number): Judged | null {
-    return this.recorder.judge(from, Math.max(1, this.turns - from), this.choices.strictness(), this.settings.schools());
+    return this.recorder.judge(
+      from,
+      Math.max(1, this.turns - from),
+      this.choices.strictness(),
+      this.settings.schools(),
+    );
   }
 }

@@ -5,7 +5,15 @@ import type { Hit } from '@core/take';
 import type { HitSource } from './source';
 
 /** Which key stands for which limb: the hands lie on F and J as on any keyboard, the feet on the thumbs' row. */
-const LIMB_OF_KEY: Readonly<Record<string, Limb>> = { KeyF: 'L', KeyD: 'L', KeyJ: 'R', KeyK: 'R', KeyB: 'K', KeyN: 'K', KeyV: 'H' };
+const LIMB_OF_KEY: Readonly<Record<string, Limb>> = {
+  KeyF: 'L',
+  KeyD: 'L',
+  KeyJ: 'R',
+  KeyK: 'R',
+  KeyB: 'K',
+  KeyN: 'K',
+  KeyV: 'H',
+};
 
 /** The computer's keys. They know the limb and the moment, not how hard. */
 @Injectable({ providedIn: 'root' })

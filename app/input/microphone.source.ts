@@ -10,7 +10,9 @@ type Told =
   | { readonly kind: 'level'; readonly peak: number };
 
 function isTold(value: unknown): value is Told {
-  return typeof value === 'object' && value !== null && 'kind' in value && (value.kind === 'hit' || value.kind === 'level');
+  return (
+    typeof value === 'object' && value !== null && 'kind' in value && (value.kind === 'hit' || value.kind === 'level')
+  );
 }
 
 /** The microphone at a practice pad: hits are found on the audio thread. It hears one surface, not which hand. */
@@ -18,7 +20,8 @@ function isTold(value: unknown): value is Told {
 export class MicrophoneSource implements HitSource {
   readonly kind = 'microphone';
   readonly name = 'Microphone';
-  readonly hint = 'For a practice pad. Wear headphones, so that it hears you and not the click. Nothing is recorded or sent.';
+  readonly hint =
+    'For a practice pad. Wear headphones, so that it hears you and not the click. Nothing is recorded or sent.';
   private readonly levels = inject(MicLevelsRepo);
   private readonly hits = new Subject<Hit>();
   readonly hits$ = this.hits.asObservable();

@@ -4,7 +4,9 @@ import { MidiSource } from './midi.source';
 
 /** A stand-in for the browser's MIDI: devices that are plugged and unplugged by hand. */
 function browserMidi(...names: string[]) {
-  const inputs = new Map(names.map((name) => [name, { name, state: 'connected', onmidimessage: null as ((e: unknown) => void) | null }]));
+  const inputs = new Map(
+    names.map((name) => [name, { name, state: 'connected', onmidimessage: null as ((e: unknown) => void) | null }]),
+  );
   const access = { inputs, onstatechange: null as (() => void) | null };
   Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve(access) });
   return {

@@ -5,7 +5,9 @@ import { MidiMapRepo } from '../data/midi-map.repo';
 import type { HitSource } from './source';
 
 const NOTE_ON = 0x90;
-/** A pad that is struck once can send twice; what comes sooner than this after the same note, in seconds, is its echo. */
+/**
+ * A pad that is struck once can send twice; what comes sooner than this after the same note, in seconds, is its echo.
+ */
 const ECHO_SECONDS = 0.025;
 
 /** Any pad or kit that speaks MIDI. Notes are voices once they were taught, and unknown until then. */
@@ -60,7 +62,8 @@ export class MidiSource implements HitSource {
     const before = this.devices();
     const only = this.only();
     for (const input of inputs)
-      input.onmidimessage = input.state === 'connected' && (only === null || nameOf(input) === only) ? (event) => this.hear(event) : null;
+      input.onmidimessage =
+        input.state === 'connected' && (only === null || nameOf(input) === only) ? (event) => this.hear(event) : null;
     this.devices.set(names);
     const gone = before.filter((name) => !names.includes(name));
     if (names.length === 0)
@@ -96,7 +99,10 @@ function nameOf(input: MIDIInput): string {
 }
 
 function newsOf(names: readonly string[], gone: readonly string[], only: string | null): string | null {
-  if (gone.length > 0 && names.length > 0) return `“${gone.join('”, “')}” was unplugged. Still heard: “${names.join('”, “')}”.`;
+  if (gone.length > 0 && names.length > 0)
+    return `“${gone.join('”, “')}” was unplugged. Still heard: “${names.join('”, “')}”.`;
   if (names.length < 2) return null;
-  return only === null ? `${names.length} devices are heard as one: “${names.join('”, “')}”.` : `Only “${only}” is heard.`;
+  return only === null
+    ? `${names.length} devices are heard as one: “${names.join('”, “')}”.`
+    : `Only “${only}” is heard.`;
 }

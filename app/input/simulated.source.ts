@@ -21,12 +21,17 @@ export class SimulatedSource implements HitSource {
     return Promise.resolve(true);
   }
 
-  /** Plays strokes that are expected at times on the page's clock. Hits are told when they are due, with the exact time they were meant for. */
+  /**
+   * Plays strokes that are expected at times on the page's clock. Hits are told when they are due, with the exact time
+   * they were meant for.
+   */
   play(expected: readonly Expected[]): void {
     const { hits } = perform(expected, this.player(), this.seed());
     this.seed.update((n) => n + 1);
     const now = performance.now() / 1000;
-    this.timers.push(...hits.map((hit) => setTimeout(() => this.hits.next(hit), Math.max(0, (hit.seconds - now) * 1000))));
+    this.timers.push(
+      ...hits.map((hit) => setTimeout(() => this.hits.next(hit), Math.max(0, (hit.seconds - now) * 1000))),
+    );
   }
 
   stop(): void {

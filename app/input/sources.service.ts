@@ -9,7 +9,12 @@ import type { HitSource, SourceKind } from './source';
 @Injectable({ providedIn: 'root' })
 export class HitSources {
   private readonly keys = inject(KeysSource);
-  readonly all: readonly HitSource[] = [this.keys, inject(MidiSource), inject(MicrophoneSource), inject(SimulatedSource)];
+  readonly all: readonly HitSource[] = [
+    this.keys,
+    inject(MidiSource),
+    inject(MicrophoneSource),
+    inject(SimulatedSource),
+  ];
 
   of(kind: SourceKind): HitSource {
     return this.all.find((s) => s.kind === kind) ?? this.keys;

@@ -62,7 +62,9 @@ export class DataPanelComponent {
   /** A syllable of one's own; an empty field is ours again. */
   sing(voice: Voice, level: Level, event: Event): void {
     const text = event.target instanceof HTMLInputElement ? event.target.value.trim().slice(0, 12) : '';
-    const others = Object.fromEntries(Object.entries(this.settings.sung()).filter(([key]) => key !== syllableKey(voice, level)));
+    const others = Object.fromEntries(
+      Object.entries(this.settings.sung()).filter(([key]) => key !== syllableKey(voice, level)),
+    );
     this.change({ sung: text === '' ? others : { ...others, [syllableKey(voice, level)]: text } });
     if (event.target instanceof HTMLInputElement) event.target.value = syllableOf(voice, level, this.settings.sung());
   }
@@ -78,7 +80,9 @@ export class DataPanelComponent {
       link.click();
       setTimeout(() => URL.revokeObjectURL(url), 10_000);
     } catch {
-      this.problem.set('The shelf could not be read from the browser’s storage, so no file was written. Nothing was changed.');
+      this.problem.set(
+        'The shelf could not be read from the browser’s storage, so no file was written. Nothing was changed.',
+      );
     } finally {
       this.busy.set(null);
     }
@@ -129,7 +133,10 @@ export class DataPanelComponent {
     return `${parts.join(', ')}; ${count(file.attempts.length, 'log entry', 'log entries')}.`;
   }
 
-  /** Renders 256 bars of a five-slot cell over the bar with every click, swung and through tempo changes, and says how far the worst sound is off. */
+  /**
+   * Renders 256 bars of a five-slot cell over the bar with every click, swung and through tempo changes, and says how
+   * far the worst sound is off.
+   */
   async checkSound(): Promise<void> {
     this.checks.set([]);
     this.busy.set('Rendering …');
@@ -139,7 +146,11 @@ export class DataPanelComponent {
     try {
       for (const { click, swing, tempos } of CHECKS) {
         const pattern: Pattern = { ...cell, feel: { kind: 'swung', on: '16ths', ratio: swing } };
-        const found = await checkSound(programOf(pattern, { click, countInBars: 0 }), CHECK_BARS * barTicks(seven), tempos);
+        const found = await checkSound(
+          programOf(pattern, { click, countInBars: 0 }),
+          CHECK_BARS * barTicks(seven),
+          tempos,
+        );
         this.checks.update((all) => [...all, { ...found, words: `click ${click}, swing ${swing.toFixed(2)}` }]);
       }
     } catch {

@@ -40,7 +40,9 @@ import { MidiSource } from '../input/midi.source';
           </li>
         }
       </ul>
-      <p class="quiet small">The microphone’s levels and every source’s delay are set in Drill, where you choose who judges.</p>
+      <p class="quiet small">
+        The microphone’s levels and every source’s delay are set in Drill, where you choose who judges.
+      </p>
     </section>
   `,
   styles: `

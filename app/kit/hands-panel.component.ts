@@ -43,8 +43,8 @@ import { LimbTestComponent } from './limb-test.component';
           </tbody>
         </table>
         <p class="quiet small">
-          Strokes a second; doubles are the two strokes of a pair. What was never measured is a usual value, and a ceiling that rests on it
-          is called an estimate.
+          Strokes a second; doubles are the two strokes of a pair. What was never measured is a usual value, and a
+          ceiling that rests on it is called an estimate.
         </p>
         <div class="row">
           <span class="grow">I lead with the</span>
@@ -52,7 +52,12 @@ import { LimbTestComponent } from './limb-test.component';
         </div>
         <div class="row">
           <span class="grow">and with the</span>
-          <ls-chips label="and with the" [chips]="feet" [chosen]="profile.now().leadsFoot" (chose)="change({ leadsFoot: $event })" />
+          <ls-chips
+            label="and with the"
+            [chips]="feet"
+            [chosen]="profile.now().leadsFoot"
+            (chose)="change({ leadsFoot: $event })"
+          />
         </div>
         <div class="row">
           <button type="button" class="btn small" [disabled]="profile.now().measured.length === 0" (click)="forget()">
@@ -60,8 +65,8 @@ import { LimbTestComponent } from './limb-test.component';
           </button>
         </div>
         <p class="quiet small">
-          Warm up slowly, hold the sticks loosely, stop at pain, tingling or numbness, rest between tests. These are usual habits, not
-          medical advice: for anything that lasts, see a doctor or physiotherapist.
+          Warm up slowly, hold the sticks loosely, stop at pain, tingling or numbness, rest between tests. These are
+          usual habits, not medical advice: for anything that lasts, see a doctor or physiotherapist.
         </p>
       </section>
     </div>
@@ -143,6 +148,9 @@ export class HandsPanelComponent {
   forget(): void {
     const before = this.profile.now();
     void this.profile.keep({ ...USUAL_PROFILE, leads: before.leads, leadsFoot: before.leadsFoot });
-    this.notices.tell('Every rate is the usual one again.', { label: 'Take back', run: () => void this.profile.keep(before) });
+    this.notices.tell('Every rate is the usual one again.', {
+      label: 'Take back',
+      run: () => void this.profile.keep(before),
+    });
   }
 }

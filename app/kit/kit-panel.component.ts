@@ -1,5 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { FEET, KIND_VOICES, KIT_LIMITS, KIT_PRESETS, PIECE_KINDS, type Foot, type Piece, type PieceKind } from '@core/kit';
+import {
+  FEET,
+  KIND_VOICES,
+  KIT_LIMITS,
+  KIT_PRESETS,
+  PIECE_KINDS,
+  type Foot,
+  type Piece,
+  type PieceKind,
+} from '@core/kit';
 import { VOICE, type Voice } from '@core/stroke';
 import { ChipsComponent, chipsOf, type Chip } from '../ui/chips.component';
 import { NumberFieldComponent } from '../ui/number-field.component';
@@ -68,7 +77,9 @@ export class KitPanelComponent {
   }
 
   text(event: Event): string {
-    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : '';
+    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+      ? event.target.value
+      : '';
   }
 
   startFrom(event: Event): void {

@@ -26,7 +26,9 @@ type Part = (typeof PARTS)[number]['id'];
         <h1>Kit</h1>
         <nav class="parts" aria-label="Parts of the Kit">
           @for (p of parts; track p.id) {
-            <button type="button" class="tab" [attr.aria-pressed]="shown() === p.id" (click)="shown.set(p.id)">{{ p.name }}</button>
+            <button type="button" class="tab" [attr.aria-pressed]="shown() === p.id" (click)="shown.set(p.id)">
+              {{ p.name }}
+            </button>
           }
         </nav>
         <span class="spacer"></span>

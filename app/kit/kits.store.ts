@@ -55,7 +55,11 @@ export class KitsStore {
     const taken = new Set(kits.map((k) => k.id));
     let n = 1;
     while (taken.has(n === 1 ? preset.id : `${preset.id}-${n}`)) n++;
-    const kit: Kit = { ...preset, id: n === 1 ? preset.id : `${preset.id}-${n}`, name: n === 1 ? preset.name : `${preset.name} ${n}` };
+    const kit: Kit = {
+      ...preset,
+      id: n === 1 ? preset.id : `${preset.id}-${n}`,
+      name: n === 1 ? preset.name : `${preset.name} ${n}`,
+    };
     this.put({ kits: [...kits, kit], current: kit.id });
   }
 
@@ -102,7 +106,10 @@ export class KitsStore {
       diameter: round(clamp(piece.diameter, KIT_LIMITS.least, KIT_LIMITS.most)),
       turn: round(((((piece.turn + 180) % 360) + 360) % 360) - 180),
     });
-    this.change((kit) => ({ ...kit, pieces: kit.pieces.map((p) => (p.id === id ? held({ ...p, ...part }) : p)) }), about);
+    this.change(
+      (kit) => ({ ...kit, pieces: kit.pieces.map((p) => (p.id === id ? held({ ...p, ...part }) : p)) }),
+      about,
+    );
   }
 
   endStep(): void {

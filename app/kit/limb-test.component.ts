@@ -13,7 +13,10 @@ import { NumberFieldComponent } from '../ui/number-field.component';
 
 type Phase = 'ready' | 'listening' | 'read';
 
-/** Ten seconds of strokes by one limb: how fast it is, how even, and whether it tires. Nothing is kept until it is asked for. */
+/**
+ * Ten seconds of strokes by one limb: how fast it is, how even, and whether it tires. Nothing is kept until it is asked
+ * for.
+ */
 @Component({
   selector: 'ls-limb-test',
   imports: [ChipsComponent, NumberFieldComponent],
@@ -48,7 +51,9 @@ export class LimbTestComponent implements OnDestroy {
   readonly bars = computed(() => {
     const read = this.reading();
     if (!read?.ok) return [];
-    const most = Math.max(...[...read.value.gaps].sort((a, b) => a - b).slice(0, Math.ceil(read.value.gaps.length * 0.97)));
+    const most = Math.max(
+      ...[...read.value.gaps].sort((a, b) => a - b).slice(0, Math.ceil(read.value.gaps.length * 0.97)),
+    );
     return read.value.gaps.slice(0, 200).map((g) => Math.min(100, (100 * g) / most));
   });
   readonly now = computed(() => this.sources.of(this.source()));
@@ -93,10 +98,13 @@ export class LimbTestComponent implements OnDestroy {
     if (!read?.ok) return;
     const before = this.profile.now();
     void this.profile.keep(withRate(before, this.limb(), this.kind(), read.value.rate, Date.now()));
-    this.notices.tell(`${LIMB_WORDS[this.limb()]}, ${this.kind()}: ${read.value.rate.toFixed(1)} a second is yours now.`, {
-      label: 'Take back',
-      run: () => void this.profile.keep(before),
-    });
+    this.notices.tell(
+      `${LIMB_WORDS[this.limb()]}, ${this.kind()}: ${read.value.rate.toFixed(1)} a second is yours now.`,
+      {
+        label: 'Take back',
+        run: () => void this.profile.keep(before),
+      },
+    );
     this.phase.set('ready');
   }
 

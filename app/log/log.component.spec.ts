@@ -59,7 +59,8 @@ describe('the Log', () => {
     const m = mount(LogComponent, { phrase: 'a' });
     await until(() => m.component.rows()[0]?.take != null);
     m.fixture.detectChanges();
-    const sounding = (): number => eventsIn(transport.requests.at(-1)!.program, 0, 20160).filter((e) => e.limb !== null).length;
+    const sounding = (): number =>
+      eventsIn(transport.requests.at(-1)!.program, 0, 20160).filter((e) => e.limb !== null).length;
     m.press('Hear the take');
     expect(m.host.querySelectorAll('ls-take-view .hit')).toHaveLength(4);
     expect(m.text()).toContain('4 hits');

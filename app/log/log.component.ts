@@ -54,9 +54,12 @@ export class LogComponent {
     })),
   );
   private readonly takesRepo = inject(TakesRepo);
-  private readonly takes = toSignal(toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of([]) : this.takesRepo.of$(id)))), {
-    initialValue: [] as readonly KeptTake[],
-  });
+  private readonly takes = toSignal(
+    toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of([]) : this.takesRepo.of$(id)))),
+    {
+      initialValue: [] as readonly KeptTake[],
+    },
+  );
   private readonly openedId = signal<string | null>(null);
   /** The take that is looked at and heard, with what was meant. */
   readonly opened = computed(() => {

@@ -30,7 +30,10 @@ const HEARD: readonly Chip<Replay>[] = [
   { value: 'meant', words: 'what was meant' },
 ];
 
-/** One take, drawn on what was meant: every hit a dot at its true time, heard alone or beside the phrase. It sounds as soon as it is opened. */
+/**
+ * One take, drawn on what was meant: every hit a dot at its true time, heard alone or beside the phrase. It sounds as
+ * soon as it is opened.
+ */
 @Component({
   selector: 'ls-take-view',
   imports: [ChipsComponent, RibbonComponent],
@@ -100,7 +103,11 @@ export class TakeViewComponent implements OnDestroy {
   readonly loop = computed(() => loopTicks(this.pattern()));
   readonly marks = computed((): RibbonMarks => ({
     ...NO_MARKS,
-    dots: dotsOf(this.pattern(), this.take().bpm, this.take().hits).map(({ tick, limb }) => ({ tick, limb, old: false })),
+    dots: dotsOf(this.pattern(), this.take().bpm, this.take().hits).map(({ tick, limb }) => ({
+      tick,
+      limb,
+      old: false,
+    })),
   }));
 
   constructor() {
@@ -134,6 +141,10 @@ export class TakeViewComponent implements OnDestroy {
 
   private request() {
     const bpm = quarterTempo(this.take().bpm, this.pattern().meter);
-    return { program: replayOf(this.pattern(), bpm, this.take().hits, this.heard()), bpm, beat: beatTicks(this.pattern().meter) };
+    return {
+      program: replayOf(this.pattern(), bpm, this.take().hits, this.heard()),
+      bpm,
+      beat: beatTicks(this.pattern().meter),
+    };
   }
 }

@@ -29,7 +29,9 @@ const MANY = 200;
 /** From so many days on the time since the last drill is said in months. */
 const MONTHS_FROM = 60;
 
-/** The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, and one search box. */
+/**
+ * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, and one search box.
+ */
 @Component({
   selector: 'ls-shelf',
   imports: [RouterLink, RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
@@ -60,7 +62,10 @@ export class ShelfComponent implements OnDestroy {
     return found(this.named(), words);
   });
   readonly rows = computed(() => rowsOf(this.foundOnes(), this.best(), this.kits.current()));
-  /** Ticks that the strips' full width stands for: the longest phrase, up to eight bars of 4/4. Null while that is about to be known. */
+  /**
+   * Ticks that the strips' full width stands for: the longest phrase, up to eight bars of 4/4. Null while that is about
+   * to be known.
+   */
   readonly stripTicks = computed(() => this.longest() ?? ((this.phrases()?.length ?? 0) > MANY ? LONGEST_STRIP : null));
   /** The strip that sounds, by its phrase. */
   readonly heard = signal<string | null>(null);
@@ -111,7 +116,12 @@ export class ShelfComponent implements OnDestroy {
         run: () => this.withPointed((s) => void this.remove(s)),
       },
       { combo: '$mod+z', shown: 'Ctrl Z', does: 'Put back what was taken off', run: () => void this.undo() },
-      { combo: '/', shown: '/', does: 'Search', run: () => document.querySelector<HTMLInputElement>('#shelf-search')?.focus() },
+      {
+        combo: '/',
+        shown: '/',
+        does: 'Search',
+        run: () => document.querySelector<HTMLInputElement>('#shelf-search')?.focus(),
+      },
     ]);
   }
 

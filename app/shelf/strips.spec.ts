@@ -11,7 +11,9 @@ const phrases = [
 
 describe('the shelf', () => {
   it('lies in families, by name, each with its number', () => {
-    const rows = rowsOf(byName(phrases), new Map()).map((r) => (r.kind === 'head' ? `${r.title} ${r.many}` : r.phrase.name));
+    const rows = rowsOf(byName(phrases), new Map()).map((r) =>
+      r.kind === 'head' ? `${r.title} ${r.many}` : r.phrase.name,
+    );
     expect(rows).toEqual(['Fills 2', 'Anchor chain', 'Broken oar', 'Grooves 1', 'Bilge pump']);
   });
   it.each([

@@ -29,7 +29,12 @@ export type Row = Head | Strip;
 /** The longest a strip is drawn, in ticks: eight bars of 4/4. */
 export const LONGEST_STRIP = 8 * 20160;
 
-const TITLES: Readonly<Record<Family, string>> = { fill: 'Fills', lick: 'Licks', groove: 'Grooves', 'warm-up': 'Warm-ups' };
+const TITLES: Readonly<Record<Family, string>> = {
+  fill: 'Fills',
+  lick: 'Licks',
+  groove: 'Grooves',
+  'warm-up': 'Warm-ups',
+};
 const { compare } = new Intl.Collator();
 
 export function stripOf(phrase: Phrase, best: Best, kit: Kit = USUAL_KIT): Strip {
@@ -50,7 +55,10 @@ export function stripOf(phrase: Phrase, best: Best, kit: Kit = USUAL_KIT): Strip
   };
 }
 
-/** Phrases that hold every word of the search in name, family, note, meter or grid. Of one not worked out yet, meter and grid are those it begins with. */
+/**
+ * Phrases that hold every word of the search in name, family, note, meter or grid. Of one not worked out yet, meter and
+ * grid are those it begins with.
+ */
 export function found(phrases: readonly Phrase[], words: string): readonly Phrase[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   if (wanted.length === 0) return phrases;
@@ -80,7 +88,11 @@ export function byName(phrases: readonly Phrase[]): readonly Phrase[] {
 }
 
 /** The rows of the shelf: each family that has phrases, and its phrases in the order they come in. */
-export function rowsOf(phrases: readonly Phrase[], best: ReadonlyMap<string, Best>, kit: Kit = USUAL_KIT): readonly Row[] {
+export function rowsOf(
+  phrases: readonly Phrase[],
+  best: ReadonlyMap<string, Best>,
+  kit: Kit = USUAL_KIT,
+): readonly Row[] {
   return FAMILIES.flatMap((family): Row[] => {
     const own = phrases.filter((p) => p.family === family);
     if (own.length === 0) return [];

@@ -1,4 +1,9 @@
-import { type ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import {
+  type ApplicationConfig,
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+} from '@angular/core';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { MessageService } from 'primeng/api';
@@ -13,7 +18,10 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     providePrimeNG({
       ripple: false,
-      theme: { preset: ShelfPreset, options: { darkModeSelector: '.dark', cssLayer: { name: 'primeng', order: 'primeng, app' } } },
+      theme: {
+        preset: ShelfPreset,
+        options: { darkModeSelector: '.dark', cssLayer: { name: 'primeng', order: 'primeng, app' } },
+      },
     }),
     MessageService,
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),

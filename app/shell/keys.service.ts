@@ -19,7 +19,10 @@ export class KeysService {
 
   /** Binds keys for as long as the calling component lives. Must run in an injection context. */
   use(keys: readonly Key[]): void {
-    const unbind = tinykeys(window, Object.fromEntries(keys.map((key) => [key.combo, (e: KeyboardEvent) => runIfFree(key, e)])));
+    const unbind = tinykeys(
+      window,
+      Object.fromEntries(keys.map((key) => [key.combo, (e: KeyboardEvent) => runIfFree(key, e)])),
+    );
     this.listed.update((all) => [...all, keys]);
     inject(DestroyRef).onDestroy(() => {
       unbind();
@@ -28,7 +31,10 @@ export class KeysService {
   }
 }
 
-/** Keys belong to whoever is typing first: letters to fields, Space and Enter to buttons and switches that were reached by keyboard. */
+/**
+ * Keys belong to whoever is typing first: letters to fields, Space and Enter to buttons and switches that were reached
+ * by keyboard.
+ */
 function runIfFree(key: Key, event: KeyboardEvent): void {
   const target = event.target instanceof Element ? event.target : null;
   if (target?.closest('.p-dialog') && key.combo !== 'Escape') return;

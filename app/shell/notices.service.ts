@@ -24,7 +24,12 @@ export class NoticesService {
   private show(severity: 'info' | 'error', text: string, action?: NoticeAction): void {
     this.last.set(text);
     this.messages.clear();
-    this.messages.add({ severity, detail: text, life: severity === 'error' ? 12_000 : 6000, ...(action ? { data: action } : {}) });
+    this.messages.add({
+      severity,
+      detail: text,
+      life: severity === 'error' ? 12_000 : 6000,
+      ...(action ? { data: action } : {}),
+    });
   }
 
   close(): void {

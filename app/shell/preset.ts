@@ -3,7 +3,10 @@ import Aura from '@primeuix/themes/aura';
 
 const quietShadow = '0 6px 24px rgb(20 24 28 / 18%)';
 
-/** The library's components in our colours: everything points at the page's own custom properties, so light and dark follow one switch. */
+/**
+ * The library's components in our colours: everything points at the page's own custom properties, so light and dark
+ * follow one switch.
+ */
 export const ShelfPreset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '6px' } },
   semantic: {
@@ -45,7 +48,13 @@ export const ShelfPreset = definePreset(Aura, {
         width: '18px',
         height: '18px',
         background: 'var(--accent)',
-        content: { background: 'var(--surface)', hoverBackground: 'var(--surface)', width: '12px', height: '12px', shadow: 'none' },
+        content: {
+          background: 'var(--surface)',
+          hoverBackground: 'var(--surface)',
+          width: '12px',
+          height: '12px',
+          shadow: 'none',
+        },
       },
     },
     datatable: {
@@ -61,7 +70,13 @@ export const ShelfPreset = definePreset(Aura, {
       row: { background: 'transparent', color: 'var(--ink)' },
     },
     dialog: {
-      root: { background: 'var(--surface)', borderColor: 'var(--line)', color: 'var(--ink)', borderRadius: '6px', shadow: quietShadow },
+      root: {
+        background: 'var(--surface)',
+        borderColor: 'var(--line)',
+        color: 'var(--ink)',
+        borderRadius: '6px',
+        shadow: quietShadow,
+      },
       title: { fontSize: '17px', fontWeight: '650' },
     },
   },
@@ -83,8 +98,18 @@ function scheme(): object {
       900: 'var(--ink)',
       950: 'var(--ink)',
     },
-    primary: { color: 'var(--accent)', contrastColor: 'var(--accent-ink)', hoverColor: 'var(--accent)', activeColor: 'var(--accent)' },
-    highlight: { background: 'var(--accent-soft)', focusBackground: 'var(--accent-soft)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+    primary: {
+      color: 'var(--accent)',
+      contrastColor: 'var(--accent-ink)',
+      hoverColor: 'var(--accent)',
+      activeColor: 'var(--accent)',
+    },
+    highlight: {
+      background: 'var(--accent-soft)',
+      focusBackground: 'var(--accent-soft)',
+      color: 'var(--ink)',
+      focusColor: 'var(--ink)',
+    },
     mask: { background: 'rgb(20 24 28 / 45%)', color: 'var(--ink)' },
     formField: {
       background: 'var(--surface)',
@@ -95,7 +120,12 @@ function scheme(): object {
       placeholderColor: 'var(--quiet)',
       shadow: 'none',
     },
-    text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--quiet)' },
+    text: {
+      color: 'var(--ink)',
+      hoverColor: 'var(--ink)',
+      mutedColor: 'var(--quiet)',
+      hoverMutedColor: 'var(--quiet)',
+    },
     content: {
       background: 'var(--surface)',
       hoverBackground: 'var(--sunken)',
@@ -131,7 +161,12 @@ function toast(): object {
     shadow: quietShadow,
     closeButton: { hoverBackground: 'var(--sunken)', focusRing: { color: 'var(--accent)', shadow: 'none' } },
   });
-  return { info: kind('var(--accent)'), success: kind('var(--good)'), warn: kind('var(--warn)'), error: kind('var(--mark)') };
+  return {
+    info: kind('var(--accent)'),
+    success: kind('var(--good)'),
+    warn: kind('var(--warn)'),
+    error: kind('var(--mark)'),
+  };
 }
 
 function toggle(): object {

@@ -40,7 +40,10 @@ export class ShellComponent {
     ),
     { initialValue: '' },
   );
-  /** The practice room is dark whatever the rest is, unless the player wants it the same: in daylight, dark is hard to read. */
+  /**
+   * The practice room is dark whatever the rest is, unless the player wants it the same: in daylight, dark is hard to
+   * read.
+   */
   readonly dark = computed(() => {
     const { theme, room } = this.settings.now();
     return theme === 'dark' || (room !== 'same' && this.address().startsWith('/drill'));
@@ -65,11 +68,12 @@ export class ShellComponent {
   }
 
   /**
-   * A button pressed by pointer gives the keyboard back, so that Space plays and does not press it again: at once, as the next key may be on its way already.
-   * A press by keyboard counts no clicks, and keeps it.
+   * A button pressed by pointer gives the keyboard back, so that Space plays and does not press it again: at once, as
+   * the next key may be on its way already. A press by keyboard counts no clicks, and keeps it.
    */
   letGo(event: MouseEvent): void {
-    const pressed = event.target instanceof Element ? event.target.closest<HTMLElement>('button, [role=switch], a') : null;
+    const pressed =
+      event.target instanceof Element ? event.target.closest<HTMLElement>('button, [role=switch], a') : null;
     if (event.detail > 0 && pressed && !pressed.closest('.p-dialog')) pressed.blur();
   }
 

@@ -61,7 +61,8 @@ export function mount<C>(type: Type<C>, inputs: Readonly<Record<string, unknown>
     pick: (label, option) => {
       const select = find(HTMLSelectElement, 'select', label);
       const found = [...select.options].find((o) => o.text.trim() === option);
-      if (!found) throw new Error(`no option “${option}” in ${label}: ${[...select.options].map((o) => o.text).join(' | ')}`);
+      if (!found)
+        throw new Error(`no option “${option}” in ${label}: ${[...select.options].map((o) => o.text).join(' | ')}`);
       select.value = found.value;
       select.dispatchEvent(new Event('change'));
       after();

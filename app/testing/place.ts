@@ -32,6 +32,12 @@ export async function emptyPlace(providers: Provider[] = []) {
 /** A key pressed on the page, or on an element of it. */
 export function key(name: string, target: EventTarget = document.body, more: KeyboardEventInit = {}): void {
   target.dispatchEvent(
-    new KeyboardEvent('keydown', { key: name, code: name === ' ' ? 'Space' : name, bubbles: true, cancelable: true, ...more }),
+    new KeyboardEvent('keydown', {
+      key: name,
+      code: name === ' ' ? 'Space' : name,
+      bubbles: true,
+      cancelable: true,
+      ...more,
+    }),
   );
 }

@@ -11,7 +11,10 @@ export interface Chip<T> {
 }
 
 /** Things that are called what they are. */
-export function chipsOf<T extends string>(values: readonly T[], words: (value: T) => string = (v) => v): readonly Chip<T>[] {
+export function chipsOf<T extends string>(
+  values: readonly T[],
+  words: (value: T) => string = (v) => v,
+): readonly Chip<T>[] {
   return values.map((value) => ({ value, words: words(value) }));
 }
 

@@ -63,9 +63,11 @@ describe('the ribbon as a component', () => {
     fixture.componentRef.setInput('pointed', [0]);
     fixture.detectChanges();
     const host = fixture.nativeElement as HTMLElement;
-    expect([host.querySelectorAll('.stem').length, host.querySelectorAll('.block').length, host.querySelectorAll('.grace').length]).toEqual(
-      [3, 1, 1],
-    );
+    expect([
+      host.querySelectorAll('.stem').length,
+      host.querySelectorAll('.block').length,
+      host.querySelectorAll('.grace').length,
+    ]).toEqual([3, 1, 1]);
     expect(host.querySelectorAll('.pointed')).toHaveLength(1);
     expect(host.querySelector('.playhead')).toBeNull();
     expect(host.querySelector('svg')?.getAttribute('aria-label')).toBe('Ribbon: 4 strokes on 16ths over 1 beat');
@@ -105,7 +107,12 @@ describe('the stairs', () => {
     fixture.componentRef.setInput('drill', drill);
     fixture.detectChanges();
     const host = fixture.nativeElement as HTMLElement;
-    expect([...host.querySelectorAll('rect')].map((r) => r.getAttribute('class'))).toEqual(['passed', 'lit', 'ahead', 'ahead']);
+    expect([...host.querySelectorAll('rect')].map((r) => r.getAttribute('class'))).toEqual([
+      'passed',
+      'lit',
+      'ahead',
+      'ahead',
+    ]);
     expect(host.textContent).toContain('1 messy');
   });
 });
@@ -121,7 +128,9 @@ describe('the tempo chart', () => {
     ]);
     fixture.detectChanges();
     const host = fixture.nativeElement as HTMLElement;
-    expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([2, 2]);
+    expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([
+      2, 2,
+    ]);
     expect(host.textContent).toContain('goal 100');
     expect(host.querySelector('path.clean')?.getAttribute('d')).toMatch(/^M.+L.+/);
   });

@@ -5,7 +5,8 @@ const FIELDS = 'input, select, textarea, button, [tabindex="0"]';
 
 /**
  * Gives the keys to the first field of a dialog as soon as it stands in the page.
- * The dialog itself does so when its animation is over: whoever had gone to another field by then typed a goal into the name.
+ * The dialog itself does so when its animation is over: whoever had gone to another field by then typed a goal into the
+ * name.
  */
 @Directive({ selector: 'p-dialog' })
 export class DialogFocusDirective {

@@ -54,7 +54,10 @@ describe('chips', () => {
     m.press('Keys');
     expect(told).toEqual(['keys']);
     m.set('chosen', 'keys');
-    expect([m.button('Keys').getAttribute('aria-pressed'), m.button('My ear').getAttribute('aria-pressed')]).toEqual(['true', 'false']);
+    expect([m.button('Keys').getAttribute('aria-pressed'), m.button('My ear').getAttribute('aria-pressed')]).toEqual([
+      'true',
+      'false',
+    ]);
   });
 });
 

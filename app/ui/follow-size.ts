@@ -5,7 +5,10 @@ export function followWidth(element: HTMLElement): Signal<number> {
   return follow(element, element.clientWidth || 640, ({ width }) => width);
 }
 
-/** The height of an element in px, followed as it changes; `first` until it is known. Must be called in an injection context. */
+/**
+ * The height of an element in px, followed as it changes; `first` until it is known. Must be called in an injection
+ * context.
+ */
 export function followHeight(element: HTMLElement, first: number): Signal<number> {
   return follow(element, element.clientHeight || first, ({ height }) => height);
 }

@@ -14,7 +14,10 @@ export function whenIdle(task: () => void): () => void {
   return () => clearTimeout(id);
 }
 
-/** Goes through a list in short slices, the first of them at once, and says when it is over. Gives back what calls it off. */
+/**
+ * Goes through a list in short slices, the first of them at once, and says when it is over. Gives back what calls it
+ * off.
+ */
 export function inSlices<T>(items: readonly T[], each: (item: T) => void, over: () => void): () => void {
   let next = 0;
   let callOff = (): void => undefined;

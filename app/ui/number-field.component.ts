@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 
-/** A number as typed, held between its bounds. What is being typed is not taken away by a value that comes in from elsewhere. */
+/**
+ * A number as typed, held between its bounds. What is being typed is not taken away by a value that comes in from
+ * elsewhere.
+ */
 @Component({
   selector: 'ls-number-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -48,7 +51,12 @@ export class NumberFieldComponent {
     if (!(event.target instanceof HTMLInputElement) || event.target.value === String(this.value())) return;
     const n = Number(event.target.value);
     const usable = event.target.value.trim() !== '' && Number.isFinite(n);
-    const { least, most, step, value } = { least: this.least(), most: this.most(), step: this.step(), value: this.value() };
+    const { least, most, step, value } = {
+      least: this.least(),
+      most: this.most(),
+      step: this.step(),
+      value: this.value(),
+    };
     const held = usable ? Math.min(most, Math.max(least, Math.round(n / step) * step)) : value;
     // A step of a tenth leaves dust behind the comma.
     const clean = Number(held.toFixed(6));

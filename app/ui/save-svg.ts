@@ -11,7 +11,10 @@ const KEPT = [
   'text-anchor',
 ] as const;
 
-/** An SVG on the page as text of its own: styles written into each element, so that it looks the same wherever it is opened. */
+/**
+ * An SVG on the page as text of its own: styles written into each element, so that it looks the same wherever it is
+ * opened.
+ */
 export function svgText(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const theirs = [...copy.querySelectorAll<SVGElement>('*')];

@@ -1,11 +1,15 @@
 import { computed, effect, inject, InjectionToken, signal, untracked, type Signal } from '@angular/core';
 
-/** How long a thing must be still before what only follows from it is worked out, in milliseconds. 0 works it out at once. */
+/**
+ * How long a thing must be still before what only follows from it is worked out, in milliseconds. 0 works it out at
+ * once.
+ */
 export const SETTLE = new InjectionToken<number>('settle', { factory: () => 140 });
 
 /**
- * Follows a value when it has been still for a moment: for what may come later than the ribbon under the hand, so that writing is never waited for. What comes after nothing is there at once.
- * `times` waits longer, so that several followers do not work in the same frame. Must be called in an injection context.
+ * Follows a value when it has been still for a moment: for what may come later than the ribbon under the hand, so that
+ * writing is never waited for. What comes after nothing is there at once. `times` waits longer, so that several
+ * followers do not work in the same frame. Must be called in an injection context.
  */
 export function settled<T>(source: () => T | null, times = 1): Signal<T | null> {
   const still = inject(SETTLE) * times;

@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { readTempo } from '@core/time';
 
-/** A tempo as typed: kept within what can be played, with a hint when it had to be changed. Arrows step by one, with Shift by five. */
+/**
+ * A tempo as typed: kept within what can be played, with a hint when it had to be changed. Arrows step by one, with
+ * Shift by five.
+ */
 @Component({
   selector: 'ls-tempo-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,14 +73,18 @@ export class TempoFieldComponent {
   }
 
   take(event: Event): void {
-    if (event.target instanceof HTMLInputElement && event.target.value !== String(this.bpm())) this.set(event.target.value, event.target);
+    if (event.target instanceof HTMLInputElement && event.target.value !== String(this.bpm()))
+      this.set(event.target.value, event.target);
     else {
       this.typed.set(null);
       this.hint.set(null);
     }
   }
 
-  /** Takes what is being typed, for whoever reads the tempo while the field may not have been left: a dialog that moves in the page takes the focus without a word. */
+  /**
+   * Takes what is being typed, for whoever reads the tempo while the field may not have been left: a dialog that moves
+   * in the page takes the focus without a word.
+   */
   commit(): void {
     const typed = this.typed();
     if (typed !== null) this.set(typed);

@@ -24,8 +24,8 @@ export interface StickingSearch {
 }
 
 /**
- * Finds stickings off the main thread. A worker that has answered is kept for the next search, as the first one of a fresh worker takes several times as long; cancelling ends it at once,
- * and another stands ready.
+ * Finds stickings off the main thread. A worker that has answered is kept for the next search, as the first one of a
+ * fresh worker takes several times as long; cancelling ends it at once, and another stands ready.
  */
 @Injectable({ providedIn: 'root' })
 export class StickingWorker {

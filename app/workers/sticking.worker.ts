@@ -28,11 +28,22 @@ function find(pattern: Pattern, wish: StickingWish, tell: (share: number) => voi
   );
 }
 
-/** A search nobody asked for: the browser makes a program fast only once it has run, and the first search is the one that is waited for. One that is asked meanwhile comes first. */
+/**
+ * A search nobody asked for: the browser makes a program fast only once it has run, and the first search is the one
+ * that is waited for. One that is asked meanwhile comes first.
+ */
 function rehearse(left = REHEARSALS): void {
   const text = parseStrokeText('( R! l R L r L! )x16');
   if (asked || left === 0 || !text.ok) return;
-  const wish = { bpm: 110, kit: USUAL_KIT, profile: USUAL_PROFILE, pins: new Map(), schools: USUAL_SCHOOLS, many: 20, apart: 1 };
+  const wish = {
+    bpm: 110,
+    kit: USUAL_KIT,
+    profile: USUAL_PROFILE,
+    pins: new Map(),
+    schools: USUAL_SCHOOLS,
+    many: 20,
+    apart: 1,
+  };
   stickings(patternOfText(text.value, meter(4, 4), GRID.sixteenths), wish);
   setTimeout(() => rehearse(left - 1));
 }

@@ -11,7 +11,10 @@ declare function registerProcessor(name: string, processor: new () => AudioWorkl
 /** Blocks of 128 samples between two messages of the level: about 20 a second. */
 const METER_BLOCKS = 18;
 
-/** Listens on the audio thread, where a busy page cannot disturb it, and tells each hit with its moment on the audio clock. */
+/**
+ * Listens on the audio thread, where a busy page cannot disturb it, and tells each hit with its moment on the audio
+ * clock.
+ */
 class OnsetProcessor extends AudioWorkletProcessor {
   private readonly detector = new OnsetDetector({ rate: sampleRate, threshold: 0.05, loudest: 0.7 });
   private begin: number | null = null;
@@ -28,7 +31,12 @@ class OnsetProcessor extends AudioWorkletProcessor {
     if (!samples) return true;
     this.begin ??= currentTime;
     for (const { sample, peak } of this.detector.push(samples))
-      this.port.postMessage({ kind: 'hit', seconds: this.begin + sample / sampleRate, peak, velocity: this.detector.velocityOf(peak) });
+      this.port.postMessage({
+        kind: 'hit',
+        seconds: this.begin + sample / sampleRate,
+        peak,
+        velocity: this.detector.velocityOf(peak),
+      });
     for (const x of samples) this.peak = Math.max(this.peak, Math.abs(x));
     if (++this.blocks % METER_BLOCKS === 0) {
       this.port.postMessage({ kind: 'level', peak: this.peak });

@@ -23,7 +23,9 @@ export function edited<T>(h: History<T>, now: T, about: string | null = null): H
 /** One step back; the same history when there is none. */
 export function undone<T>(h: History<T>): History<T> {
   const before = h.past.at(-1);
-  return before === undefined ? h : { past: h.past.slice(0, -1), now: before, future: [h.now, ...h.future], about: null };
+  return before === undefined
+    ? h
+    : { past: h.past.slice(0, -1), now: before, future: [h.now, ...h.future], about: null };
 }
 
 /** One step forward again; the same history when there is none. */

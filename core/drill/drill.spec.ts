@@ -19,7 +19,10 @@ import {
 const plan = { start: 60, goal: 84, step: 10, loops: 2 };
 type Simple = Exclude<DrillEvent['kind'], 'isolate' | 'stage' | 'stay' | 'down'>;
 const play = (state: DrillState, ...kinds: Simple[]): DrillState =>
-  kinds.reduce((s, kind, i) => drillStep(s, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: 1000 * (i + 1) }), state);
+  kinds.reduce(
+    (s, kind, i) => drillStep(s, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: 1000 * (i + 1) }),
+    state,
+  );
 const fresh = newDrill('d', 'p', plan);
 const cleanRung = ['counted-in', 'loop', 'loop', 'clean'] as const;
 const messyTry = ['counted-in', 'loop', 'messy'] as const;
@@ -80,7 +83,10 @@ describe('the drill', () => {
     expect(drillTempo(play(up, ...messyTry, ...messyTry, ...messyTry, ...messyTry))).toBe(60);
   });
   it('a clean try between forgives', () =>
-    expect(play(fresh, 'start', ...cleanRung, ...messyTry, ...cleanRung, ...messyTry)).toMatchObject({ rung: 2, messy: 1 }));
+    expect(play(fresh, 'start', ...cleanRung, ...messyTry, ...cleanRung, ...messyTry)).toMatchObject({
+      rung: 2,
+      messy: 1,
+    }));
   it('pausing forgets the try, not the rung; stopping can be taken up again', () => {
     const up = play(fresh, 'start', ...cleanRung, 'counted-in', 'loop', 'pause');
     expect(up).toMatchObject({ phase: 'ready', rung: 1, loops: 0 });
@@ -104,7 +110,18 @@ describe('the drill', () => {
     expect(drillPass(drillStep(play(up, ...cleanRung), { kind: 'down' }))).toBe('soft');
   });
 
-  const kinds: readonly Simple[] = ['start', 'counted-in', 'loop', 'clean', 'messy', 'pause', 'stop', 'loop', 'loop', 'counted-in'];
+  const kinds: readonly Simple[] = [
+    'start',
+    'counted-in',
+    'loop',
+    'clean',
+    'messy',
+    'pause',
+    'stop',
+    'loop',
+    'loop',
+    'counted-in',
+  ];
   const anyEvents = fc.array(fc.constantFrom(...kinds), { maxLength: 120 });
   it('whatever happens: on the ladder, never up without its loops, replayed the same, resumed at its rung', () => {
     fc.assert(
@@ -132,7 +149,18 @@ describe('the drill', () => {
 
 describe('a drill with passes', () => {
   const anyEvents = fc.array(
-    fc.constantFrom<Simple>('start', 'counted-in', 'loop', 'loop', 'loop', 'clean', 'clean', 'messy', 'pause', 'counted-in'),
+    fc.constantFrom<Simple>(
+      'start',
+      'counted-in',
+      'loop',
+      'loop',
+      'loop',
+      'clean',
+      'clean',
+      'messy',
+      'pause',
+      'counted-in',
+    ),
     { maxLength: 200 },
   );
   it('whatever happens, it goes up only when soft, medium and loud were clean on the rung, in that order', () => {
@@ -143,7 +171,9 @@ describe('a drill with passes', () => {
           const next = drillStep(state, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: i });
           if (next.rung > state.rung) {
             const clean = next.attempts.filter((a) => a.verdict === 'clean').slice(-3);
-            expect(clean.map((a) => [a.dynamic, a.bpm])).toEqual(['soft', 'medium', 'loud'].map((d) => [d, drillTempo(state)]));
+            expect(clean.map((a) => [a.dynamic, a.bpm])).toEqual(
+              ['soft', 'medium', 'loud'].map((d) => [d, drillTempo(state)]),
+            );
             expect(drillPass(next)).toBe('soft');
           }
           expect(resumed(JSON.parse(JSON.stringify(next)) as DrillState).pass).toBe(next.pass);
@@ -170,7 +200,9 @@ describe('the record', () => {
     fc.assert(
       fc.property(fc.array(anyAttempt, { maxLength: 40 }), (log) => {
         const days = byDay(log, (at) => Math.floor(at / 1e11));
-        expect(days.map((d) => d.day)).toEqual([...new Set(log.map((a) => Math.floor(a.at / 1e11)))].sort((a, b) => a - b));
+        expect(days.map((d) => d.day)).toEqual(
+          [...new Set(log.map((a) => Math.floor(a.at / 1e11)))].sort((a, b) => a - b),
+        );
       }),
     );
   });

@@ -2,7 +2,8 @@ import { barTicks, beatTicks, type Meter } from '../time';
 import type { DrillPlan } from './state';
 
 /**
- * Loops that a rung asks for: as many as the plan says, or as many as fill the bars or minutes it is held, and at least one.
+ * Loops that a rung asks for: as many as the plan says, or as many as fill the bars or minutes it is held, and at least
+ * one.
  * @param loop ticks of one turn of what is played
  * @param bpm counted beats a minute of the rung
  * @example
@@ -12,6 +13,7 @@ import type { DrillPlan } from './state';
  */
 export function loopsOfRung({ hold, loops }: DrillPlan, meter: Meter, loop: number, bpm: number): number {
   if (!hold || loop <= 0) return loops;
-  const whole = hold.kind === 'bars' ? (hold.n * barTicks(meter)) / loop : (hold.n * bpm) / Math.max(1, loop / beatTicks(meter));
+  const whole =
+    hold.kind === 'bars' ? (hold.n * barTicks(meter)) / loop : (hold.n * bpm) / Math.max(1, loop / beatTicks(meter));
   return Math.max(1, Math.ceil(whole));
 }

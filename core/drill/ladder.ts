@@ -9,17 +9,18 @@ export const LADDER_SCHOOLS = ['steps', 'percent', 'fractions', 'plateaus', 'wav
 export type LadderSchool = (typeof LADDER_SCHOOLS)[number];
 
 /** What each is called, and what it does. */
-export const LADDER_WORDS: Readonly<Record<LadderSchool, { readonly name: string; readonly words: string }>> = Object.freeze({
-  steps: { name: 'Even steps', words: 'The same number of beats each time.' },
-  percent: { name: 'Steps of a share', words: 'Small when slow, wider when fast.' },
-  fractions: { name: 'Shares of the goal', words: 'Half, two thirds, four fifths, nine tenths, the goal.' },
-  plateaus: { name: 'Three plateaus', words: 'Slow, medium, at the goal.' },
-  wave: { name: 'Two up, one back', words: 'Each tempo is met again with ease.' },
-});
+export const LADDER_WORDS: Readonly<Record<LadderSchool, { readonly name: string; readonly words: string }>> =
+  Object.freeze({
+    steps: { name: 'Even steps', words: 'The same number of beats each time.' },
+    percent: { name: 'Steps of a share', words: 'Small when slow, wider when fast.' },
+    fractions: { name: 'Shares of the goal', words: 'Half, two thirds, four fifths, nine tenths, the goal.' },
+    plateaus: { name: 'Three plateaus', words: 'Slow, medium, at the goal.' },
+    wave: { name: 'Two up, one back', words: 'Each tempo is met again with ease.' },
+  });
 
 /**
- * Tempos from start to goal in fixed steps; the last rung is always the goal. A start above the goal gives the goal alone. A step too small for the
- * distance is widened until the ladder has at most 60 rungs.
+ * Tempos from start to goal in fixed steps; the last rung is always the goal. A start above the goal gives the goal
+ * alone. A step too small for the distance is widened until the ladder has at most 60 rungs.
  * @example
  * fixedLadder(60, 84, 10) // => [60, 70, 80, 84]
  * fixedLadder(90, 80, 5) // => [80]
@@ -38,8 +39,9 @@ function bounds(start: number, goal: number): readonly [number, number] {
 }
 
 /**
- * The rungs of a ladder of any school. They begin at the start, end at the goal, never leave the span between, and rise but for the wave, which steps back on its way.
- * `step` is beats a minute for even steps and the wave, and per cent for the steps of a share; the other schools need none.
+ * The rungs of a ladder of any school. They begin at the start, end at the goal, never leave the span between, and rise
+ * but for the wave, which steps back on its way. `step` is beats a minute for even steps and the wave, and per cent for
+ * the steps of a share; the other schools need none.
  * @example
  * ladder('percent', 60, 100, 20) // => [60, 72, 86, 100]
  * ladder('fractions', 50, 100, 0) // => [50, 67, 80, 90, 100]
@@ -65,7 +67,9 @@ export function ladder(school: LadderSchool, start: number, goal: number, step: 
       return rising([from, Math.round((from + to) / 2), to], from, to);
     case 'wave': {
       const up = fixedLadder(from, to, Math.max(step, (2 * (to - from)) / (MOST_RUNGS - 2)));
-      const wave = up.flatMap((bpm, i) => (i >= 2 && i % 2 === 0 && i < up.length - 1 ? [bpm, up[i - 1] ?? bpm, bpm] : [bpm]));
+      const wave = up.flatMap((bpm, i) =>
+        i >= 2 && i % 2 === 0 && i < up.length - 1 ? [bpm, up[i - 1] ?? bpm, bpm] : [bpm],
+      );
       return wave.slice(0, MOST_RUNGS - 1).concat(wave.length >= MOST_RUNGS ? [to] : wave.slice(MOST_RUNGS - 1));
     }
   }
@@ -86,8 +90,8 @@ export interface Suggestion {
 }
 
 /**
- * Suggested start: the lower of 60 % of the goal and 70 % of the ceiling, never above the last clean tempo, rounded down to a multiple of 5; and a step that makes
- * about eight rungs. `ceiling` is null where nothing limits the phrase.
+ * Suggested start: the lower of 60 % of the goal and 70 % of the ceiling, never above the last clean tempo, rounded
+ * down to a multiple of 5; and a step that makes about eight rungs. `ceiling` is null where nothing limits the phrase.
  * @example
  * suggestLadder(104, null) // => { start: 60, step: 5, why: '60 % of the goal.' }
  * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'Your last clean tempo.' }

@@ -34,7 +34,10 @@ export const MESSY_BEFORE_DOWN = 2;
 /** The same rung messy this often: the tight spot, or the end for today, is offered. */
 export const FAILS_BEFORE_OFFER = 3;
 
-/** A measured try that is not clean after this many times its loops is a messy one, though there were clean ones among them. */
+/**
+ * A measured try that is not clean after this many times its loops is a messy one, though there were clean ones among
+ * them.
+ */
 const PATIENCE = 3;
 
 /** The fewest loops in a row that must be off before a measured try is called messy: one may be a slip. */
@@ -45,14 +48,30 @@ export function stageRungs(plan: DrillPlan, stage: Stage | undefined): readonly 
   const all = ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
   if (!stage?.short || all.length < 3) return all;
   const top = all.findIndex((bpm) => bpm >= (plan.start + plan.goal) / 2);
-  const short = [all[0] ?? plan.start, all[Math.max(1, Math.floor(top / 2))] ?? plan.start, all[Math.max(1, top)] ?? plan.goal];
+  const short = [
+    all[0] ?? plan.start,
+    all[Math.max(1, Math.floor(top / 2))] ?? plan.start,
+    all[Math.max(1, top)] ?? plan.goal,
+  ];
   return [...new Set(short)];
 }
 
 /** A drill before its first count-in. */
 export function newDrill(id: string, phrase: string, plan: DrillPlan): DrillState {
   const rungs = [...stageRungs(plan, plan.stages?.[0])];
-  return { id, phrase, plan, rungs, rung: 0, phase: 'ready', loops: 0, early: false, messy: 0, tryBegan: null, attempts: [] };
+  return {
+    id,
+    phrase,
+    plan,
+    rungs,
+    rung: 0,
+    phase: 'ready',
+    loops: 0,
+    early: false,
+    messy: 0,
+    tryBegan: null,
+    attempts: [],
+  };
 }
 
 /** The tempo of the present rung. */
@@ -83,8 +102,10 @@ export function isStuck(state: DrillState): boolean {
 }
 
 /**
- * The next state of a drill. A rung is left upwards only when its loops were played and the try was called clean, by the player or by measuring that many clean loops in a row. A measured
- * try is messy when as many loops in a row were off, or three times as many were played; after two messy tries in a row it goes one rung down. Events that mean nothing in a phase leave the state as it is, the same object.
+ * The next state of a drill. A rung is left upwards only when its loops were played and the try was called clean, by
+ * the player or by measuring that many clean loops in a row. A measured try is messy when as many loops in a row were
+ * off, or three times as many were played; after two messy tries in a row it goes one rung down. Events that mean
+ * nothing in a phase leave the state as it is, the same object.
  */
 export function drillStep(state: DrillState, event: DrillEvent): DrillState {
   switch (event.kind) {
@@ -104,7 +125,11 @@ export function drillStep(state: DrillState, event: DrillEvent): DrillState {
     case 'down':
       return state.phase === 'done' || state.rung === 0
         ? state
-        : fromTheFirst({ ...begin(state, isRunning(state.phase) ? 'count-in' : state.phase), rung: state.rung - 1, messy: 0 });
+        : fromTheFirst({
+            ...begin(state, isRunning(state.phase) ? 'count-in' : state.phase),
+            rung: state.rung - 1,
+            messy: 0,
+          });
     case 'isolate':
       return isolated(state, event.stage);
     case 'stage':
@@ -121,13 +146,23 @@ export function isRunning(phase: Phase): boolean {
   return phase === 'count-in' || phase === 'playing' || phase === 'judging';
 }
 
-/** A drill as it comes back after the tab was closed: at its rung, the broken try forgotten, every finished one kept. */
+/**
+ * A drill as it comes back after the tab was closed: at its rung, the broken try forgotten, every finished one kept.
+ */
 export function resumed(state: DrillState): DrillState {
   return isRunning(state.phase) ? begin(state, 'ready') : state;
 }
 
 function begin(state: DrillState, phase: Phase): DrillState {
-  return { ...state, phase, loops: 0, early: false, tryBegan: null, ...(state.run ? { run: 0 } : {}), ...(state.off ? { off: 0 } : {}) };
+  return {
+    ...state,
+    phase,
+    loops: 0,
+    early: false,
+    tryBegan: null,
+    ...(state.run ? { run: 0 } : {}),
+    ...(state.off ? { off: 0 } : {}),
+  };
 }
 
 /** A rung begins with its first pass. */
@@ -176,18 +211,30 @@ function toStage(state: DrillState, to: number, phase: Phase): DrillState {
   const rungs = [...stageRungs(state.plan, stage)];
   const left = drillStage(state);
   // After a tight spot the stage that was broken off goes on at its rung.
-  const rung = left?.kind === 'tight' && to === (state.stage ?? 0) + 1 ? Math.min(state.back ?? 0, rungs.length - 1) : 0;
+  const rung =
+    left?.kind === 'tight' && to === (state.stage ?? 0) + 1 ? Math.min(state.back ?? 0, rungs.length - 1) : 0;
   return fromTheFirst({ ...begin(state, phase), stage: to, rungs, rung, messy: 0, stays: false });
 }
 
 function isolated(state: DrillState, stage: Stage): DrillState {
   if (state.phase === 'done') return state;
-  const stages = state.plan.stages ?? [{ id: 'whole', kind: 'whole' as const, title: 'The whole phrase', why: '', short: false }];
+  const stages = state.plan.stages ?? [
+    { id: 'whole', kind: 'whole' as const, title: 'The whole phrase', why: '', short: false },
+  ];
   if (stages.length >= 40) return state;
   const at = Math.min(state.stage ?? 0, stages.length - 1);
   const plan = { ...state.plan, stages: [...stages.slice(0, at), stage, ...stages.slice(at)] };
   const rungs = state.rungs.slice(0, state.rung + 1).slice(-2);
-  return fromTheFirst({ ...begin(state, 'ready'), plan, stage: at, rungs, rung: 0, back: state.rung, messy: 0, stays: false });
+  return fromTheFirst({
+    ...begin(state, 'ready'),
+    plan,
+    stage: at,
+    rungs,
+    rung: 0,
+    back: state.rung,
+    messy: 0,
+    stays: false,
+  });
 }
 
 function withAttempt(state: DrillState, verdict: Verdict, at: number, { measured, source, ...told }: Told): DrillState {

@@ -9,8 +9,9 @@ export type NewStage = Omit<Stage, 'id'>;
 const MOSTLY = 0.6;
 
 /**
- * The parts a phrase is learnt by, in order: the halves of a bar; of longer phrases the bars that are new, only what a bar does otherwise than one before it, and each join once.
- * Where more than four bars are new, two, four or more are taken together. Empty when the phrase is no longer than half a bar or two beats.
+ * The parts a phrase is learnt by, in order: the halves of a bar; of longer phrases the bars that are new, only what a
+ * bar does otherwise than one before it, and each join once. Where more than four bars are new, two, four or more are
+ * taken together. Empty when the phrase is no longer than half a bar or two beats.
  */
 export function partStages(phrase: Pattern): readonly NewStage[] {
   const bar = barTicks(phrase.meter);
@@ -27,7 +28,9 @@ function halves({ length }: Pattern, beat: number): NewStage[] {
   // The half begins on a beat, however odd the meter.
   const half = Math.ceil(length / 2 / beat) * beat;
   const first = part('The first half', 'Half a bar at a time is short enough to hear every stroke.', 0, half);
-  return half < length ? [first, part('The second half', 'The other half, begun on its own count.', half, length)] : [first];
+  return half < length
+    ? [first, part('The second half', 'The other half, begun on its own count.', half, length)]
+    : [first];
 }
 
 /** More bars than this that differ are learnt two, four or more at a time. */
@@ -79,7 +82,10 @@ function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
     const join = before && `${before.like} ${own.like}`;
     if (!before || !join || all.length < 3 || before.like === own.like || joined.has(join)) return found;
     joined.add(join);
-    return [...found, part(`${barsWords(before.first, own.last)} joined`, 'The join is where it breaks.', before.from, own.until)];
+    return [
+      ...found,
+      part(`${barsWords(before.first, own.last)} joined`, 'The join is where it breaks.', before.from, own.until),
+    ];
   });
 }
 
@@ -90,11 +96,15 @@ function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewSt
     const why = `The rest of bar ${own.first} you know already from bar ${only.known}.`;
     return part(`Only what bar ${own.first} does otherwise`, why, only.from, only.until);
   }
-  const why = before.length === 0 ? 'The beginning, until it runs by itself.' : 'What comes next, until it runs by itself.';
+  const why =
+    before.length === 0 ? 'The beginning, until it runs by itself.' : 'What comes next, until it runs by itself.';
   return part(barsWords(own.first, own.last), why, own.from, own.until);
 }
 
-/** Where a bar leaves the bar before it that is most like it, in whole beats; null when it differs from its beginning, or in most of its strokes. */
+/**
+ * Where a bar leaves the bar before it that is most like it, in whole beats; null when it differs from its beginning,
+ * or in most of its strokes.
+ */
 function otherwise(
   before: readonly Stretch[],
   own: Stretch,

@@ -34,7 +34,10 @@ export interface DayPoint {
   readonly tried: number;
 }
 
-/** Attempts of one phrase by day, oldest first. `dayOf` turns a time into the start of its day, since only the caller knows the time zone. */
+/**
+ * Attempts of one phrase by day, oldest first. `dayOf` turns a time into the start of its day, since only the caller
+ * knows the time zone.
+ */
 export function byDay(attempts: readonly Attempt[], dayOf: (at: number) => number): readonly DayPoint[] {
   const days = new Map<number, DayPoint>();
   for (const a of attempts) {

@@ -15,7 +15,10 @@ export const STAGE_KINDS = [
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
 
-/** One stage of a drill: a part or a projection of the phrase that is taken up its ladder before the next, and why it is there. */
+/**
+ * One stage of a drill: a part or a projection of the phrase that is taken up its ladder before the next, and why it is
+ * there.
+ */
 export const StageSchema = Type.Object({
   id: Type.String({ minLength: 1, maxLength: 64 }),
   kind: Type.Unsafe<StageKind>({ type: 'string', enum: [...STAGE_KINDS] }),

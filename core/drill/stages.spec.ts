@@ -39,7 +39,12 @@ const fit = (bars: number, start = '1'): Recipe['moves'][number] => ({
   move: 'fit',
   params: { space: { bars }, start, mirrored: false, close: { kind: 'cut' } },
 });
-const toms: Recipe['moves'][number] = { id: 't', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['high-tom'] } };
+const toms: Recipe['moves'][number] = {
+  id: 't',
+  on: true,
+  move: 'voice',
+  params: { select: { limbs: ['R'] }, voices: ['high-tom'] },
+};
 const hats: Recipe['moves'][number] = {
   id: 'h',
   on: true,
@@ -80,11 +85,20 @@ describe('stages from the phrase', () => {
     const bars = (['a', 'b', 'a', 'c', 'a', 'b', 'c', 'b'] as const).map((k, i) => then(`b${i}`, kinds[k], 1));
     const stages = proposeStages(pattern('R! l R l', [toms, fit(1), ...bars]));
     expect(stages.length).toBeLessThanOrEqual(12);
-    expect(stages.map((s) => s.kind)).toEqual(expect.arrayContaining(['bare', 'dynamics', 'part', 'whole', 'steady-foot']));
+    expect(stages.map((s) => s.kind)).toEqual(
+      expect.arrayContaining(['bare', 'dynamics', 'part', 'whole', 'steady-foot']),
+    );
   });
   it('a fill from 3 that lands is learnt up to the bar line, and the landing is no bar to learn', () => {
-    const land: Recipe['moves'][number] = { id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } };
-    const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land])).filter((s) => s.kind === 'part');
+    const land: Recipe['moves'][number] = {
+      id: 'l',
+      on: true,
+      move: 'land',
+      params: { voice: 'crash-right', hand: 'R', kick: true },
+    };
+    const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land])).filter(
+      (s) => s.kind === 'part',
+    );
     expect(only).toMatchObject({ title: 'Bar 1', from: 0, until: 10080 });
     expect(more).toEqual([]);
   });
@@ -184,23 +198,26 @@ describe('growth and tight spots', () => {
 });
 
 describe('ladders of every school', () => {
-  it.each(LADDER_SCHOOLS)('%s: begins at the start, ends at the goal, stays between, has at most 60 rungs', (school) => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 20, max: 400 }),
-        fc.integer({ min: 20, max: 400 }),
-        fc.integer({ min: 1, max: 50 }),
-        (start, goal, step) => {
-          const rungs = ladder(school, start, goal, step);
-          expect(rungs.at(-1)).toBe(goal);
-          if (start < goal) expect(rungs[0]).toBe(start);
-          expect(rungs.length).toBeLessThanOrEqual(MOST_RUNGS);
-          expect(rungs.every((r) => r >= Math.min(start, goal) && r <= goal)).toBe(true);
-          if (school !== 'wave') expect(rungs.every((r, i) => i === 0 || r > (rungs[i - 1] ?? 0))).toBe(true);
-        },
-      ),
-    );
-  });
+  it.each(LADDER_SCHOOLS)(
+    '%s: begins at the start, ends at the goal, stays between, has at most 60 rungs',
+    (school) => {
+      fc.assert(
+        fc.property(
+          fc.integer({ min: 20, max: 400 }),
+          fc.integer({ min: 20, max: 400 }),
+          fc.integer({ min: 1, max: 50 }),
+          (start, goal, step) => {
+            const rungs = ladder(school, start, goal, step);
+            expect(rungs.at(-1)).toBe(goal);
+            if (start < goal) expect(rungs[0]).toBe(start);
+            expect(rungs.length).toBeLessThanOrEqual(MOST_RUNGS);
+            expect(rungs.every((r) => r >= Math.min(start, goal) && r <= goal)).toBe(true);
+            if (school !== 'wave') expect(rungs.every((r, i) => i === 0 || r > (rungs[i - 1] ?? 0))).toBe(true);
+          },
+        ),
+      );
+    },
+  );
   it('a short stage climbs the beginning only', () => {
     const plan: DrillPlan = { start: 60, goal: 100, step: 5, loops: 4 };
     expect(stageRungs(plan, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 70, 80]);
@@ -215,14 +232,25 @@ const stages: Stage[] = [
 const plan: DrillPlan = { start: 60, goal: 90, step: 10, loops: 2, stages };
 const anyEvent: fc.Arbitrary<DrillEvent> = fc.nat(1_000_000).chain((at) =>
   fc.oneof(
-    fc.constantFrom<DrillEvent>({ kind: 'start', at }, { kind: 'counted-in', at }, { kind: 'clean', at }, { kind: 'messy', at }),
+    fc.constantFrom<DrillEvent>(
+      { kind: 'start', at },
+      { kind: 'counted-in', at },
+      { kind: 'clean', at },
+      { kind: 'messy', at },
+    ),
     fc.constantFrom<DrillEvent>(
       { kind: 'loop', at },
       { kind: 'loop', at, clean: true },
       { kind: 'loop', at, clean: false, need: 3 },
       { kind: 'loop', at },
     ),
-    fc.constantFrom<DrillEvent>({ kind: 'pause' }, { kind: 'stop' }, { kind: 'stay' }, { kind: 'down' }, { kind: 'stage', to: at % 3 }),
+    fc.constantFrom<DrillEvent>(
+      { kind: 'pause' },
+      { kind: 'stop' },
+      { kind: 'stay' },
+      { kind: 'down' },
+      { kind: 'stage', to: at % 3 },
+    ),
     fc.constant<DrillEvent>({
       kind: 'isolate',
       stage: { id: 'x', kind: 'tight', title: 'Tight', why: '', from: 0, until: 1260, short: true },
@@ -276,7 +304,8 @@ describe('the drill with stages', () => {
     expect(state.attempts[0]?.stage).toBe('Bare');
   });
   it('a measured rung passes after that many clean loops in a row, and is messy when they do not come', () => {
-    const loops = (clean: readonly boolean[]): readonly DrillEvent[] => clean.map((c, i) => ({ kind: 'loop', at: i, clean: c }));
+    const loops = (clean: readonly boolean[]): readonly DrillEvent[] =>
+      clean.map((c, i) => ({ kind: 'loop', at: i, clean: c }));
     const begun = run(newDrill('d', 'p', plan), { kind: 'start', at: 0 }, { kind: 'counted-in', at: 0 });
     expect(run(begun, ...loops([true, false, true])).rung).toBe(0);
     expect(run(begun, ...loops([true, false, true, true])).rung).toBe(1);
@@ -297,7 +326,11 @@ describe('the drill with stages', () => {
       [4, 4],
     ] as const) {
       expect(off(need, ends - 1)).toMatchObject({ phase: 'playing', attempts: [], off: ends - 1 });
-      expect(off(need, ends)).toMatchObject({ phase: 'count-in', off: 0, attempts: [{ verdict: 'messy', loops: ends }] });
+      expect(off(need, ends)).toMatchObject({
+        phase: 'count-in',
+        off: 0,
+        attempts: [{ verdict: 'messy', loops: ends }],
+      });
     }
   });
   it('“stay” keeps the rung although it passes, until it is said again', () => {
@@ -307,9 +340,18 @@ describe('the drill with stages', () => {
   });
   it('the same rung messy three times: stuck, and a tight spot can be taken out and come back from', () => {
     let state = newDrill('d', 'p', { ...plan, stages: stages.slice(1) });
-    for (let i = 0; i < 3; i++) state = run(state, { kind: 'start', at: 0 }, { kind: 'counted-in', at: 0 }, { kind: 'messy', at: 1 });
+    for (let i = 0; i < 3; i++)
+      state = run(state, { kind: 'start', at: 0 }, { kind: 'counted-in', at: 0 }, { kind: 'messy', at: 1 });
     expect(isStuck(state)).toBe(true);
-    const tight: Stage = { id: 't', kind: 'tight', title: 'The tight spot', why: '', from: 0, until: 2520, short: true };
+    const tight: Stage = {
+      id: 't',
+      kind: 'tight',
+      title: 'The tight spot',
+      why: '',
+      from: 0,
+      until: 2520,
+      short: true,
+    };
     const climbed = run(state, { kind: 'stop' }, ...cleanTry);
     const apart = run(climbed, { kind: 'isolate', stage: tight });
     expect(drillStage(apart)?.kind).toBe('tight');
@@ -329,7 +371,9 @@ describe('a groove of the shelf keeps the time', () => {
     expect(loopTicks(all)).toBe(4 * 20160);
     const begins = 3 * 20160 + 10080;
     const before = all.strokes.filter((s) => s.at < begins && s.at > 0);
-    const wanted = [0, 1, 2, 3].flatMap((bar) => groove.strokes.map((s) => s.at + bar * 20160)).filter((at) => at > 0 && at < begins);
+    const wanted = [0, 1, 2, 3]
+      .flatMap((bar) => groove.strokes.map((s) => s.at + bar * 20160))
+      .filter((at) => at > 0 && at < begins);
     expect(before.map((s) => s.at as number)).toEqual(wanted);
     expect(all.strokes.filter((s) => s.at >= begins).map((s) => s.limb)).toEqual(fill.strokes.map((s) => s.limb));
     expect(all.strokes.filter((s) => s.at === 0).map((s) => s.voice)).toContain('crash-right');

@@ -6,15 +6,21 @@ import type { Stage } from './stage';
 import { timeFeel, timeOf } from './time-feel';
 
 /**
- * What is played in a stage: a projection of the phrase. A stage that makes no sense for a phrase any more gives the phrase itself.
- * `groove` is the phrase that keeps time in context; plain time when it is absent or does not fit.
+ * What is played in a stage: a projection of the phrase. A stage that makes no sense for a phrase any more gives the
+ * phrase itself. `groove` is the phrase that keeps time in context; plain time when it is absent or does not fit.
  */
 export function stagePattern(stage: Stage, phrase: Pattern, groove: Pattern | null = null): Pattern {
   switch (stage.kind) {
     case 'bare':
-      return tidy({ ...phrase, strokes: phrase.strokes.map((s) => (isHand(s.limb) ? plain(s) : { ...s, level: 'tap' as const })) });
+      return tidy({
+        ...phrase,
+        strokes: phrase.strokes.map((s) => (isHand(s.limb) ? plain(s) : { ...s, level: 'tap' as const })),
+      });
     case 'dynamics':
-      return tidy({ ...phrase, strokes: phrase.strokes.map((s) => (isHand(s.limb) ? { ...s, voice: 'snare' as const } : s)) });
+      return tidy({
+        ...phrase,
+        strokes: phrase.strokes.map((s) => (isHand(s.limb) ? { ...s, voice: 'snare' as const } : s)),
+      });
     case 'skeleton': {
       const roles = rolesOf(phrase);
       const kept = phrase.strokes.filter((_, i) => roles[i] === 'primary');
@@ -46,7 +52,10 @@ function plain({ at, limb, from }: Stroke): Stroke {
   return { at, limb, from, voice: 'snare', level: 'tap' };
 }
 
-/** A part that goes round by itself on the bar it stands in: it begins on its count and the rest of its beats are silent. */
+/**
+ * A part that goes round by itself on the bar it stands in: it begins on its count and the rest of its beats are
+ * silent.
+ */
 function loopPart(phrase: Pattern, from: number, until: number): Pattern {
   const part = partOf(phrase, Math.min(from, Math.max(0, phrase.length - phrase.grid)), Math.min(until, phrase.length));
   return part.strokes.length > 0 ? part : phrase;
@@ -83,7 +92,13 @@ function withFoot(phrase: Pattern): Pattern {
   const first = (beat - (phrase.start % beat)) % beat;
   const feet = Array.from({ length: Math.ceil(phrase.length / beat) }, (_, i) => first + i * beat)
     .filter((at) => at < phrase.length)
-    .map((at): Stroke => ({ at: ticks(at), limb: 'H', voice: 'hat-foot', level: 'tap', from: { index: 0, repeat: 0, move: 'foot' } }));
+    .map((at): Stroke => ({
+      at: ticks(at),
+      limb: 'H',
+      voice: 'hat-foot',
+      level: 'tap',
+      from: { index: 0, repeat: 0, move: 'foot' },
+    }));
   return tidy({ ...phrase, strokes: [...feet, ...phrase.strokes] });
 }
 
@@ -92,8 +107,9 @@ const MOST_STAGES = 12;
 const MOST_PARTS = 8;
 
 /**
- * The stages a phrase asks for, in the order they are played, each with its reason: from bare sticking through parts and joins to the whole and its context. A good start
- * for licks of a beat, fills of half a bar to a bar, grooves and longer exercises; the player drops, adds and moves them.
+ * The stages a phrase asks for, in the order they are played, each with its reason: from bare sticking through parts
+ * and joins to the whole and its context. A good start for licks of a beat, fills of half a bar to a bar, grooves and
+ * longer exercises; the player drops, adds and moves them.
  */
 export function proposeStages(phrase: Pattern): readonly Stage[] {
   const bar = barTicks(phrase.meter);
@@ -108,7 +124,12 @@ export function proposeStages(phrase: Pattern): readonly Stage[] {
   const keepsTime = roles.includes('timekeeping') && roles.includes('primary');
   const groove = keepsTime && phrase.length >= bar && phrase.start === 0;
   if (groove) {
-    add({ kind: 'skeleton', title: 'The skeleton', why: 'Kick, backbeat and accents alone: what the groove stands on.', short: true });
+    add({
+      kind: 'skeleton',
+      title: 'The skeleton',
+      why: 'Kick, backbeat and accents alone: what the groove stands on.',
+      short: true,
+    });
     add({
       kind: 'no-time',
       title: 'Without the timekeeping',
@@ -116,7 +137,12 @@ export function proposeStages(phrase: Pattern): readonly Stage[] {
       short: true,
     });
   } else if (voices.size > 1 || levels.size > 1 || hands.some((s) => s.ornament)) {
-    add({ kind: 'bare', title: 'Bare sticking, one surface', why: 'The hands learn the order before they learn the ways.', short: true });
+    add({
+      kind: 'bare',
+      title: 'Bare sticking, one surface',
+      why: 'The hands learn the order before they learn the ways.',
+      short: true,
+    });
     if (levels.size > 1)
       add({
         kind: 'dynamics',
@@ -139,7 +165,8 @@ export function proposeStages(phrase: Pattern): readonly Stage[] {
     const bars = phrase.length + phrase.start <= bar ? (phrase.length <= bar / 2 ? 1 : 3) : 2;
     add({
       kind: 'context',
-      title: bars === 1 ? 'One bar of time, then the fill' : `${bars === 2 ? 'Two' : 'Three'} bars of time, then the fill`,
+      title:
+        bars === 1 ? 'One bar of time, then the fill' : `${bars === 2 ? 'Two' : 'Three'} bars of time, then the fill`,
       why: 'A fill is known when it comes out of time and lands on the next 1.',
       bars,
       short: false,

@@ -19,7 +19,10 @@ export const DrillPlanSchema = Type.Object({
   ladder: Type.Optional(Type.Unsafe<LadderSchool>({ type: 'string', enum: [...LADDER_SCHOOLS] })),
   /** How long a rung is held instead, in bars or minutes. */
   hold: Type.Optional(
-    Type.Object({ kind: Type.Union([Type.Literal('bars'), Type.Literal('minutes')]), n: Type.Number({ minimum: 0.5, maximum: 256 }) }),
+    Type.Object({
+      kind: Type.Union([Type.Literal('bars'), Type.Literal('minutes')]),
+      n: Type.Number({ minimum: 0.5, maximum: 256 }),
+    }),
   ),
   /** Whether each rung is held soft, then medium, then loud, before it goes on. */
   passes: Type.Optional(Type.Boolean()),
@@ -71,8 +74,8 @@ export const AttemptSchema = Type.Object({
 export type Attempt = Static<typeof AttemptSchema>;
 
 /**
- * ready: waiting for the player · count-in · playing: loops are counted · judging: enough loops were played and the player is asked; the loop goes on ·
- * done: the goal was clean · stopped: enough for today.
+ * ready: waiting for the player · count-in · playing: loops are counted · judging: enough loops were played and the
+ * player is asked; the loop goes on · done: the goal was clean · stopped: enough for today.
  */
 export type Phase = 'ready' | 'count-in' | 'playing' | 'judging' | 'done' | 'stopped';
 const PHASES: readonly Phase[] = ['ready', 'count-in', 'playing', 'judging', 'done', 'stopped'];

@@ -2,7 +2,10 @@ import { barTicks, beatTicks, countedBeats, isCompound, meterText, ticks, unitTi
 import type { Limb, Level, Stroke, Voice } from '../stroke';
 import type { Pattern } from '../pattern';
 
-/** Bars of plain time that fit a meter and a grid: hats on the usual slots, kick on the first beat of each group, snare on the back beat. */
+/**
+ * Bars of plain time that fit a meter and a grid: hats on the usual slots, kick on the first beat of each group, snare
+ * on the back beat.
+ */
 export function timeFeel(pattern: Pattern, bars: number): readonly Stroke[] {
   const bar = barTicks(pattern.meter);
   return Array.from({ length: bars }, (_, b) =>
@@ -11,15 +14,21 @@ export function timeFeel(pattern: Pattern, bars: number): readonly Stroke[] {
 }
 
 /**
- * A groove of the shelf as the time that is kept before a fill, over so many bars. Null when it cannot keep it: it must stand in the same meter, begin on a bar line and go round in
- * whole bars.
+ * A groove of the shelf as the time that is kept before a fill, over so many bars. Null when it cannot keep it: it must
+ * stand in the same meter, begin on a bar line and go round in whole bars.
  */
 export function timeOf(groove: Pattern, meter: Meter, bars: number): readonly Stroke[] | null {
   const bar = barTicks(meter);
-  const fits = meterText(groove.meter) === meterText(meter) && groove.start === 0 && groove.length > 0 && groove.length % bar === 0;
+  const fits =
+    meterText(groove.meter) === meterText(meter) &&
+    groove.start === 0 &&
+    groove.length > 0 &&
+    groove.length % bar === 0;
   if (!fits || groove.strokes.length === 0) return null;
   const turns = Math.ceil((bars * bar) / groove.length);
-  return Array.from({ length: turns }, (_, turn) => groove.strokes.map((s) => ({ ...s, at: ticks(s.at + turn * groove.length) })))
+  return Array.from({ length: turns }, (_, turn) =>
+    groove.strokes.map((s) => ({ ...s, at: ticks(s.at + turn * groove.length) })),
+  )
     .flat()
     .filter((s) => s.at < bars * bar);
 }
@@ -58,7 +67,10 @@ function barOf(meter: Meter, grid: number): readonly Stroke[] {
   ].sort((a, b) => a.at - b.at);
 }
 
-/** Where the snare answers: 2 and 4, the second of two dotted beats, the last group of odd meters, the third beat of three. */
+/**
+ * Where the snare answers: 2 and 4, the second of two dotted beats, the last group of odd meters, the third beat of
+ * three.
+ */
 function backbeats(meter: Meter, starts: readonly number[]): readonly number[] {
   const n = starts.length;
   if (n === 1) return [];

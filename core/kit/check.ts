@@ -8,16 +8,21 @@ export interface KitFinding {
   readonly pieces: readonly string[];
 }
 
-/** How much of the smaller of two discs may lie under the other before they are said to be on top of each other, when their heights are this near, in cm. */
+/**
+ * How much of the smaller of two discs may lie under the other before they are said to be on top of each other, when
+ * their heights are this near, in cm.
+ */
 const OVERLAP = 0.6;
 const NEAR_HEIGHT = 8;
 
 /**
- * What cannot be right about a kit: no drum, pieces on top of each other, two pieces for one voice. Sentences, never a refusal: a drummer may try things out.
+ * What cannot be right about a kit: no drum, pieces on top of each other, two pieces for one voice. Sentences, never a
+ * refusal: a drummer may try things out.
  */
 export function checkKit(kit: Kit): readonly KitFinding[] {
   const findings: KitFinding[] = [];
-  if (kit.pieces.length === 0) return [{ words: 'There is nothing to strike yet. Add a piece, or start from a preset.', pieces: [] }];
+  if (kit.pieces.length === 0)
+    return [{ words: 'There is nothing to strike yet. Add a piece, or start from a preset.', pieces: [] }];
   if (!kit.pieces.some((p) => p.voices.some((v) => VOICE[v].family === 'skin')))
     findings.push({ words: 'There is no drum for the hands. Phrases have nowhere to go but the cymbals.', pieces: [] });
   kit.pieces.forEach((a, i) => {

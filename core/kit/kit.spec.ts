@@ -121,14 +121,17 @@ describe('re-voicing', () => {
       fc.property(anyRecipe, fc.constantFrom(...KIT_PRESETS), (recipe, kit) => {
         const { pattern } = build({ ...recipe, moves: recipe.moves.slice(0, 4) });
         const { pattern: on, findings } = revoice(pattern, kit);
-        for (const s of on.strokes) expect(pieceFor(kit, s.voice)?.voices ?? (isPad(kit) ? ['snare'] : [])).toContain(s.voice);
+        for (const s of on.strokes)
+          expect(pieceFor(kit, s.voice)?.voices ?? (isPad(kit) ? ['snare'] : [])).toContain(s.voice);
         if (findings.length === 0) expect(on).toBe(pattern);
       }),
       { numRuns: 200 },
     );
   });
   it('an empty kit sounds nothing', () =>
-    expect(VOICES.filter((v) => VOICE[v].family !== 'foot').every((v) => voiceOn({ ...preset('five'), pieces: [] }, v) === null)).toBe(
-      true,
-    ));
+    expect(
+      VOICES.filter((v) => VOICE[v].family !== 'foot').every(
+        (v) => voiceOn({ ...preset('five'), pieces: [] }, v) === null,
+      ),
+    ).toBe(true));
 });

@@ -7,7 +7,8 @@ export const FEET = ['right foot', 'left foot'] as const;
 export type Foot = (typeof FEET)[number];
 
 /**
- * A drummer's kit: pieces, which way round it is built, and which foot works the kick (`K`), the second kick (`J`) and the hi-hat (`H`).
+ * A drummer's kit: pieces, which way round it is built, and which foot works the kick (`K`), the second kick (`J`) and
+ * the hi-hat (`H`).
  */
 export const KitSchema = Type.Object({
   id: Type.String({ minLength: 1, maxLength: 64 }),
@@ -25,7 +26,10 @@ export type Kit = Static<typeof KitSchema>;
 /** The piece that sounds a voice; null when the kit has none. The nearest to the drummer when several do. */
 export function pieceFor(kit: Kit, voice: Voice): Piece | null {
   const able = kit.pieces.filter((p) => p.voices.includes(voice));
-  return able.reduce<Piece | null>((best, p) => (best && Math.hypot(best.x, best.y) <= Math.hypot(p.x, p.y) ? best : p), null);
+  return able.reduce<Piece | null>(
+    (best, p) => (best && Math.hypot(best.x, best.y) <= Math.hypot(p.x, p.y) ? best : p),
+    null,
+  );
 }
 
 /** Whether hands play one surface only: everything they strike goes to the pad. */
@@ -42,7 +46,11 @@ export function mirroredKit(kit: Kit): Kit {
     handed: kit.handed === 'right' ? 'left' : 'right',
     // A plain nought: minus nought would differ from it in a file.
     pieces: kit.pieces.map((p) => ({ ...p, x: p.x === 0 ? 0 : -p.x, turn: p.turn === 0 ? 0 : -p.turn })),
-    feet: { K: other(kit.feet.K), J: kit.feet.J === null ? null : other(kit.feet.J), H: kit.feet.H === null ? null : other(kit.feet.H) },
+    feet: {
+      K: other(kit.feet.K),
+      J: kit.feet.J === null ? null : other(kit.feet.J),
+      H: kit.feet.H === null ? null : other(kit.feet.H),
+    },
   };
 }
 

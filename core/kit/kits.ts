@@ -10,7 +10,10 @@ export const KitsSchema = Type.Object({
 export type Kits = Static<typeof KitsSchema>;
 
 /** What a shelf has before its user makes a kit of their own: a full kit and a pad. */
-export const USUAL_KITS: Kits = Object.freeze({ kits: [USUAL_KIT, ...KIT_PRESETS.filter((k) => k.id === 'pad')], current: USUAL_KIT.id });
+export const USUAL_KITS: Kits = Object.freeze({
+  kits: [USUAL_KIT, ...KIT_PRESETS.filter((k) => k.id === 'pad')],
+  current: USUAL_KIT.id,
+});
 
 /** The kit that is set up now; the first when the one named is gone. */
 export function currentKit(kits: Kits): Kit {

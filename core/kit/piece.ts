@@ -33,7 +33,8 @@ const spots = {
 export const SPOT: Readonly<Record<Voice, Spot>> = Object.freeze(spots);
 
 /**
- * A thing that is struck. The drummer sits at the origin: x to the right, y ahead, z up, in cm; `diameter` in cm; `turn` in degrees, clockwise seen from above.
+ * A thing that is struck. The drummer sits at the origin: x to the right, y ahead, z up, in cm; `diameter` in cm;
+ * `turn` in degrees, clockwise seen from above.
  */
 export const PieceSchema = Type.Object({
   id: Type.String({ minLength: 1, maxLength: 64 }),
@@ -73,7 +74,8 @@ const EDGE = 0.85;
 const BELL = 0.12;
 
 /**
- * Where a voice is struck on a piece, in cm. The edge and rim lie towards the drummer, turned by the piece's `turn`; a pedal stands on the floor before the piece.
+ * Where a voice is struck on a piece, in cm. The edge and rim lie towards the drummer, turned by the piece's `turn`; a
+ * pedal stands on the floor before the piece.
  */
 export function strikingPoint(piece: Piece, voice: Voice): Point {
   const { x, y, z, diameter } = piece;

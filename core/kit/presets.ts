@@ -2,7 +2,10 @@ import type { Voice } from '../stroke';
 import type { Kit } from './kit';
 import { KIND_VOICES, type Piece, type PieceKind } from './piece';
 
-/** Usual places and sizes of a right-handed kit, in cm: head sizes as sold (14 inch = 36 cm), heights as most drummers sit. */
+/**
+ * Usual places and sizes of a right-handed kit, in cm: head sizes as sold (14 inch = 36 cm), heights as most drummers
+ * sit.
+ */
 const piece = (
   id: string,
   name: string,
@@ -61,6 +64,7 @@ export function newPiece(kind: PieceKind, taken: readonly Piece[]): Piece {
   while (ids.has(id)) id = `${kind.replace(' ', '-')}-${++n}`;
   // A second tom or crash takes the voice the kit does not have yet.
   const free = KIND_VOICES[kind].filter((v) => !taken.some((p) => p.voices.includes(v)));
-  const voices = kind === 'tom' || kind === 'crash' ? [free[0] ?? KIND_VOICES[kind][0] ?? 'high-tom'] : [...KIND_VOICES[kind]];
+  const voices =
+    kind === 'tom' || kind === 'crash' ? [free[0] ?? KIND_VOICES[kind][0] ?? 'high-tom'] : [...KIND_VOICES[kind]];
   return { ...usual, id, name: n > 1 ? `${usual.name} ${n}` : usual.name, x: usual.x + (n - 1) * 12, voices };
 }

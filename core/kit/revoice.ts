@@ -40,13 +40,17 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
 }
 
 /**
- * A phrase as it sounds on a kit. The phrase itself is not changed: on the kit it was written for it is the same again. Strokes of hands go to the nearest substitute;
- * feet without a pedal are tapped on nothing, so they are left out. Each change is a finding.
+ * A phrase as it sounds on a kit. The phrase itself is not changed: on the kit it was written for it is the same again.
+ * Strokes of hands go to the nearest substitute; feet without a pedal are tapped on nothing, so they are left out. Each
+ * change is a finding.
  */
 export function revoice(pattern: Pattern, kit: Kit): Revoiced {
   const used = [...new Set(pattern.strokes.map((s) => s.voice))];
   const change = new Map(used.map((v) => [v, footless(kit, v) ? null : voiceOn(kit, v)]));
-  if ([...change].every(([from, to]) => from === to) && !pattern.strokes.some((s) => s.limb === 'J' && kit.feet.J === null))
+  if (
+    [...change].every(([from, to]) => from === to) &&
+    !pattern.strokes.some((s) => s.limb === 'J' && kit.feet.J === null)
+  )
     return { pattern, findings: [] };
   const strokes = pattern.strokes.flatMap((s): Stroke[] => {
     const to = change.get(s.voice);
@@ -78,7 +82,8 @@ function findingsOf(pattern: Pattern, change: ReadonlyMap<Voice, Voice | null>, 
         },
       ];
     }
-    const many = own.length === 1 ? 'its stroke goes' : own.length === 2 ? 'both strokes go' : `its ${own.length} strokes go`;
+    const many =
+      own.length === 1 ? 'its stroke goes' : own.length === 2 ? 'both strokes go' : `its ${own.length} strokes go`;
     return [
       {
         code: 'revoiced',

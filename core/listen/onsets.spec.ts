@@ -11,7 +11,8 @@ function stroke(out: Float32Array, at: number, loud: number, seed: number): void
     const t = i / RATE;
     out[at + i] =
       (out[at + i] ?? 0) +
-      loud * ((chance.next() * 2 - 1) * Math.exp(-t / 0.012) + 0.4 * Math.sin(2 * Math.PI * 240 * t) * Math.exp(-t / 0.03));
+      loud *
+        ((chance.next() * 2 - 1) * Math.exp(-t / 0.012) + 0.4 * Math.sin(2 * Math.PI * 240 * t) * Math.exp(-t / 0.03));
   }
 }
 
@@ -30,7 +31,8 @@ function take(seed: number, noise: number, bleed: number): { samples: Float32Arr
     for (let i = 0; i < RATE * 0.04; i++) {
       const where = Math.round((0.3 + n * 0.5) * RATE) + i;
       if (where < samples.length)
-        samples[where] = (samples[where] ?? 0) + bleed * Math.sin((2 * Math.PI * 990 * i) / RATE + 0.9) * Math.exp(-i / RATE / 0.01);
+        samples[where] =
+          (samples[where] ?? 0) + bleed * Math.sin((2 * Math.PI * 990 * i) / RATE + 0.9) * Math.exp(-i / RATE / 0.01);
     }
   for (let i = 0; i < samples.length; i++) samples[i] = (samples[i] ?? 0) + noise * (chance.next() * 2 - 1);
   return { samples, at };
@@ -48,7 +50,9 @@ function score(found: readonly Onset[], at: readonly number[]): { f1: number; er
   const free = new Set(found.map((o) => o.sample));
   const errors: number[] = [];
   for (const t of at) {
-    const near = [...free].filter((s) => Math.abs(s - t) <= RATE * 0.01).sort((a, b) => Math.abs(a - t) - Math.abs(b - t))[0];
+    const near = [...free]
+      .filter((s) => Math.abs(s - t) <= RATE * 0.01)
+      .sort((a, b) => Math.abs(a - t) - Math.abs(b - t))[0];
     if (near === undefined) continue;
     free.delete(near);
     errors.push(Math.abs(near - t));
@@ -78,7 +82,8 @@ describe('hits in samples', () => {
     for (let n = 0; n < 18; n++)
       for (let i = 0; i < RATE * 0.04; i++) {
         const where = Math.round((0.3 + n * 0.5) * RATE) + i;
-        if (where < alone.length) alone[where] = 0.12 * Math.sin((2 * Math.PI * 1760 * i) / RATE + 0.9) * Math.exp(-i / RATE / 0.0125);
+        if (where < alone.length)
+          alone[where] = 0.12 * Math.sin((2 * Math.PI * 1760 * i) / RATE + 0.9) * Math.exp(-i / RATE / 0.0125);
       }
     expect(heard(alone, 128)).toEqual([]);
   });

@@ -14,7 +14,10 @@ export interface Onset {
   readonly peak: number;
 }
 
-/** Corner of the high-pass in Hz: sticks on a pad have most of their attack above it, the click's tones (990–1760 Hz) little. */
+/**
+ * Corner of the high-pass in Hz: sticks on a pad have most of their attack above it, the click's tones (990–1760 Hz)
+ * little.
+ */
 const CORNER = 3200;
 /** Seconds in which one hit is one onset: the fastest doubles are 60 ms apart. */
 const REFRACTORY = 0.045;
@@ -28,8 +31,10 @@ const BEGINS = 0.22;
 const PEAK_WINDOW = 0.006;
 
 /**
- * Finds hits in samples as they arrive, block by block, with the same answer whatever the size of the blocks. The signal is high-passed twice, its envelope followed with an instant attack and a short release; a hit is where the
- * envelope passes the threshold and stands well over what rings and hums already; its moment is where the attack began. An answer comes at most 6 ms after the hit.
+ * Finds hits in samples as they arrive, block by block, with the same answer whatever the size of the blocks. The
+ * signal is high-passed twice, its envelope followed with an instant attack and a short release; a hit is where the
+ * envelope passes the threshold and stands well over what rings and hums already; its moment is where the attack began.
+ * An answer comes at most 6 ms after the hit.
  */
 export class OnsetDetector {
   private readonly pole: number;
@@ -105,7 +110,10 @@ export class OnsetDetector {
   }
 }
 
-/** A threshold between the room and a soft hit, and the loudest, from the peaks of soft and hard hits. Null when the soft ones do not stand out. */
+/**
+ * A threshold between the room and a soft hit, and the loudest, from the peaks of soft and hard hits. Null when the
+ * soft ones do not stand out.
+ */
 export function levelsFrom(
   soft: readonly number[],
   hard: readonly number[],

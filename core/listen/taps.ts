@@ -21,20 +21,25 @@ export interface TappedRhythm {
 const TOGETHER_SECONDS = 0.045;
 /** The shortest slot that taps are read on: 16ths at 250 beats a minute. */
 const LEAST_SLOT = 0.06;
-/** What one more slot between two taps costs against a share of error squared: makes a slow grid win over a fine one that fits a little better. */
+/**
+ * What one more slot between two taps costs against a share of error squared: makes a slow grid win over a fine one
+ * that fits a little better.
+ */
 const FINENESS = 0.006;
 const MOST_SLOTS = 512;
 
 /**
- * Finds the even slots under taps that were made without a click: the slot length that the distances between taps are nearest to whole multiples of, with coarse
- * slots preferred. Each distance is then a number of slots. Fails with `too-few` for fewer than three moments.
+ * Finds the even slots under taps that were made without a click: the slot length that the distances between taps are
+ * nearest to whole multiples of, with coarse slots preferred. Each distance is then a number of slots. Fails with
+ * `too-few` for fewer than three moments.
  * @example
  * quantiseTaps([0, 0.2, 0.4, 0.8].map((seconds) => ({ seconds, limb: 'R' }))).value.text // => "R R R - R"
  * quantiseTaps([{ seconds: 0, limb: 'R' }]).problems[0].code // => "too-few"
  */
 export function quantiseTaps(taps: readonly Tap[]): Read<TappedRhythm, 'too-few'> {
   const moments = together([...taps].sort((a, b) => a.seconds - b.seconds));
-  if (moments.length < 3) return readFail('too-few', null, 'Tap at least three strokes, so that there is something to measure.');
+  if (moments.length < 3)
+    return readFail('too-few', null, 'Tap at least three strokes, so that there is something to measure.');
   const gaps = moments.slice(1).map((m, i) => m.seconds - (moments[i]?.seconds ?? 0));
   const slot = bestSlot(gaps);
   const counts = gaps.map((g) => Math.max(1, Math.round(g / slot)));

@@ -27,7 +27,10 @@ export type FindingCode =
   | 'revoiced'
   | 'ceiling';
 
-/** One thing Loop Shelf found out about a pattern: words for people, a code for programs, the ticks and limbs it speaks of. */
+/**
+ * One thing Loop Shelf found out about a pattern: words for people, a code for programs, the ticks and limbs it speaks
+ * of.
+ */
 export interface Finding {
   readonly code: FindingCode;
   readonly weight: Weight;

@@ -20,7 +20,8 @@ describe('partitions', () => {
     expect(different[2]).toBe(2);
     expect(best.some((g) => [...g].sort((a, b) => b - a).join() === '5,5,4,3,3')).toBe(true);
   });
-  it('the odd one stands last before symmetric ones', () => expect(partitions(14, [5, 4], 4).best[0]).toEqual([5, 5, 4]));
+  it('the odd one stands last before symmetric ones', () =>
+    expect(partitions(14, [5, 4], 4).best[0]).toEqual([5, 5, 4]));
   it('finds as many as trying all, when none are left out', () => {
     fc.assert(
       fc.property(

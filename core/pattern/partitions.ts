@@ -11,16 +11,18 @@ export interface Partitions {
 export const PARTITION_LIMITS = Object.freeze({ found: 12_000, best: 200, slots: 512 });
 
 /**
- * Every way to fill a space of `slots` with groups of the given sizes, the best first: fewest different sizes, then the odd one at the end, then symmetric ones, then those
- * of several sizes whose groups begin most often on a downbeat (every `beat` slots), then fewer and larger groups. Stops at 12,000 and says so; shows at most 200.
- * No sizes, or a space nothing fits, give an empty list.
+ * Every way to fill a space of `slots` with groups of the given sizes, the best first: fewest different sizes, then the
+ * odd one at the end, then symmetric ones, then those of several sizes whose groups begin most often on a downbeat
+ * (every `beat` slots), then fewer and larger groups. Stops at 12,000 and says so; shows at most 200. No sizes, or a
+ * space nothing fits, give an empty list.
  * @example
  * partitions(10, [5, 2], 4).best // => [[5, 5], [2, 2, 2, 2, 2]]
  * partitions(8, [3, 2], 4).best // => [[2, 2, 2, 2], [3, 3, 2], [3, 2, 3], [2, 3, 3]]
  */
 export function partitions(slots: number, sizes: readonly number[], beat: number): Partitions {
   const allowed = [...new Set(sizes.filter((s) => Number.isInteger(s) && s > 0 && s <= slots))].sort((a, b) => b - a);
-  if (allowed.length === 0 || slots > PARTITION_LIMITS.slots) return { best: [], found: 0, complete: slots <= PARTITION_LIMITS.slots };
+  if (allowed.length === 0 || slots > PARTITION_LIMITS.slots)
+    return { best: [], found: 0, complete: slots <= PARTITION_LIMITS.slots };
   const all: number[][] = [];
   let complete = true;
   // Fewest different sizes first, so that what is cut off by the bound is what would rank last.
@@ -77,7 +79,8 @@ function rank(groups: readonly number[], beat: number): Key {
   const different = new Set(groups).size;
   const last = groups.at(-1);
   // The odd one last: all but the end are of one size.
-  const oddLast = different === 1 || (different === 2 && groups.slice(0, -1).every((g) => g === groups[0] && g !== last));
+  const oddLast =
+    different === 1 || (different === 2 && groups.slice(0, -1).every((g) => g === groups[0] && g !== last));
   const symmetric = groups.every((g, i) => g === groups[groups.length - 1 - i]);
   let at = 0;
   let downbeats = 0;
@@ -85,7 +88,14 @@ function rank(groups: readonly number[], beat: number): Key {
     if (different > 1 && at % beat === 0) downbeats++;
     at += g;
   }
-  return [different, oddLast ? 0 : 1, symmetric ? 0 : 1, -downbeats / groups.length, groups.length, ...groups.map((g) => -g)];
+  return [
+    different,
+    oddLast ? 0 : 1,
+    symmetric ? 0 : 1,
+    -downbeats / groups.length,
+    groups.length,
+    ...groups.map((g) => -g),
+  ];
 }
 
 function compare(a: Key, b: Key): number {

@@ -1,7 +1,20 @@
-import { barTicks, STRAIGHT, ticks, type Counting, type Feel, type Grid, type Meter, type Schools, type Ticks } from '../time';
+import {
+  barTicks,
+  STRAIGHT,
+  ticks,
+  type Counting,
+  type Feel,
+  type Grid,
+  type Meter,
+  type Schools,
+  type Ticks,
+} from '../time';
 import { compareStrokes, usualVoice, type Node, type Stroke, slotsOf } from '../stroke';
 
-/** A repeat of the cell, what closes the space after the last one, or the bar it lands in: the brackets under the ribbon. */
+/**
+ * A repeat of the cell, what closes the space after the last one, or the bar it lands in: the brackets under the
+ * ribbon.
+ */
 export interface Group {
   readonly at: Ticks;
   readonly length: Ticks;
@@ -10,8 +23,8 @@ export interface Group {
 }
 
 /**
- * Strokes on a grid in a meter. Strokes and groups are measured from the pattern's start; `start` is how far that lies behind a bar line, so that a half-bar
- * fill can begin on 3. A cell is just a short pattern.
+ * Strokes on a grid in a meter. Strokes and groups are measured from the pattern's start; `start` is how far that lies
+ * behind a bar line, so that a half-bar fill can begin on 3. A cell is just a short pattern.
  */
 export interface Pattern {
   readonly meter: Meter;
@@ -30,8 +43,8 @@ export const MOST_STROKES = 20_000;
 export const MOST_BARS = 64;
 
 /**
- * A pattern's law kept: strokes inside the pattern, in order, one to a limb and tick. Where two strokes of one limb meet, the later in the list stays, so a
- * move that adds strokes puts its own last.
+ * A pattern's law kept: strokes inside the pattern, in order, one to a limb and tick. Where two strokes of one limb
+ * meet, the later in the list stays, so a move that adds strokes puts its own last.
  */
 export function tidy(pattern: Pattern): Pattern {
   const kept = new Map<string, Stroke>();
@@ -44,7 +57,12 @@ export function patternOfText(nodes: readonly Node[], meter: Meter, grid: Grid):
   const slots = slotsOf(nodes);
   const length = ticks(slots.length * grid);
   const strokes = slots.flatMap((slot, index) =>
-    slot.map((s): Stroke => ({ ...s, at: ticks(index * grid), voice: usualVoice(s.limb), from: { index, repeat: 0, move: null } })),
+    slot.map((s): Stroke => ({
+      ...s,
+      at: ticks(index * grid),
+      voice: usualVoice(s.limb),
+      from: { index, repeat: 0, move: null },
+    })),
   );
   const groups: Group[] = [{ at: ticks(0), length, repeat: 0, kind: 'cell' }];
   return tidy({ meter, grid, feel: STRAIGHT, start: ticks(0), length, strokes, groups });
@@ -68,8 +86,8 @@ export function barsSpan(pattern: Pattern): { readonly bars: number; readonly ti
 }
 
 /**
- * After how many ticks a pattern begins again when it loops: its own length when it starts on a bar line, else whole bars, so that a fill from 3 comes round
- * on 3.
+ * After how many ticks a pattern begins again when it loops: its own length when it starts on a bar line, else whole
+ * bars, so that a fill from 3 comes round on 3.
  */
 export function loopTicks(pattern: Pattern): Ticks {
   return pattern.start === 0 ? pattern.length : barsSpan(pattern).ticks;

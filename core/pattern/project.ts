@@ -15,7 +15,10 @@ export const NOTHING_MUTED: Mute = Object.freeze({ limbs: Object.freeze([]), rol
 export function unmuted(pattern: Pattern, { limbs, roles }: Mute): Pattern {
   if (limbs.length === 0 && roles.length === 0) return pattern;
   const own = rolesOf(pattern);
-  return { ...pattern, strokes: pattern.strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture')) };
+  return {
+    ...pattern,
+    strokes: pattern.strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture')),
+  };
 }
 
 /** The stroke type of each stroke by index, cyclically by hand as the phrase loops; null for feet. */
@@ -31,7 +34,9 @@ export function strokeTypesOf(pattern: Pattern): readonly (StrokeType | null)[] 
   return types;
 }
 
-/** A part of a pattern as a pattern of its own: [from, until) in ticks from the pattern's start. Groups are cut to it. */
+/**
+ * A part of a pattern as a pattern of its own: [from, until) in ticks from the pattern's start. Groups are cut to it.
+ */
 export function partOf(pattern: Pattern, from: number, until: number): Pattern {
   const length = ticks(Math.max(0, Math.min(pattern.length, until) - from));
   return {

@@ -14,7 +14,8 @@ export interface CrossRhythm {
 }
 
 /**
- * Accents every `group` slots against beats of `beat` slots: over lcm(group, beat) slots there are lcm / group accents against lcm / beat beats.
+ * Accents every `group` slots against beats of `beat` slots: over lcm(group, beat) slots there are lcm / group accents
+ * against lcm / beat beats.
  * @example
  * crossRhythm(5, 4).text // => "4 against 5"
  * crossRhythm(3, 4).text // => "4 against 3"
@@ -22,10 +23,18 @@ export interface CrossRhythm {
  */
 export function crossRhythm(group: number, beat: number): CrossRhythm {
   const round = lcm(group, beat);
-  return { accents: round / group, beats: round / beat, over: round / beat, text: `${round / group} against ${round / beat}` };
+  return {
+    accents: round / group,
+    beats: round / beat,
+    over: round / beat,
+    text: `${round / group} against ${round / beat}`,
+  };
 }
 
-/** The even distance between accents, in ticks, round the groups that are whole cells; null when they are uneven or fewer than two. */
+/**
+ * The even distance between accents, in ticks, round the groups that are whole cells; null when they are uneven or
+ * fewer than two.
+ */
 export function accentStep(pattern: Pattern): Ticks | null {
   const at = [...new Set(pattern.strokes.filter((s) => s.level === 'accent' && isHand(s.limb)).map((s) => s.at))];
   const steps = at.slice(1).map((t, i) => t - (at[i] ?? 0));
@@ -56,7 +65,9 @@ export function isSymmetric(pattern: Pattern): boolean {
   if (pattern.length % 2 !== 0 || !pattern.strokes.some((s) => isHand(s.limb))) return false;
   const half = pattern.length / 2;
   const key = (s: Stroke, at: number): string => `${at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`;
-  const first = new Set(pattern.strokes.filter((s) => s.at < half).map((s) => key({ ...s, limb: otherHand(s.limb) }, s.at)));
+  const first = new Set(
+    pattern.strokes.filter((s) => s.at < half).map((s) => key({ ...s, limb: otherHand(s.limb) }, s.at)),
+  );
   const second = pattern.strokes.filter((s) => s.at >= half);
   return first.size === second.length && second.every((s) => first.has(key(s, s.at - half)));
 }
@@ -69,7 +80,10 @@ export interface Difference {
   readonly kind: DifferenceKind;
 }
 
-/** What must be done to the first pattern, tick by tick, to make it the second. Patterns are laid on each other by their beginnings. */
+/**
+ * What must be done to the first pattern, tick by tick, to make it the second. Patterns are laid on each other by their
+ * beginnings.
+ */
 export function difference(a: Pattern, b: Pattern): readonly Difference[] {
   const ats = [...new Set([...a.strokes, ...b.strokes].map((s) => s.at))].sort((x, y) => x - y);
   return ats.flatMap((at) =>
@@ -122,7 +136,9 @@ export function differenceWords(a: Pattern, b: Pattern, schools: Schools): strin
 
 /** The coarsest slot on which every stroke and the end of a pattern lie. */
 export function finestSlot(pattern: Pattern): Ticks {
-  return ticks([...pattern.strokes.map((s) => s.at), pattern.length].reduce<number>((slot, t) => gcd(slot, t), pattern.grid));
+  return ticks(
+    [...pattern.strokes.map((s) => s.at), pattern.length].reduce<number>((slot, t) => gcd(slot, t), pattern.grid),
+  );
 }
 
 /** Beats that a pattern leaves over in the bars it needs, in counted beats. */

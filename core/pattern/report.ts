@@ -5,7 +5,18 @@ import type { Finding } from './finding';
 import type { Pattern } from './pattern';
 import { accentStep, crossRhythm, leadOf } from './relations';
 import { meantTogether } from './roles';
-import { balance, comesRound, endsOn, fitSum, groupSum, leadHand, notesPerSecond, placesWords, placeWords, unisons } from './sums';
+import {
+  balance,
+  comesRound,
+  endsOn,
+  fitSum,
+  groupSum,
+  leadHand,
+  notesPerSecond,
+  placesWords,
+  placeWords,
+  unisons,
+} from './sums';
 
 /** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
 export function cellTicks(pattern: Pattern): number {
@@ -70,16 +81,25 @@ function crossWords(pattern: Pattern, bar: number): string | null {
 function leadFinding(pattern: Pattern): Finding[] {
   const { first, symmetric, flips } = leadOf(pattern);
   if (!first) return [];
-  if (symmetric) return [{ code: 'lead', weight: 'note', words: 'Leads with both hands: the second half mirrors the first.' }];
+  if (symmetric)
+    return [{ code: 'lead', weight: 'note', words: 'Leads with both hands: the second half mirrors the first.' }];
   if (flips)
-    return [{ code: 'lead', weight: 'note', words: `Begins and ends with the ${LIMB_WORDS[first]}: round again, that is two in a row.` }];
+    return [
+      {
+        code: 'lead',
+        weight: 'note',
+        words: `Begins and ends with the ${LIMB_WORDS[first]}: round again, that is two in a row.`,
+      },
+    ];
   return [];
 }
 
 /** When the cell would be back on the 1 if it ran on; of groups of several sizes, when the whole is. */
 function roundWords(pattern: Pattern, cell: number, bar: number): string {
   const lead = leadHand(pattern.strokes);
-  const even = pattern.groups.every((g, i) => g.length === cell || (g.length < cell && i === pattern.groups.length - 1));
+  const even = pattern.groups.every(
+    (g, i) => g.length === cell || (g.length < cell && i === pattern.groups.length - 1),
+  );
   const round = even ? comesRound(cell, bar, lead, isMirrored(pattern)) : comesRound(pattern.length, bar, lead, false);
   const first = `back on 1${handWords(round.hand)} after ${count(round.bars, 'bar')}`;
   return round.barsSameHand === round.bars ? first : `${first}, with the same hand after ${round.barsSameHand}`;
@@ -93,7 +113,8 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
   if (pattern.strokes.length === 0) return [];
   const together = unisons(pattern);
   const loads = balance(pattern);
-  const rate = (strokes: number): string => notesPerSecond(strokes, pattern.length, quarterTempo(bpm, pattern.meter)).toFixed(1);
+  const rate = (strokes: number): string =>
+    notesPerSecond(strokes, pattern.length, quarterTempo(bpm, pattern.meter)).toFixed(1);
   const linear: Finding =
     together.length === 0
       ? { code: 'linear', weight: 'note', words: 'Linear: one limb at a time.' }

@@ -7,8 +7,9 @@ export type Role = 'primary' | 'timekeeping' | 'texture';
 const TIMEKEEPERS: readonly Voice[] = ['hat-closed', 'hat-half', 'hat-foot', 'ride', 'ride-bell'];
 
 /**
- * The role of each stroke. Primary: kicks, accented skins and wood, accented crashes. Timekeeping: hats and ride. Texture: ghosts and the taps between. Where no stroke
- * of the pattern is accented or a kick, plain taps are primary, since nothing else could carry it.
+ * The role of each stroke. Primary: kicks, accented skins and wood, accented crashes. Timekeeping: hats and ride.
+ * Texture: ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary,
+ * since nothing else could carry it.
  */
 export function rolesOf(pattern: Pattern): readonly Role[] {
   const plain = !pattern.strokes.some((s) => s.level === 'accent' || s.voice === 'kick');
@@ -24,8 +25,9 @@ function roleOf(stroke: Stroke, plain: boolean): Role {
 }
 
 /**
- * Whether strokes that fall together are meant to: a crash or other metal with the kick under it is how a cymbal is played and how a phrase lands; and time that is kept (hats, ride, the
- * hi-hat foot) goes on over whatever is played with it.
+ * Whether strokes that fall together are meant to: a crash or other metal with the kick under it is how a cymbal is
+ * played and how a phrase lands; and time that is kept (hats, ride, the hi-hat foot) goes on over whatever is played
+ * with it.
  * @example
  * meantTogether([{ limb: 'R', voice: 'hat-closed' }, { limb: 'L', voice: 'snare' }]) // => true
  * meantTogether([{ limb: 'R', voice: 'crash-right' }, { limb: 'K', voice: 'kick' }]) // => true
@@ -34,6 +36,7 @@ function roleOf(stroke: Stroke, plain: boolean): Role {
 export function meantTogether(together: readonly Pick<Stroke, 'limb' | 'voice'>[]): boolean {
   if (together.some((s) => TIMEKEEPERS.includes(s.voice))) return true;
   return (
-    together.some((s) => s.limb === 'K') && together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal'))
+    together.some((s) => s.limb === 'K') &&
+    together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal'))
   );
 }

@@ -51,7 +51,8 @@ function partsFor(pattern: Pattern, chosen: readonly number[]): Part[] {
     { part: { inRun: 1 }, cost: 2 },
     { part: { inRun: 2 }, cost: 2 },
   ];
-  if (repeats.length === 1 && repeats[0] === lastRepeat && lastRepeat > 1) parts.push({ part: { repeats: ['last'] }, cost: 1 });
+  if (repeats.length === 1 && repeats[0] === lastRepeat && lastRepeat > 1)
+    parts.push({ part: { repeats: ['last'] }, cost: 1 });
   const wanted = new Set(chosen);
   return parts.filter(({ part, cost }) => {
     if (cost > 1 + MOST_LISTED) return false;
@@ -65,9 +66,10 @@ function sorted(values: readonly number[]): number[] {
 }
 
 /**
- * The shortest selector that chooses exactly these strokes and no others, by index: what a person who pressed them one by one most likely means. Where no
- * description fits, the ticks themselves (and limbs, where several strike together) are named. `select` gives the indexes back, in order.
- * For indexes that are not there, or a choice that no selector can tell apart, it chooses the least that holds them all.
+ * The shortest selector that chooses exactly these strokes and no others, by index: what a person who pressed them one
+ * by one most likely means. Where no description fits, the ticks themselves (and limbs, where several strike together)
+ * are named. `select` gives the indexes back, in order. For indexes that are not there, or a choice that no selector
+ * can tell apart, it chooses the least that holds them all.
  */
 export function selectorFor(pattern: Pattern, chosen: readonly number[]): Selector {
   const wanted = sorted(chosen.filter((i) => pattern.strokes[i] !== undefined));

@@ -6,14 +6,18 @@ import { parseSelector, selectorWords, type Selector } from '.';
 
 const counting = { meter: meter(4, 4), grid: GRID.sixteenths, schools: USUAL_SCHOOLS };
 
-/** A selector as its words can say it: empty lists restrict nothing, sets have no order, nonsense counts have no words. */
+/**
+ * A selector as its words can say it: empty lists restrict nothing, sets have no order, nonsense counts have no words.
+ */
 function plain(s: Selector): Selector {
   const kept = Object.fromEntries(
     Object.entries(s).filter(([key, v]) => !(Array.isArray(v) && v.length === 0 && key !== 'ticks')),
   ) as Selector;
   const counts = kept.counts?.filter((c) => c !== 'nonsense');
   const limbs = LIMBS.filter((l) => kept.limbs?.includes(l));
-  const rest = Object.fromEntries(Object.entries(kept).filter(([key]) => key !== 'counts' && key !== 'limbs')) as Selector;
+  const rest = Object.fromEntries(
+    Object.entries(kept).filter(([key]) => key !== 'counts' && key !== 'limbs'),
+  ) as Selector;
   return { ...rest, ...(counts?.length ? { counts } : {}), ...(limbs.length > 0 ? { limbs } : {}) };
 }
 
@@ -36,10 +40,29 @@ describe('selectors in words', () => {
     ['hands in the last repeat', { limbs: ['R', 'L'], repeats: ['last'] }],
     ['ghosts on the & of 4', { levels: ['ghost'], counts: ['4&'] }],
     ['texture strokes played on the snare', { roles: ['texture'], voices: ['snare'] }],
-  ])('reads “%s”', (text, selector) => expect(parseSelector(text, counting)).toEqual({ ok: true, value: selector, problems: [] }));
+  ])('reads “%s”', (text, selector) =>
+    expect(parseSelector(text, counting)).toEqual({ ok: true, value: selector, problems: [] }),
+  );
   it('any letters give a selector or words, never an exception', () => {
     const bits = fc.array(
-      fc.constantFrom('right', 'every', '3rd', 'slot', 'from', 'the', 'of', '4&', 'on', 'in', 'bar', 'x', 'first', 'among', 'accents', '2'),
+      fc.constantFrom(
+        'right',
+        'every',
+        '3rd',
+        'slot',
+        'from',
+        'the',
+        'of',
+        '4&',
+        'on',
+        'in',
+        'bar',
+        'x',
+        'first',
+        'among',
+        'accents',
+        '2',
+      ),
       { maxLength: 8 },
     );
     fc.assert(

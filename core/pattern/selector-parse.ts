@@ -73,8 +73,8 @@ type Draft = { -readonly [K in keyof Selector]: Selector[K] };
 export type SelectorCode = 'not-understood';
 
 /**
- * Reads a selector from words: "right accents on 2 and 4", "the second of each double", "every 3rd slot from the e of 1 among lefts", "the first of every group in bar 2".
- * `counting` is only needed where "from" names a count.
+ * Reads a selector from words: "right accents on 2 and 4", "the second of each double", "every 3rd slot from the e of 1
+ * among lefts", "the first of every group in bar 2". `counting` is only needed where "from" names a count.
  * @example
  * parseSelector('right accents on beats 2 and 4').value // => { limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }
  * parseSelector('second of each double').value // => { inRun: 2 }
@@ -176,7 +176,9 @@ function readWhere(words: Words, draft: Draft): boolean {
     return draft.bars.length > 0;
   }
   if (words.eat('in the')) {
-    draft.repeats = words.many((w): 'first' | 'last' | number | null => (w === 'first' || w === 'last' ? w : parseOrdinal(w)));
+    draft.repeats = words.many((w): 'first' | 'last' | number | null =>
+      w === 'first' || w === 'last' ? w : parseOrdinal(w),
+    );
     return draft.repeats.length > 0 && (words.eat('repeat') || words.eat('repeats'));
   }
   if (words.eat('at no tick')) {

@@ -3,8 +3,20 @@ import { isHand, LIMBS, VOICE, type Limb } from '../stroke';
 import type { Selector } from './selector';
 
 /** Words of a selector's parts. The reader in selector-parse.ts knows the same words and no others. */
-export const LIMB_ADJECTIVES: Readonly<Record<Limb, string>> = { R: 'right', L: 'left', K: 'kick', J: 'second kick', H: 'hi-hat foot' };
-const LIMB_PLURALS: Readonly<Record<Limb, string>> = { R: 'rights', L: 'lefts', K: 'kicks', J: 'second kicks', H: 'hi-hat foot strokes' };
+export const LIMB_ADJECTIVES: Readonly<Record<Limb, string>> = {
+  R: 'right',
+  L: 'left',
+  K: 'kick',
+  J: 'second kick',
+  H: 'hi-hat foot',
+};
+const LIMB_PLURALS: Readonly<Record<Limb, string>> = {
+  R: 'rights',
+  L: 'lefts',
+  K: 'kicks',
+  J: 'second kicks',
+  H: 'hi-hat foot strokes',
+};
 
 const ORDINALS = [
   'first',
@@ -88,7 +100,8 @@ function limbNouns(limbs: Selector['limbs'], level: string | null, described: bo
   const own = LIMBS.filter((l) => limbs.includes(l));
   if (own.length === 2 && own.every(isHand)) return `hand ${level ?? 'strokes'}`;
   const [only] = own;
-  if (!level) return own.length === 1 && only ? LIMB_PLURALS[only] : `${listed(own.map((l) => LIMB_ADJECTIVES[l]))} strokes`;
+  if (!level)
+    return own.length === 1 && only ? LIMB_PLURALS[only] : `${listed(own.map((l) => LIMB_ADJECTIVES[l]))} strokes`;
   return `${listed(own.map((l) => LIMB_ADJECTIVES[l]))} ${level}`;
 }
 
@@ -102,7 +115,9 @@ function where({ voices, counts, bars, repeats, ticks }: Selector): string[] {
   if (counts?.length) parts.push(`on ${listed(counts)}`);
   if (bars?.length) parts.push(`in ${bars.length === 1 ? 'bar' : 'bars'} ${listed(bars.map(String))}`);
   if (repeats?.length)
-    parts.push(`in the ${listed(repeats.map((r) => (typeof r === 'number' ? nth(r) : r)))} ${repeats.length === 1 ? 'repeat' : 'repeats'}`);
+    parts.push(
+      `in the ${listed(repeats.map((r) => (typeof r === 'number' ? nth(r) : r)))} ${repeats.length === 1 ? 'repeat' : 'repeats'}`,
+    );
   if (ticks)
     parts.push(
       ticks.length === 0

@@ -49,5 +49,6 @@ describe('roles', () => {
     expect(rolesOf(p).filter((r) => r === 'timekeeping')).toHaveLength(1);
     expect(rolesOf(p)[1]).toBe('texture');
   });
-  it('where nothing is accented, taps carry', () => expect(rolesOf(pattern('R L r'))).toEqual(['primary', 'primary', 'texture']));
+  it('where nothing is accented, taps carry', () =>
+    expect(rolesOf(pattern('R L r'))).toEqual(['primary', 'primary', 'texture']));
 });

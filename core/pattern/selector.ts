@@ -10,8 +10,8 @@ const list = <T extends string>(values: readonly T[]) =>
 const whole = (most: number) => Type.Integer({ minimum: 1, maximum: most });
 
 /**
- * Which strokes a move acts on. Absent fields do not restrict; a stroke is chosen when every present field says yes. `every` comes last and counts among what
- * the others let through.
+ * Which strokes a move acts on. Absent fields do not restrict; a stroke is chosen when every present field says yes.
+ * `every` comes last and counts among what the others let through.
  */
 export const SelectorSchema = Type.Object({
   limbs: Type.Optional(list<Limb>(LIMBS)),
@@ -23,7 +23,9 @@ export const SelectorSchema = Type.Object({
   counts: Type.Optional(Type.Array(Type.String({ maxLength: 16 }), { maxItems: 64 })),
   bars: Type.Optional(Type.Array(whole(64), { maxItems: 64 })),
   /** Repeats of the cell, from 1, or the first and last whichever they are. */
-  repeats: Type.Optional(Type.Array(Type.Union([Type.Literal('first'), Type.Literal('last'), whole(2048)]), { maxItems: 64 })),
+  repeats: Type.Optional(
+    Type.Array(Type.Union([Type.Literal('first'), Type.Literal('last'), whole(2048)]), { maxItems: 64 }),
+  ),
   /** First or second stroke of a run of the same hand. */
   inRun: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
   roles: Type.Optional(list<Role>(['primary', 'timekeeping', 'texture'])),

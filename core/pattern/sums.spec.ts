@@ -52,7 +52,11 @@ describe.each(METERS.map((m) => [meterText(m), m] as const))('the sums in %s', (
         const cell = slots * grids[pick % grids.length]!;
         const round = comesRound(cell, bar, 'R', mirrored);
         const found = walk(cell, bar, mirrored);
-        expect([round.bars, round.barsSameHand, round.hand]).toEqual([found.bars, found.barsSameHand, found.flipped ? 'L' : 'R']);
+        expect([round.bars, round.barsSameHand, round.hand]).toEqual([
+          found.bars,
+          found.barsSameHand,
+          found.flipped ? 'L' : 'R',
+        ]);
       }),
     );
   });
@@ -61,9 +65,10 @@ describe.each(METERS.map((m) => [meterText(m), m] as const))('the sums in %s', (
     const grid = gridsOf(m).find((g) => g <= 2520)!;
     const slots = bar / grid;
     for (const text of ['R', 'R L K', 'R L R L R L R']) {
-      const nodes = text
-        .split(' ')
-        .map((limb) => ({ kind: 'strokes' as const, strokes: [{ limb: limb as 'R' | 'L' | 'K', level: 'tap' as const }] }));
+      const nodes = text.split(' ').map((limb) => ({
+        kind: 'strokes' as const,
+        strokes: [{ limb: limb as 'R' | 'L' | 'K', level: 'tap' as const }],
+      }));
       const p = patternOfText(nodes, m, grid);
       for (let slot = 0; slot < slots; slot++) {
         const starts = startsToEndOn(p, slot * grid, 2);
@@ -150,7 +155,8 @@ describe('laws', () => {
     );
   });
   it('notes a second: every slot of a grid at a tempo', () => {
-    for (const m of METERS) for (const g of gridsOf(m)) expect(notesPerSecond(barTicks(m) / g, barTicks(m), 60)).toBeCloseTo(5040 / g, 6);
+    for (const m of METERS)
+      for (const g of gridsOf(m)) expect(notesPerSecond(barTicks(m) / g, barTicks(m), 60)).toBeCloseTo(5040 / g, 6);
   });
   it('loops in its own length from the bar line, in whole bars from elsewhere', () => {
     fc.assert(
@@ -168,7 +174,9 @@ describe('laws', () => {
     const of = (text: string): number | null =>
       accentStep(
         patternOfText(
-          text.split(' ').map((t) => ({ kind: 'strokes', strokes: [{ limb: 'R', level: t === 'R!' ? 'accent' : 'tap' }] })),
+          text
+            .split(' ')
+            .map((t) => ({ kind: 'strokes', strokes: [{ limb: 'R', level: t === 'R!' ? 'accent' : 'tap' }] })),
           four,
           gridsOf(four)[3]!,
         ),

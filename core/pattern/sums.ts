@@ -37,8 +37,9 @@ export function fitSum(slots: number, cell: number): FitSum | null {
 const MOST_TERMS = 5;
 
 /**
- * The sum of a space of `slots` laid out in groups of `sizes` slots: equal neighbours counted together, in the order they stand. Where that is more than five terms, all of one size
- * are counted together, in the order in which each size comes first. What the groups leave over is the last term.
+ * The sum of a space of `slots` laid out in groups of `sizes` slots: equal neighbours counted together, in the order
+ * they stand. Where that is more than five terms, all of one size are counted together, in the order in which each size
+ * comes first. What the groups leave over is the last term.
  * @example
  * groupSum(28, [5, 5, 5, 5, 5, 3]) // => "28 = 5 × 5 + 3"
  * groupSum(12, [5, 4, 3]) // => "12 = 5 + 4 + 3"
@@ -54,8 +55,13 @@ export function groupSum(slots: number, sizes: readonly number[]): string {
     if (last?.size === size) runs[runs.length - 1] = { size, many: last.many + 1 };
     else runs.push({ size, many: 1 });
   }
-  const terms = runs.length <= MOST_TERMS ? runs : [...new Set(all)].map((size) => ({ size, many: all.filter((s) => s === size).length }));
-  const words = terms.map(({ size, many }) => (many === 1 && terms.length > 1 ? fraction(size) : `${many} × ${fraction(size)}`));
+  const terms =
+    runs.length <= MOST_TERMS
+      ? runs
+      : [...new Set(all)].map((size) => ({ size, many: all.filter((s) => s === size).length }));
+  const words = terms.map(({ size, many }) =>
+    many === 1 && terms.length > 1 ? fraction(size) : `${many} × ${fraction(size)}`,
+  );
   return `${fraction(slots)} = ${words.join(' + ')}`;
 }
 
@@ -68,8 +74,8 @@ export interface ComesRound {
 }
 
 /**
- * After how many bars a looped cell of `cell` ticks starts on the 1 again: lcm(cell, bar) / bar. With mirrored repeats the hand is the other one after an odd
- * number of cells, and the same one after at most twice as long.
+ * After how many bars a looped cell of `cell` ticks starts on the 1 again: lcm(cell, bar) / bar. With mirrored repeats
+ * the hand is the other one after an odd number of cells, and the same one after at most twice as long.
  * @example
  * comesRound(5 * 1260, 20160, 'R', false) // => { bars: 5, hand: 'R', barsSameHand: 5 }
  * comesRound(4 * 1260, 15120, 'R', true) // => { bars: 1, hand: 'L', barsSameHand: 2 }
@@ -112,7 +118,12 @@ export function balance(pattern: Pattern): readonly LimbLoad[] {
     const own = pattern.strokes.filter((s) => s.limb === limb);
     if (own.length === 0) return [];
     return [
-      { limb, strokes: own.length, accents: own.filter((s) => s.level === 'accent').length, longestRun: longestRun(pattern.strokes, limb) },
+      {
+        limb,
+        strokes: own.length,
+        accents: own.filter((s) => s.level === 'accent').length,
+        longestRun: longestRun(pattern.strokes, limb),
+      },
     ];
   });
 }
@@ -150,7 +161,9 @@ export function placeWords(pattern: Pattern, at: number, schools: Schools): stri
 /** How many places a list names before it says how many more there are. */
 const MOST_PLACES = 12;
 
-/** Places as a short list by bar: "1, 3& and 6", or "bar 1: 1, 3& and 6; bar 2: 4" when there are more bars than one. */
+/**
+ * Places as a short list by bar: "1, 3& and 6", or "bar 1: 1, 3& and 6; bar 2: 4" when there are more bars than one.
+ */
 export function placesWords(pattern: Pattern, at: readonly number[], schools: Schools): string {
   const counts = at.slice(0, MOST_PLACES).map((t) => countOfStroke(pattern, t, schools));
   const more = at.length > MOST_PLACES ? ` and ${at.length - MOST_PLACES} more` : '';
@@ -166,8 +179,8 @@ export function endsOn(pattern: Pattern): { readonly last: Ticks; readonly relea
 }
 
 /**
- * Ticks from the first bar line at which a pattern must start so that its last stroke falls on `on`, a tick of a bar: every start on the grid that fits into
- * `bars` bars, earliest first.
+ * Ticks from the first bar line at which a pattern must start so that its last stroke falls on `on`, a tick of a bar:
+ * every start on the grid that fits into `bars` bars, earliest first.
  */
 export function startsToEndOn(pattern: Pattern, on: number, bars: number): readonly Ticks[] {
   const bar = barTicks(pattern.meter);
@@ -184,5 +197,7 @@ export function lengthWords(pattern: Pattern): string {
   if (bars === 0.5) return 'half a bar';
   if (Number.isInteger(bars * 2)) return bars === 1 ? '1 bar' : `${fraction(bars)} bars`;
   const slots = pattern.length / pattern.grid;
-  return divisionOf(pattern.grid, pattern.meter) !== null || Number.isInteger(slots) ? counted(slots, 'slot') : `${fraction(bars)} bars`;
+  return divisionOf(pattern.grid, pattern.meter) !== null || Number.isInteger(slots)
+    ? counted(slots, 'slot')
+    : `${fraction(bars)} bars`;
 }

@@ -4,8 +4,8 @@ import type { Pattern } from './pattern';
 import { finestSlot } from './relations';
 
 /**
- * A pattern as stroke text on the slot that all its strokes share, with that slot's grid in words; rests are `-`. Voices are not part of stroke text: see `voicedText`.
- * Null when the line would be longer than stroke text may be.
+ * A pattern as stroke text on the slot that all its strokes share, with that slot's grid in words; rests are `-`.
+ * Voices are not part of stroke text: see `voicedText`. Null when the line would be longer than stroke text may be.
  */
 export function textOf(pattern: Pattern): { readonly text: string; readonly on: string } | null {
   return written(pattern, false);
@@ -22,6 +22,8 @@ function written(pattern: Pattern, voiced: boolean): { readonly text: string; re
   if (count > TEXT_LIMITS.slots) return null;
   const slots: string[][] = Array.from({ length: count }, () => []);
   for (const s of pattern.strokes)
-    slots[s.at / slot]?.push(printStroke(s) + (voiced && s.voice !== usualVoice(s.limb) ? `[${VOICE[s.voice].name}]` : ''));
+    slots[s.at / slot]?.push(
+      printStroke(s) + (voiced && s.voice !== usualVoice(s.limb) ? `[${VOICE[s.voice].name}]` : ''),
+    );
   return { text: slots.map((s) => s.join('+') || '-').join(' '), on: gridName(slot) };
 }

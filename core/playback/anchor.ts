@@ -1,6 +1,9 @@
 import { TICKS_PER_QUARTER } from '../time';
 
-/** A tick that is known to sound at a time, and the tempo from there on, in quarters a minute. Seconds are those of the audio clock. */
+/**
+ * A tick that is known to sound at a time, and the tempo from there on, in quarters a minute. Seconds are those of the
+ * audio clock.
+ */
 export interface Anchor {
   readonly tick: number;
   readonly seconds: number;
@@ -8,7 +11,8 @@ export interface Anchor {
 }
 
 /**
- * When a tick sounds, in seconds of the audio clock. One multiplication from the anchor, so nothing adds up over many bars.
+ * When a tick sounds, in seconds of the audio clock. One multiplication from the anchor, so nothing adds up over many
+ * bars.
  * @example
  * secondsAt({ tick: 0, seconds: 1, bpm: 120 }, 5040) // => 1.5
  */
@@ -26,7 +30,8 @@ export function tickAt(anchor: Anchor, seconds: number): number {
 }
 
 /**
- * The anchor of a tempo change at a tick: what came before keeps its time, what comes after follows the new tempo, and there is no gap between.
+ * The anchor of a tempo change at a tick: what came before keeps its time, what comes after follows the new tempo, and
+ * there is no gap between.
  * @example
  * retempo({ tick: 0, seconds: 1, bpm: 120 }, 5040, 60) // => { tick: 5040, seconds: 1.5, bpm: 60 }
  */

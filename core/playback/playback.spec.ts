@@ -18,7 +18,12 @@ import {
   type Replay,
 } from '.';
 
-const typed = (text: string, meter = '4/4', grid = 1260, swing?: { on: 'eighths' | '16ths'; ratio: number }): Recipe => ({
+const typed = (
+  text: string,
+  meter = '4/4',
+  grid = 1260,
+  swing?: { on: 'eighths' | '16ths'; ratio: number },
+): Recipe => ({
   source: { kind: 'typed', text, meter, grid, ...(swing ? { swing } : {}) },
   moves: [],
 });
@@ -85,7 +90,14 @@ describe('eventsIn', () => {
   it('a fill from 3 comes round on 3', () => {
     const r: Recipe = {
       ...typed('R L R L'),
-      moves: [{ id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '3', mirrored: false, close: { kind: 'cut' } } }],
+      moves: [
+        {
+          id: 'f',
+          on: true,
+          move: 'fit',
+          params: { space: { bars: 1 }, start: '3', mirrored: false, close: { kind: 'cut' } },
+        },
+      ],
     };
     const p = build(r).pattern;
     expect(programOf(p, { click: 'none', countInBars: 0 }).loop).toBe(barTicks(p.meter));
@@ -103,7 +115,9 @@ describe('the clock', () => {
     const prog = program(typed('R l l R K', '7/8'));
     const anchor: Anchor = { tick: 0, seconds: 0, bpm: tenths / 10 };
     for (const rate of [44100, 48000]) {
-      const off = eventsIn(prog, 0, 64 * 17640).map((e) => sampleAt(secondsAt(anchor, e.at), rate) - exact(e.at, tenths, rate));
+      const off = eventsIn(prog, 0, 64 * 17640).map(
+        (e) => sampleAt(secondsAt(anchor, e.at), rate) - exact(e.at, tenths, rate),
+      );
       expect(off.length).toBeGreaterThan(800);
       expect(off.every((o) => o === 0)).toBe(true);
     }
@@ -181,7 +195,12 @@ describe('a take heard again', () => {
   it('a take is heard beside what was meant, or what was meant alone, as often as it was played', () => {
     const { pattern } = build(typed('R - - - L - - - R - - - L'));
     // Two turns of 13 slots, each stroke 20 ms late.
-    const hits = expectedOf(pattern, 120, 0, 2).map((e) => ({ seconds: e.seconds + 0.02, limb: e.limb, voice: null, velocity: null }));
+    const hits = expectedOf(pattern, 120, 0, 2).map((e) => ({
+      seconds: e.seconds + 0.02,
+      limb: e.limb,
+      voice: null,
+      velocity: null,
+    }));
     const sounds = (what: Replay): number[] => {
       const program = replayOf(pattern, 120, hits, what);
       expect(program.loop % 20160).toBe(0);
@@ -214,7 +233,9 @@ describe('parts, counts and loudness', () => {
     ['4/4', 4032, 'count-1 count-2 count-3 count-4'],
   ])('%s on slots of %d counts %s', (bar, grid, wanted) => {
     const prog = programOf(pattern('R', bar, grid), { click: 'none', countInBars: 0, counts: true });
-    const tones = eventsIn(prog, 0, barTicks(build(typed('R', bar, grid)).pattern.meter)).filter((e) => e.part === 'counts');
+    const tones = eventsIn(prog, 0, barTicks(build(typed('R', bar, grid)).pattern.meter)).filter(
+      (e) => e.part === 'counts',
+    );
     expect(
       tones
         .map((e) => e.sound)
@@ -237,7 +258,9 @@ describe('parts, counts and loudness', () => {
   });
   it('soft is softer and loud louder, never beyond what can be, and accents stay above ghosts', () => {
     const by = DYNAMICS.map((dynamic) =>
-      eventsIn(programOf(pattern('R! l R L'), { click: 'none', countInBars: 0, dynamic }), 0, 5040).map((e) => e.velocity),
+      eventsIn(programOf(pattern('R! l R L'), { click: 'none', countInBars: 0, dynamic }), 0, 5040).map(
+        (e) => e.velocity,
+      ),
     );
     by[0]!.forEach((v, i) => {
       expect(v).toBeLessThan(by[1]![i]!);

@@ -2,7 +2,10 @@ import { barTicks, countedBeats, secondsOf, STRAIGHT, swung, type Feel } from '.
 import { graceCount, isHand, LEVEL_DEFAULTS, otherHand, type Limb, type Stroke, type Voice } from '../stroke';
 import { loopTicks, rolesOf, type Pattern, type Role } from '../pattern';
 
-/** Tones that count, where nobody speaks: each beat of the bar a step higher than the one before, the half of a beat and the slots between lower and softer. */
+/**
+ * Tones that count, where nobody speaks: each beat of the bar a step higher than the one before, the half of a beat and
+ * the slots between lower and softer.
+ */
 export const COUNT_TONES = [
   'count-1',
   'count-2',
@@ -47,7 +50,10 @@ interface LayerEvent extends Omit<PlaybackEvent, 'at'> {
   readonly tick: number;
 }
 
-/** Events that come round every `period` ticks, from tick `from` on. Each layer has a period of its own, so a five-slot cell runs over a bar's click. */
+/**
+ * Events that come round every `period` ticks, from tick `from` on. Each layer has a period of its own, so a five-slot
+ * cell runs over a bar's click.
+ */
 interface Layer {
   readonly period: number;
   readonly from: number;
@@ -70,7 +76,10 @@ export interface Program {
   readonly origin: number;
 }
 
-/** What the click marks: nothing, every beat, the slots of the home grid, the middle of each beat, every second beat, or the bar alone. */
+/**
+ * What the click marks: nothing, every beat, the slots of the home grid, the middle of each beat, every second beat, or
+ * the bar alone.
+ */
 export const CLICK_KINDS = ['beats', 'subdivision', 'off-beats', 'two-and-four', 'bar', 'none'] as const;
 export type ClickKind = (typeof CLICK_KINDS)[number];
 
@@ -98,7 +107,10 @@ export interface ProgramOptions {
   readonly range?: { readonly from: number; readonly until: number };
 }
 
-/** Seconds between the grace strokes of an ornament and before the main stroke: a flam near 30 ms, as played at medium tempos. */
+/**
+ * Seconds between the grace strokes of an ornament and before the main stroke: a flam near 30 ms, as played at medium
+ * tempos.
+ */
 const GRACE_GAP = 0.028;
 /** Seconds between the bounces of a buzz, and how many sound. */
 const BUZZ_GAP = 0.034;
@@ -113,12 +125,22 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   const bar = barTicks(pattern.meter);
   const countIn = options.countInBars * bar;
   // The count-in is always every beat, whatever the click does later.
-  const counting: Layer = { period: bar, from: -countIn, until: 0, feel: STRAIGHT, events: clickEvents(pattern, 'beats') };
+  const counting: Layer = {
+    period: bar,
+    from: -countIn,
+    until: 0,
+    feel: STRAIGHT,
+    events: clickEvents(pattern, 'beats'),
+  };
   const click = clickLayer(pattern, options, bar);
   const roles = rolesOf(pattern);
   const louder = LOUDER[options.dynamic ?? 'medium'];
-  const events = pattern.strokes.flatMap((s, i) => strokeEvents(s, pattern.start + s.at, roles[i] ?? 'texture', louder));
-  const counts: Layer[] = options.counts ? [{ period: bar, from: 0, feel: pattern.feel, events: countEvents(pattern) }] : [];
+  const events = pattern.strokes.flatMap((s, i) =>
+    strokeEvents(s, pattern.start + s.at, roles[i] ?? 'texture', louder),
+  );
+  const counts: Layer[] = options.counts
+    ? [{ period: bar, from: 0, feel: pattern.feel, events: countEvents(pattern) }]
+    : [];
   if (options.range) {
     const origin = pattern.start + options.range.from;
     const loop = Math.max(1, options.range.until - options.range.from);
@@ -135,12 +157,19 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
     };
   }
   const loop = Math.max(1, loopTicks(pattern));
-  return { layers: [{ period: loop, from: 0, feel: pattern.feel, events }, counting, click, ...counts], loop, countIn, origin: 0 };
+  return {
+    layers: [{ period: loop, from: 0, feel: pattern.feel, events }, counting, click, ...counts],
+    loop,
+    countIn,
+    origin: 0,
+  };
 }
 
 /** Events of [origin, origin + loop) as a layer that begins at zero and comes round. */
 function ranged(events: readonly LayerEvent[], feel: Feel, origin: number, loop: number): Layer {
-  const own = events.filter((e) => e.tick >= origin && e.tick < origin + loop).map((e) => ({ ...e, tick: e.tick - origin }));
+  const own = events
+    .filter((e) => e.tick >= origin && e.tick < origin + loop)
+    .map((e) => ({ ...e, tick: e.tick - origin }));
   return { period: loop, from: 0, feel, origin, events: own };
 }
 
@@ -169,7 +198,9 @@ function clickEvents({ meter, grid }: Pattern, kind: ClickKind): LayerEvent[] {
     part: 'click',
   });
   const beats = countedBeats(meter);
-  const onBeats = beats.map((b) => event(b.start, b.number === 1 ? 'click-bar' : b.leads ? 'click-group' : 'click-beat'));
+  const onBeats = beats.map((b) =>
+    event(b.start, b.number === 1 ? 'click-bar' : b.leads ? 'click-group' : 'click-beat'),
+  );
   switch (kind) {
     case 'none':
       return [];
@@ -178,14 +209,18 @@ function clickEvents({ meter, grid }: Pattern, kind: ClickKind): LayerEvent[] {
     case 'bar':
       return onBeats.slice(0, 1);
     case 'two-and-four':
-      return beats.length === 1 ? onBeats : beats.filter((b) => b.number % 2 === 0).map((b) => event(b.start, 'click-group'));
+      return beats.length === 1
+        ? onBeats
+        : beats.filter((b) => b.number % 2 === 0).map((b) => event(b.start, 'click-group'));
     case 'off-beats':
       return beats.map((b) => event(b.start + b.length / 2, 'click-beat'));
     case 'subdivision': {
       const bar = barTicks(meter);
       // A grid that does not divide the bar has no even clicks in it: the beats are all there is to mark.
       if (bar % grid !== 0) return onBeats;
-      const between = Array.from({ length: bar / grid }, (_, i) => i * grid).filter((t) => !beats.some((b) => b.start === t));
+      const between = Array.from({ length: bar / grid }, (_, i) => i * grid).filter(
+        (t) => !beats.some((b) => b.start === t),
+      );
       return [...onBeats, ...between.map((t) => event(t, 'click-beat', 0.55))].sort((a, b) => a.tick - b.tick);
     }
   }
@@ -213,7 +248,8 @@ function countEvents({ meter, grid }: Pattern): LayerEvent[] {
 }
 
 /**
- * When the click is silent in the first bars of a program, in seconds from its first bar line, so that a take can tell how the time held meanwhile. Empty for a click that goes on.
+ * When the click is silent in the first bars of a program, in seconds from its first bar line, so that a take can tell
+ * how the time held meanwhile. Empty for a click that goes on.
  * @param quarterBpm quarters a minute
  * @example
  * silencesOf(meter(4, 4), { sounding: 1, silent: 1 }, 120, 4) // => [{ from: 2, until: 4 }, { from: 6, until: 8 }]
@@ -234,8 +270,16 @@ export function silencesOf(
 }
 
 function strokeEvents(stroke: Stroke, tick: number, part: Part, louder: number): LayerEvent[] {
-  const velocity = (level: Stroke['level']): number => Math.max(1, Math.min(127, Math.round(LEVEL_DEFAULTS[level].velocity * louder)));
-  const main: LayerEvent = { tick, offset: 0, sound: stroke.voice, velocity: velocity(stroke.level), limb: stroke.limb, part };
+  const velocity = (level: Stroke['level']): number =>
+    Math.max(1, Math.min(127, Math.round(LEVEL_DEFAULTS[level].velocity * louder)));
+  const main: LayerEvent = {
+    tick,
+    offset: 0,
+    sound: stroke.voice,
+    velocity: velocity(stroke.level),
+    limb: stroke.limb,
+    part,
+  };
   if (!stroke.ornament || !isHand(stroke.limb)) return [main];
   if (stroke.ornament === 'buzz') {
     const bounces = Array.from({ length: BUZZ_BOUNCES }, (_, i) => ({
@@ -251,7 +295,8 @@ function strokeEvents(stroke: Stroke, tick: number, part: Part, louder: number):
 }
 
 /**
- * Everything whose tick lies in [a, b), in order of time. Ranges that meet give every event exactly once, whatever their size.
+ * Everything whose tick lies in [a, b), in order of time. Ranges that meet give every event exactly once, whatever
+ * their size.
  */
 export function eventsIn(program: Program, a: number, b: number): readonly PlaybackEvent[] {
   const found: PlaybackEvent[] = [];

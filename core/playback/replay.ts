@@ -7,13 +7,15 @@ import { programOf, type Program } from './program';
 /** How loud a hit is that nothing tells the loudness of. */
 const USUAL_VELOCITY = 80;
 
-/** What is heard of a take: what was struck, what was meant, or both on each other, where late strokes sound as flams. */
+/**
+ * What is heard of a take: what was struck, what was meant, or both on each other, where late strokes sound as flams.
+ */
 export const REPLAYS = ['struck', 'both', 'meant'] as const;
 export type Replay = (typeof REPLAYS)[number];
 
 /**
- * A take to be heard with the click it was played against: each hit at its true time, the phrase that was meant beside it or alone. Hits are in seconds from the first bar line, the
- * tempo in quarters a minute.
+ * A take to be heard with the click it was played against: each hit at its true time, the phrase that was meant beside
+ * it or alone. Hits are in seconds from the first bar line, the tempo in quarters a minute.
  */
 export function replayOf(pattern: Pattern, quarterBpm: number, hits: readonly Hit[], what: Replay = 'struck'): Program {
   const ticksPerSecond = (quarterBpm * TICKS_PER_QUARTER) / 60;

@@ -5,7 +5,10 @@ import { revoice, type Kit } from '../kit';
 import { isMeasured, type Profile } from './profile';
 import { distance, riseSeconds, targetOf, travelSeconds } from './travel';
 
-/** A burst of up to this many strokes may go faster than what is kept up, by this much: short runs ride on the first impulse. */
+/**
+ * A burst of up to this many strokes may go faster than what is kept up, by this much: short runs ride on the first
+ * impulse.
+ */
 export const BURST = Object.freeze({ strokes: 4, faster: 1.25 });
 
 /** Two strokes belong to one run when the gap between them is at most this many times the gap looked at. */
@@ -51,8 +54,10 @@ interface Blow {
 }
 
 /**
- * The highest tempo a phrase can be played at, going round as a loop: for every two strokes in a row of one limb, the time between them must be at least what the limb needs: the larger
- * of repetition (1 / rate, by limb and kind; a burst of up to four strokes 1.25 times as fast) and travel (Fitts), plus what raising the stick costs. Swing and grace strokes count.
+ * The highest tempo a phrase can be played at, going round as a loop: for every two strokes in a row of one limb, the
+ * time between them must be at least what the limb needs: the larger of repetition (1 / rate, by limb and kind; a burst
+ * of up to four strokes 1.25 times as fast) and travel (Fitts), plus what raising the stick costs. Swing and grace
+ * strokes count.
  */
 export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
   const played = LIMBS.filter((l) => pattern.strokes.some((s) => s.limb === l));
@@ -74,7 +79,8 @@ export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
 }
 
 /**
- * The ceiling of a phrase as it is written: on a kit that lacks some of its voices, of what is played there instead. Its pairs speak of the re-voiced pattern's strokes.
+ * The ceiling of a phrase as it is written: on a kit that lacks some of its voices, of what is played there instead.
+ * Its pairs speak of the re-voiced pattern's strokes.
  * @example
  * ceilingOn(patternOfText(parseStrokeText('K J').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm === ceilingOn(patternOfText(parseStrokeText('K K').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm // => true
  */
@@ -113,13 +119,21 @@ function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
   const blows: Blow[] = [];
   pattern.strokes.forEach((stroke, index) => {
     const own = limbs.includes(stroke.limb);
-    const grace = stroke.ornament && isHand(stroke.limb) && limbs.includes(otherHand(stroke.limb)) ? graceCount(stroke.ornament) : 0;
+    const grace =
+      stroke.ornament && isHand(stroke.limb) && limbs.includes(otherHand(stroke.limb))
+        ? graceCount(stroke.ornament)
+        : 0;
     if (!own && grace === 0) return;
     const at = swung(pattern.start + stroke.at, pattern.feel) - zero;
     if (own) blows.push({ index, at, offset: 0, stroke });
     // A run of grace strokes is one movement that bounces: only where it begins and where it ends matter.
     if (grace > 0)
-      blows.push({ index, at, offset: -grace * GRACE_SECONDS, stroke: { ...stroke, limb: otherHand(stroke.limb), level: 'ghost' } });
+      blows.push({
+        index,
+        at,
+        offset: -grace * GRACE_SECONDS,
+        stroke: { ...stroke, limb: otherHand(stroke.limb), level: 'ghost' },
+      });
   });
   return blows.sort((a, b) => a.at - b.at || a.offset - b.offset);
 }
@@ -163,11 +177,15 @@ function lonePair(pattern: Pattern, [blow]: readonly Blow[], loop: number, profi
   return [{ limb: blow.stroke.limb, from: blow.index, to: blow.index, at: blow.stroke.at, bpm, need, why: 'repeat' }];
 }
 
-/** How many strokes make the run that a gap stands in: its neighbours for as long as they are no longer than one and a half of it. Infinity for a loop without a breath. */
+/**
+ * How many strokes make the run that a gap stands in: its neighbours for as long as they are no longer than one and a
+ * half of it. Infinity for a loop without a breath.
+ */
 function runLength(gaps: readonly number[], longest: number, i: number): number {
   const most = (gaps[i] ?? 0) * SAME_RUN;
   const n = gaps.length;
-  // Beyond a burst only a loop without any breath is told apart, so a long run is not counted to its end at every stroke.
+  // Beyond a burst only a loop without any breath is told apart, so a long run is not counted to its end at every
+  // stroke.
   if (longest <= most) return Infinity;
   let run = 1;
   for (let k = 1; run <= BURST.strokes && (gaps[(i + k) % n] ?? 0) <= most; k++) run++;
@@ -200,6 +218,7 @@ function countedTempo(quarters: number, meter: Meter): number {
 export function pairWords(pattern: Pattern, pair: TightPair, schools: Schools): string {
   const [from, to] = [pattern.strokes[pair.from], pattern.strokes[pair.to]];
   const where = placeWords(pattern, pair.at, schools);
-  if (!from || !to || from.voice === to.voice) return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} again, ${where}`;
+  if (!from || !to || from.voice === to.voice)
+    return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} again, ${where}`;
   return `${LIMB_WORDS[pair.limb]}, ${VOICE[from.voice].name} to ${VOICE[to.voice].name}, ${where}`;
 }

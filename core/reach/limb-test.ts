@@ -19,14 +19,18 @@ export interface LimbReading {
 /** Fewer strokes than this, or less time, tell nothing. */
 const LEAST_STROKES = 12;
 const LEAST_SECONDS = 2;
-/** Gaps outside these shares of the usual one are no strokes of the stream: a stroke that was not heard or a pause, and a stroke that was heard twice. */
+/**
+ * Gaps outside these shares of the usual one are no strokes of the stream: a stroke that was not heard or a pause, and
+ * a stroke that was heard twice.
+ */
 const LONGEST_GAP = 1.6;
 const SHORTEST_GAP = 0.5;
 /** Share of the gaps left out at either end: one hiccup of the machine or of the hand does not move the rate. */
 const TRIMMED = 0.1;
 
 /**
- * Reads a limb test from the moments of its strokes, in seconds, in order. Fails with `too-few` when there is not enough to tell; then nothing is to be stored.
+ * Reads a limb test from the moments of its strokes, in seconds, in order. Fails with `too-few` when there is not
+ * enough to tell; then nothing is to be stored.
  * @example
  * limbReading(Array.from({ length: 41 }, (_, i) => i / 8), 'singles').value.rate // => 8
  * limbReading([0, 1], 'singles').problems[0].message // => "Not enough to tell: play for ten seconds without stopping."
@@ -37,7 +41,8 @@ export function limbReading(moments: readonly number[], kind: StrokeKind): Read<
   if (moments.length < LEAST_STROKES || whole < LEAST_SECONDS)
     return readFail('too-few', null, 'Not enough to tell: play for ten seconds without stopping.');
   const counted = kind === 'doubles' ? insidePairs(gaps) : ofTheStream(gaps);
-  if (counted.length < LEAST_STROKES / 3) return readFail('too-few', null, 'Not enough to tell: play pairs, with a breath between them.');
+  if (counted.length < LEAST_STROKES / 3)
+    return readFail('too-few', null, 'Not enough to tell: play pairs, with a breath between them.');
   const mean = average(counted);
   const kept = average(trimmed(counted));
   const middle = median(counted);

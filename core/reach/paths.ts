@@ -29,7 +29,10 @@ export function handPaths(pattern: Pattern, kit: Kit): Paths {
       const target = s.limb === hand ? targetOf(kit, hand, s.voice) : null;
       return target ? [{ ...target.point, at: s.at }] : [];
     });
-    const way = points.reduce((sum, p, i) => sum + distance(points[(i + points.length - 1) % points.length] ?? p, p), 0);
+    const way = points.reduce(
+      (sum, p, i) => sum + distance(points[(i + points.length - 1) % points.length] ?? p, p),
+      0,
+    );
     return { hand, points, perBar: way / bars };
   });
   return { hands, crossings: crossings(hands) };

@@ -12,8 +12,9 @@ const Rate = Type.Number({ minimum: RATE_LIMITS.least, maximum: RATE_LIMITS.most
 const Rates = Type.Object({ singles: Rate, doubles: Rate });
 
 /**
- * How fast one drummer's limbs are, in strokes a second: singles kept up, and the two strokes of a double. `measured` says when a rate was last timed
- * (milliseconds since 1970); what was never timed is a default and makes the ceiling an estimate.
+ * How fast one drummer's limbs are, in strokes a second: singles kept up, and the two strokes of a double. `measured`
+ * says when a rate was last timed (milliseconds since 1970); what was never timed is a default and makes the ceiling an
+ * estimate.
  */
 export const ProfileSchema = Type.Object({
   leads: Type.Union([Type.Literal('R'), Type.Literal('L')]),
@@ -31,9 +32,10 @@ export const ProfileSchema = Type.Object({
 export type Profile = Static<typeof ProfileSchema>;
 
 /**
- * Rates before any test. Hands: practised drummers tap 6 to 8 strokes a second with one wrist, the other hand about a tenth slower (Fujii et al. 2009, Tapping performance
- * and underlying wrist muscle activity; Peters 1980, Why the preferred hand taps more quickly). The second stroke of a double is a rebound and comes in 80–90 ms. Feet:
- * 4 to 6 a second at the ankle, the second of a double faster by the same rebound. Values at the careful end of those ranges.
+ * Rates before any test. Hands: practised drummers tap 6 to 8 strokes a second with one wrist, the other hand about a
+ * tenth slower (Fujii et al. 2009, Tapping performance and underlying wrist muscle activity; Peters 1980, Why the
+ * preferred hand taps more quickly). The second stroke of a double is a rebound and comes in 80–90 ms. Feet: 4 to 6 a
+ * second at the ankle, the second of a double faster by the same rebound. Values at the careful end of those ranges.
  */
 export const USUAL_PROFILE: Profile = Object.freeze({
   leads: 'R',
@@ -50,7 +52,9 @@ export const USUAL_PROFILE: Profile = Object.freeze({
 
 /** Whether every rate of some limbs has been timed. */
 export function isMeasured(profile: Profile, limbs: readonly Limb[]): boolean {
-  return limbs.every((limb) => STROKE_KINDS.some((kind) => profile.measured.some((m) => m.limb === limb && m.kind === kind)));
+  return limbs.every((limb) =>
+    STROKE_KINDS.some((kind) => profile.measured.some((m) => m.limb === limb && m.kind === kind)),
+  );
 }
 
 /** A profile with one rate measured at a time. */

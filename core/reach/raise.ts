@@ -21,8 +21,9 @@ const MOST_RAISES = 4;
 const AS_TIGHT = 1.001;
 
 /**
- * What would raise the ceiling: another hand for the strokes that are too near, another voice for them, a kick a slot away, the hands swapped. Where several places are equally tight the
- * change is made in all of them. Each is worked out; those that help come back, the best first. Empty when nothing limits the phrase or nothing helps.
+ * What would raise the ceiling: another hand for the strokes that are too near, another voice for them, a kick a slot
+ * away, the hands swapped. Where several places are equally tight the change is made in all of them. Each is worked
+ * out; those that help come back, the best first. Empty when nothing limits the phrase or nothing helps.
  */
 export function raises(pattern: Pattern, kit: Kit, profile: Profile, schools: Schools): readonly Raise[] {
   // What is too near is found in what is played on this kit, and changed in what is written.
@@ -35,15 +36,22 @@ export function raises(pattern: Pattern, kit: Kit, profile: Profile, schools: Sc
     .filter((p) => p.bpm <= tight.bpm * AS_TIGHT && p.limb === tight.limb)
     .map((p) => ({ ...p, from: writtenAs(pattern, played, p.from), to: writtenAs(pattern, played, p.to) }));
   const offers = (['to', 'from'] as const).flatMap((end) => changesOf(pattern, spread(alike, end), kit, schools));
-  const found = [...offers, { ...offerOf('mirror', { feet: false }), words: 'Swap the hands' }].flatMap((offer): Raise[] => {
-    const outcome = applyMove(pattern, offer.entry, () => pattern);
-    const then = revoice(outcome.pattern, kit).pattern;
-    const after = ceiling(then, kit, profile);
-    // A kick put where the same foot works another pedal would be no help at all, nor one that is lost in another.
-    if (after.bpm === null || after.impossible.length > impossible.length || then.strokes.length < played.strokes.length) return [];
-    const gain = after.bpm - before;
-    return gain >= LEAST_GAIN ? [{ ...offer, bpm: after.bpm, gain }] : [];
-  });
+  const found = [...offers, { ...offerOf('mirror', { feet: false }), words: 'Swap the hands' }].flatMap(
+    (offer): Raise[] => {
+      const outcome = applyMove(pattern, offer.entry, () => pattern);
+      const then = revoice(outcome.pattern, kit).pattern;
+      const after = ceiling(then, kit, profile);
+      // A kick put where the same foot works another pedal would be no help at all, nor one that is lost in another.
+      if (
+        after.bpm === null ||
+        after.impossible.length > impossible.length ||
+        then.strokes.length < played.strokes.length
+      )
+        return [];
+      const gain = after.bpm - before;
+      return gain >= LEAST_GAIN ? [{ ...offer, bpm: after.bpm, gain }] : [];
+    },
+  );
   const said = new Set<string>();
   return found
     .sort((a, b) => b.gain - a.gain)
@@ -51,7 +59,10 @@ export function raises(pattern: Pattern, kit: Kit, profile: Profile, schools: Sc
     .slice(0, MOST_RAISES);
 }
 
-/** Which stroke of the written pattern a stroke of the played one comes from: a second kick may have gone to the first foot. */
+/**
+ * Which stroke of the written pattern a stroke of the played one comes from: a second kick may have gone to the first
+ * foot.
+ */
 function writtenAs(written: Pattern, played: Pattern, index: number): number {
   const s = played.strokes[index];
   const own = written.strokes.findIndex((w) => w.at === s?.at && w.limb === s.limb);
@@ -79,7 +90,11 @@ function changesOf(pattern: Pattern, chosen: readonly number[], kit: Kit, school
       const free = slots.every(
         ({ s, to }) => to >= 0 && to < pattern.length && !pattern.strokes.some((o) => o.at === to && o.limb === s.limb),
       );
-      const moved = slots.map(({ s, to }): Edit => ({ at: to, limb: s.limb, stroke: { level: s.level, voice: s.voice } }));
+      const moved = slots.map(({ s, to }): Edit => ({
+        at: to,
+        limb: s.limb,
+        stroke: { level: s.level, voice: s.voice },
+      }));
       const words = `Move the ${VOICE[first.voice].name} on ${where} a slot ${by < 0 ? 'earlier' : 'later'}`;
       return free ? touch([...restEdits(pattern, chosen), ...moved], words) : [];
     });
@@ -88,6 +103,11 @@ function changesOf(pattern: Pattern, chosen: readonly number[], kit: Kit, school
   const busy = strokes.some((s) => pattern.strokes.some((o) => o.at === s.at && o.limb === other));
   const hands = busy ? [] : touch(limbEdits(pattern, chosen, other), `Play ${where} with the ${LIMB_WORDS[other]}`);
   const family = VOICE[first.voice].family;
-  const voices = VOICES.filter((v) => v !== first.voice && VOICE[v].family === family && canStrike(first.limb, v) && pieceFor(kit, v));
-  return [...hands, ...voices.flatMap((v) => touch(voiceEdits(pattern, chosen, v), `Use the ${VOICE[v].name} on ${where}`))];
+  const voices = VOICES.filter(
+    (v) => v !== first.voice && VOICE[v].family === family && canStrike(first.limb, v) && pieceFor(kit, v),
+  );
+  return [
+    ...hands,
+    ...voices.flatMap((v) => touch(voiceEdits(pattern, chosen, v), `Use the ${VOICE[v].name} on ${where}`)),
+  ];
 }

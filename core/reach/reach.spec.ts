@@ -28,7 +28,11 @@ const pattern = (text: string, meter = '4/4', grid = GRID.sixteenths): Pattern =
 };
 const hands = (rate: number): Profile => ({
   ...USUAL_PROFILE,
-  rates: { ...USUAL_PROFILE.rates, R: { singles: rate, doubles: rate * 1.5 }, L: { singles: rate, doubles: rate * 1.5 } },
+  rates: {
+    ...USUAL_PROFILE.rates,
+    R: { singles: rate, doubles: rate * 1.5 },
+    L: { singles: rate, doubles: rate * 1.5 },
+  },
 });
 const anyPattern = anyRecipe
   .map((r) => build({ ...r, moves: r.moves.slice(0, 4) }).pattern)
@@ -82,7 +86,10 @@ describe('the ceiling', () => {
         fc.double({ min: 1, max: 3, noNaN: true }),
         (p, kit, profile, limb, by) => {
           const { singles, doubles } = profile.rates[limb];
-          const faster = { ...profile, rates: { ...profile.rates, [limb]: { singles: singles * by, doubles: doubles * by } } };
+          const faster = {
+            ...profile,
+            rates: { ...profile.rates, [limb]: { singles: singles * by, doubles: doubles * by } },
+          };
           expect(bpmOf(p, kit, faster)).toBeGreaterThanOrEqual(bpmOf(p, kit, profile) - 1e-9);
         },
       ),
@@ -92,9 +99,14 @@ describe('the ceiling', () => {
   it('a longer reach never raises it', () => {
     fc.assert(
       fc.property(anyPattern, anyKit, anyProfile, fc.double({ min: 1, max: 2, noNaN: true }), (p, kit, profile, by) => {
-        const wider = { ...kit, pieces: kit.pieces.map((piece) => ({ ...piece, x: piece.x * by, y: piece.y * by, z: piece.z * by })) };
-        // Heads stay as large as they are, so every way is longer and no target wider. Edges and pedals shift with the piece, by less than a head.
-        if (p.strokes.some((s) => !['snare', 'high-tom', 'mid-tom', 'floor-tom', 'ride', 'kick'].includes(s.voice))) return;
+        const wider = {
+          ...kit,
+          pieces: kit.pieces.map((piece) => ({ ...piece, x: piece.x * by, y: piece.y * by, z: piece.z * by })),
+        };
+        // Heads stay as large as they are, so every way is longer and no target wider. Edges and pedals shift with the
+        // piece, by less than a head.
+        if (p.strokes.some((s) => !['snare', 'high-tom', 'mid-tom', 'floor-tom', 'ride', 'kick'].includes(s.voice)))
+          return;
         expect(bpmOf(p, wider, profile)).toBeLessThanOrEqual(bpmOf(p, kit, profile) + 1e-9);
       }),
       { numRuns: 200 },
@@ -144,7 +156,9 @@ describe('the ceiling', () => {
     expect(new Set(found.pairs.map((x) => x.at)).size).toBe(3);
   });
   it('a flam needs the other hand before the stroke, so it lowers what that hand can do', () => {
-    expect(bpmOf(pattern('fR L fR L'), USUAL_KIT, USUAL_PROFILE)).toBeLessThan(bpmOf(pattern('R L R L'), USUAL_KIT, USUAL_PROFILE));
+    expect(bpmOf(pattern('fR L fR L'), USUAL_KIT, USUAL_PROFILE)).toBeLessThan(
+      bpmOf(pattern('R L R L'), USUAL_KIT, USUAL_PROFILE),
+    );
   });
   it('one foot wanted on two pedals at once is said', () => {
     const double = KIT_PRESETS.find((k) => k.id === 'double')!;
@@ -158,9 +172,9 @@ describe('what would raise it', () => {
     const p = pattern('R L K J R L K J');
     expect(ceiling(p, USUAL_KIT, USUAL_PROFILE).impossible).toEqual([]);
     const found = raises(p, USUAL_KIT, USUAL_PROFILE, USUAL_SCHOOLS);
-    expect(found.map((r) => ceiling(applyMove(p, r.entry, () => p).pattern, USUAL_KIT, USUAL_PROFILE).impossible)).toEqual(
-      found.map(() => []),
-    );
+    expect(
+      found.map((r) => ceiling(applyMove(p, r.entry, () => p).pattern, USUAL_KIT, USUAL_PROFILE).impossible),
+    ).toEqual(found.map(() => []));
     expect(found.length).toBeGreaterThan(0);
   });
   it('each change is worked out: done, it gives the tempo that was promised in what is played on the kit, and loses no stroke', () => {
@@ -173,7 +187,9 @@ describe('what would raise it', () => {
           expect(ceilingOn(after, kit, USUAL_PROFILE).bpm).toBeCloseTo(r.bpm, 6);
           expect(r.bpm).toBeCloseTo(before + r.gain, 6);
           expect(r.gain).toBeGreaterThanOrEqual(1);
-          expect(revoice(after, kit).pattern.strokes.length).toBeGreaterThanOrEqual(revoice(p, kit).pattern.strokes.length);
+          expect(revoice(after, kit).pattern.strokes.length).toBeGreaterThanOrEqual(
+            revoice(p, kit).pattern.strokes.length,
+          );
         }
       }),
       { numRuns: 60 },
@@ -197,7 +213,9 @@ describe('travel', () => {
   it('crossings and cm to a bar are those of the way', () => {
     const { pattern: p } = build({
       source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 5040 },
-      moves: [{ id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['snare', 'hat-closed'] } }],
+      moves: [
+        { id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['snare', 'hat-closed'] } },
+      ],
     });
     const { hands: ways, crossings } = handPaths(p, USUAL_KIT);
     expect(ways[0]!.perBar).toBeGreaterThan(60);
@@ -215,15 +233,19 @@ describe('the limb test', () => {
         const singles = Array.from({ length: n }, (_, i) => i / rate + (0.08 * (off[i % 200] ?? 0)) / rate);
         const read = limbReading(singles, 'singles');
         expect(read.ok && Math.abs(read.value.rate / rate - 1)).toBeLessThan(0.03);
-        const pairs = Array.from({ length: 40 }, (_, i) => (Math.floor(i / 2) * 2.8 + (i % 2)) / rate + (0.02 * (off[i] ?? 0)) / rate);
+        const pairs = Array.from(
+          { length: 40 },
+          (_, i) => (Math.floor(i / 2) * 2.8 + (i % 2)) / rate + (0.02 * (off[i] ?? 0)) / rate,
+        );
         const doubles = limbReading(pairs, 'doubles');
         expect(doubles.ok && Math.abs(doubles.value.rate / rate - 1)).toBeLessThan(0.03);
       }),
       { numRuns: 200 },
     );
   });
-  it.each([[[]], [[0]], [[0, 1]], [[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.1]]])('%j is not enough to tell', (moments) =>
-    expect(limbReading(moments, 'singles').ok).toBe(false),
+  it.each([[[]], [[0]], [[0, 1]], [[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.1]]])(
+    '%j is not enough to tell',
+    (moments) => expect(limbReading(moments, 'singles').ok).toBe(false),
   );
   it('a pause is no stroke, and tiring is said', () => {
     const at = [...Array.from({ length: 30 }, (_, i) => i / 8), ...Array.from({ length: 30 }, (_, i) => 6 + i / 8)];

@@ -2,8 +2,9 @@ import { LEVEL_DEFAULTS, type Level, type Limb, type Voice } from '../stroke';
 import { pieceFor, strikingPoint, targetWidth, voiceOn, type Kit, type Point } from '../kit';
 
 /**
- * Fitts's law in the Shannon form: seconds = a + b · log2(D / W + 1). a is the time of any aimed movement, b the seconds to a bit of difficulty.
- * Fitts 1954, The information capacity of the human motor system in controlling the amplitude of movement; MacKenzie 1992, Fitts' law as a research and design tool, for the form.
+ * Fitts's law in the Shannon form: seconds = a + b · log2(D / W + 1). a is the time of any aimed movement, b the
+ * seconds to a bit of difficulty. Fitts 1954, The information capacity of the human motor system in controlling the
+ * amplitude of movement; MacKenzie 1992, Fitts' law as a research and design tool, for the form.
  */
 export const FITTS = Object.freeze({ a: 0.06, b: 0.07 });
 

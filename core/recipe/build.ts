@@ -24,8 +24,9 @@ export interface Build {
 }
 
 /**
- * Works a recipe out. It never throws: a source that cannot be read gives an empty pattern and a finding, a move that does not fit passes the pattern on
- * and says why. Given the build before, only the moves from the first changed one on are computed again; what stands before is the same object.
+ * Works a recipe out. It never throws: a source that cannot be read gives an empty pattern and a finding, a move that
+ * does not fit passes the pattern on and says why. Given the build before, only the moves from the first changed one on
+ * are computed again; what stands before is the same object.
  */
 export function build(recipe: Recipe, before?: Build): Build {
   const source = before && sameJson(before.recipe.source, recipe.source) ? before.source : buildSource(recipe.source);
@@ -63,8 +64,10 @@ function buildStep(pattern: Pattern, entry: MoveEntry, joins: number): Step {
 /** Keeps a result inside the sizes the application is made for. */
 function within(before: Pattern, outcome: Outcome): Outcome {
   const { length, start, meter: m, strokes } = outcome.pattern;
-  if (start + length > MOST_BARS * barTicks(m)) return passes(before, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
-  if (strokes.length > MOST_STROKES) return passes(before, 'too-many', `A phrase holds at most ${MOST_STROKES} strokes.`);
+  if (start + length > MOST_BARS * barTicks(m))
+    return passes(before, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
+  if (strokes.length > MOST_STROKES)
+    return passes(before, 'too-many', `A phrase holds at most ${MOST_STROKES} strokes.`);
   return outcome;
 }
 
@@ -90,7 +93,11 @@ function readSource(source: Source): { readonly nodes: readonly Node[] } | Findi
   if (source.kind === 'rudiment') {
     const rudiment = rudimentById(source.id);
     if (!rudiment)
-      return { code: 'no-source', weight: 'stop', words: `There is no rudiment “${source.id.slice(0, 40)}” in this catalogue.` };
+      return {
+        code: 'no-source',
+        weight: 'stop',
+        words: `There is no rudiment “${source.id.slice(0, 40)}” in this catalogue.`,
+      };
     return readText(rudiment.text);
   }
   return readText(source.text);
@@ -104,7 +111,15 @@ function readText(text: string): { readonly nodes: readonly Node[] } | Finding {
 function nothing(m: Meter, source: Source, finding: Finding): Outcome {
   const zero = ticks(0);
   return {
-    pattern: { meter: m, grid: ticks(source.grid), feel: feelOf(source), start: zero, length: zero, strokes: [], groups: [] },
+    pattern: {
+      meter: m,
+      grid: ticks(source.grid),
+      feel: feelOf(source),
+      start: zero,
+      length: zero,
+      strokes: [],
+      groups: [],
+    },
     findings: [finding],
   };
 }

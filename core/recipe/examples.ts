@@ -1,6 +1,9 @@
 import type { MoveName, MoveParams } from './registry';
 
-/** A move shown on a short phrase: typed strokes on a grid, the move, and what comes out, as voiced text. The tests work each of them out. */
+/**
+ * A move shown on a short phrase: typed strokes on a grid, the move, and what comes out, as voiced text. The tests work
+ * each of them out.
+ */
 export type MoveExample = {
   readonly [N in MoveName]: {
     readonly move: N;
@@ -20,11 +23,38 @@ const snareToFloor = (['snare', 'high-tom', 'floor-tom'] as const).map((v) => ({
 /** At least one example of every move; docs/moves.md is written from them. */
 export const MOVE_EXAMPLES: readonly MoveExample[] = [
   { move: 'grid', params: { grid: 1680 }, before: 'R l l R', ...on16ths, after: 'R l l R', on: 'triplets' },
-  { move: 'grid', params: { grid: 630, part: { from: 3, to: 4 } }, before: 'R l R L', ...on16ths, after: 'R - l - R L', on: '32nds' },
-  { move: 'rate', params: { times: 1, by: 2 }, before: 'R - L - R L R -', ...on16ths, after: 'R - L - R L R -', on: '32nds' },
-  { move: 'rate', params: { times: 3, by: 2 }, before: 'R L', ...on16ths, after: 'R L', on: 'four to the dotted quarter' },
+  {
+    move: 'grid',
+    params: { grid: 630, part: { from: 3, to: 4 } },
+    before: 'R l R L',
+    ...on16ths,
+    after: 'R - l - R L',
+    on: '32nds',
+  },
+  {
+    move: 'rate',
+    params: { times: 1, by: 2 },
+    before: 'R - L - R L R -',
+    ...on16ths,
+    after: 'R - L - R L R -',
+    on: '32nds',
+  },
+  {
+    move: 'rate',
+    params: { times: 3, by: 2 },
+    before: 'R L',
+    ...on16ths,
+    after: 'R L',
+    on: 'four to the dotted quarter',
+  },
   { move: 'insert', params: { text: 'K', where: { kind: 'end' } }, before: 'R l l R', ...on16ths, after: 'R l l R K' },
-  { move: 'insert', params: { text: 'K', where: { kind: 'every', slots: 2 } }, before: 'R l R l', ...on16ths, after: 'R l K R l K' },
+  {
+    move: 'insert',
+    params: { text: 'K', where: { kind: 'every', slots: 2 } },
+    before: 'R l R l',
+    ...on16ths,
+    after: 'R l K R l K',
+  },
   {
     move: 'insert',
     params: { text: 'R L', grid: 630, where: { kind: 'after', slot: 1 } },
@@ -35,7 +65,13 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   { move: 'drop', params: { select: { places: [2] } }, before: 'R l l R', ...on16ths, after: 'R - l R' },
   { move: 'swap', params: { select: { inRun: 2 }, limb: 'K' }, before: 'R l l R', ...on16ths, after: 'R l K R' },
-  { move: 'swap', params: { select: { places: [1] }, limb: 'other' }, before: 'R! l l R', ...on16ths, after: 'L! l l R' },
+  {
+    move: 'swap',
+    params: { select: { places: [1] }, limb: 'other' },
+    before: 'R! l l R',
+    ...on16ths,
+    after: 'L! l l R',
+  },
   {
     move: 'fit',
     params: { space: { beats: 3 }, start: '1', mirrored: false, close: { kind: 'strokes', text: 'R L' } },
@@ -61,8 +97,20 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   { move: 'shift', params: { slots: 1, mode: 'push', from: '1&' }, before: 'R l K l', ...on16ths, after: 'R l - K' },
   { move: 'mirror', params: { feet: false }, before: 'R! l l K', ...on16ths, after: 'L! r r K' },
   { move: 'level', params: { select: { places: [1] }, level: 'accent' }, before: 'R L K', ...on16ths, after: 'R! L K' },
-  { move: 'level', params: { select: { places: [1] }, level: 'accent', shift: 1 }, before: 'R L K', ...on16ths, after: 'R L! K' },
-  { move: 'ornament', params: { select: { counts: ['1&'] }, ornament: 'drag' }, before: 'R L R L', ...on16ths, after: 'R L dR L' },
+  {
+    move: 'level',
+    params: { select: { places: [1] }, level: 'accent', shift: 1 },
+    before: 'R L K',
+    ...on16ths,
+    after: 'R L! K',
+  },
+  {
+    move: 'ornament',
+    params: { select: { counts: ['1&'] }, ornament: 'drag' },
+    before: 'R L R L',
+    ...on16ths,
+    after: 'R L dR L',
+  },
   {
     move: 'voice',
     params: { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' },
@@ -108,7 +156,10 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   {
     move: 'join',
-    params: { other: { source: { kind: 'typed', text: 'K K R L', meter: '1/4', grid: 1260 }, moves: [] }, name: 'answer' },
+    params: {
+      other: { source: { kind: 'typed', text: 'K K R L', meter: '1/4', grid: 1260 }, moves: [] },
+      name: 'answer',
+    },
     before: 'R l l R',
     meter: '1/4',
     grid: 1260,

@@ -38,7 +38,12 @@ describe('edits by hand', () => {
   it('become a touch, and the next ones extend it', () => {
     const one = after(typed('R L R L'), levelEdits(build(typed('R L R L')).pattern, [0], 'accent'));
     expect(one.moves).toEqual([
-      { id: 'm1', on: true, move: 'touch', params: { edits: [{ at: 0, limb: 'R', stroke: { level: 'accent', voice: 'snare' } }] } },
+      {
+        id: 'm1',
+        on: true,
+        move: 'touch',
+        params: { edits: [{ at: 0, limb: 'R', stroke: { level: 'accent', voice: 'snare' } }] },
+      },
     ]);
     const two = after(one, restEdits(build(one).pattern, [1]));
     expect(two.moves).toHaveLength(1);
@@ -57,10 +62,14 @@ describe('edits by hand', () => {
   it('a typed letter takes the place of all that is there; with a plus it joins', () => {
     const { pattern } = build(typed('R+K L'));
     expect(line(after(typed('R+K L'), writeEdits(pattern, 0, { limb: 'L', level: 'ghost' }, false)))).toBe('0L. 1L');
-    expect(line(after(typed('R L'), writeEdits(build(typed('R L')).pattern, 0, { limb: 'K', level: 'tap' }, true)))).toBe('0R 0K 1L');
+    expect(
+      line(after(typed('R L'), writeEdits(build(typed('R L')).pattern, 0, { limb: 'K', level: 'tap' }, true))),
+    ).toBe('0R 0K 1L');
   });
   it('a hand that takes over keeps the voice that sounded there', () => {
-    const recipe = typed('R L', [{ id: 'a', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['ride'] } }]);
+    const recipe = typed('R L', [
+      { id: 'a', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['ride'] } },
+    ]);
     const edited = after(recipe, writeEdits(build(recipe).pattern, 0, { limb: 'L', level: 'tap' }, false));
     expect(build(edited).pattern.strokes[0]).toMatchObject({ limb: 'L', voice: 'ride' });
   });
@@ -91,24 +100,32 @@ describe('edits by hand', () => {
     expect(two && line(two)).toBe('0R 1L 2R 3K.');
   });
   it('the cursor stands on every slot and on strokes between them', () => {
-    const recipe = typed('R L', [{ id: 'a', on: true, move: 'insert', params: { text: 'R L', grid: 630, where: { kind: 'end' } } }]);
+    const recipe = typed('R L', [
+      { id: 'a', on: true, move: 'insert', params: { text: 'R L', grid: 630, where: { kind: 'end' } } },
+    ]);
     expect(cursorStops(build(recipe).pattern)).toEqual([0, 1260, 2520, 3150]);
   });
   it('any edits on any recipe do what they say, and never more', () => {
     fc.assert(
-      fc.property(anyRecipe, fc.nat(), fc.constantFrom(...LIMBS), fc.option(fc.constantFrom(...LEVELS)), (recipe, nth, limb, level) => {
-        const built = build({ ...recipe, moves: recipe.moves.slice(0, 4) });
-        const stops = cursorStops(built.pattern);
-        const at = stops[nth % Math.max(1, stops.length)];
-        if (at === undefined) return;
-        const edit: Edit = { at, limb, stroke: level === null ? null : { level, voice: usualVoice(limb) } };
-        const next = withEdits(built, [edit]);
-        const pattern = next && build(next).pattern;
-        const there = pattern?.strokes.find((s) => s.at === at && s.limb === limb);
-        expect(there?.level ?? null).toBe(level);
-        const rest = (p: typeof built.pattern) => p.strokes.filter((s) => s.at !== at || s.limb !== limb);
-        expect(pattern && rest(pattern)).toEqual(rest(built.pattern));
-      }),
+      fc.property(
+        anyRecipe,
+        fc.nat(),
+        fc.constantFrom(...LIMBS),
+        fc.option(fc.constantFrom(...LEVELS)),
+        (recipe, nth, limb, level) => {
+          const built = build({ ...recipe, moves: recipe.moves.slice(0, 4) });
+          const stops = cursorStops(built.pattern);
+          const at = stops[nth % Math.max(1, stops.length)];
+          if (at === undefined) return;
+          const edit: Edit = { at, limb, stroke: level === null ? null : { level, voice: usualVoice(limb) } };
+          const next = withEdits(built, [edit]);
+          const pattern = next && build(next).pattern;
+          const there = pattern?.strokes.find((s) => s.at === at && s.limb === limb);
+          expect(there?.level ?? null).toBe(level);
+          const rest = (p: typeof built.pattern) => p.strokes.filter((s) => s.at !== at || s.limb !== limb);
+          expect(pattern && rest(pattern)).toEqual(rest(built.pattern));
+        },
+      ),
       { numRuns: 200 },
     );
   });
@@ -116,7 +133,12 @@ describe('edits by hand', () => {
 
 describe('what a move is worth', () => {
   const recipe = typed('R L', [
-    { id: 'fill', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } } },
+    {
+      id: 'fill',
+      on: true,
+      move: 'fit',
+      params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } },
+    },
     { id: 'accents', on: true, move: 'level', params: { select: { places: [1] }, level: 'accent' } },
   ]);
   it('is where the whole would be another without it', () => {
@@ -141,7 +163,9 @@ describe('remedies', () => {
     expect(next && line(next)).toBe('0R 1L');
   });
   it('a crash with the kick under it is meant: only what else is together is mended', () => {
-    const landing = typed('R+K L R L R L', [{ id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } }]);
+    const landing = typed('R+K L R L R L', [
+      { id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } },
+    ]);
     expect(mended(landing, 'unison', '', [20160])).toBeNull();
     const next = mended(landing, 'unison', '', [0, 20160]);
     expect(next && line(next)).toBe('0R 1L 2R 3L 4R 5L 16R! 16K!');
@@ -154,7 +178,12 @@ describe('remedies', () => {
   });
   it('silence at the end of a fill is closed with singles that go on from the other hand', () => {
     const recipe = typed('R L R L R', [
-      { id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } } },
+      {
+        id: 'f',
+        on: true,
+        move: 'fit',
+        params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } },
+      },
     ]);
     const next = mended(recipe, 'fit');
     const built = next && build(next);
@@ -163,14 +192,21 @@ describe('remedies', () => {
   });
   it('each remedy says what it does: singles for silence, the bar for a cell that fills none', () => {
     const rest = typed('R L R L R', [
-      { id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } } },
+      {
+        id: 'f',
+        on: true,
+        move: 'fit',
+        params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } },
+      },
     ]);
-    const said = (recipe: Recipe): string[] => remediesFor({ code: 'fit', weight: 'sum', words: '' }, build(recipe)).map((r) => r.words);
+    const said = (recipe: Recipe): string[] =>
+      remediesFor({ code: 'fit', weight: 'sum', words: '' }, build(recipe)).map((r) => r.words);
     expect(said(rest)).toEqual(['Close it with singles']);
     expect(said(typed('R l l R K'))).toEqual(['Fill 1 bar, cut the last one']);
   });
   it('what needs no mending has no remedy', () => {
     expect(remediesFor({ code: 'linear', weight: 'note', words: '' }, build(typed('R L')))).toEqual([]);
   });
-  it('the chosen range holds what lies in it', () => expect(inRange(build(typed('R L R')).pattern, 1260, 2520)).toEqual([1]));
+  it('the chosen range holds what lies in it', () =>
+    expect(inRange(build(typed('R L R')).pattern, 1260, 2520)).toEqual([1]));
 });

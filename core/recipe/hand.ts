@@ -31,8 +31,9 @@ export function freshId(moves: readonly { readonly id: string }[]): string {
 }
 
 /**
- * A recipe with hand edits on what it builds. They extend the `touch` it ends with, or become a new one, so that the recipe stays the truth. An edit that puts
- * a stroke back as it was before the `touch` is no edit, and a `touch` without edits goes away. Null when the recipe can hold no more.
+ * A recipe with hand edits on what it builds. They extend the `touch` it ends with, or become a new one, so that the
+ * recipe stays the truth. An edit that puts a stroke back as it was before the `touch` is no edit, and a `touch`
+ * without edits goes away. Null when the recipe can hold no more.
  */
 export function withEdits(built: Build, edits: readonly Edit[]): Recipe | null {
   const { recipe, trail } = built;
@@ -50,7 +51,12 @@ export function withEdits(built: Build, edits: readonly Edit[]): Recipe | null {
   const kept = extends_ ? recipe.moves.slice(0, -1) : recipe.moves;
   if (all.length === 0) return { ...recipe, moves: kept };
   if (!extends_ && recipe.moves.length >= MOST_MOVES) return null;
-  const entry: MoveEntry = { id: extends_?.id ?? freshId(recipe.moves), on: true, move: 'touch', params: { edits: all } };
+  const entry: MoveEntry = {
+    id: extends_?.id ?? freshId(recipe.moves),
+    on: true,
+    move: 'touch',
+    params: { edits: all },
+  };
   return { ...recipe, moves: [...kept, entry] };
 }
 
@@ -62,19 +68,30 @@ function isAsBefore(edit: Edit, before: Pattern): boolean {
   const there = before.strokes.find((s) => s.at === edit.at && s.limb === edit.limb);
   if (!edit.stroke) return there === undefined;
   const { level, voice, ornament } = edit.stroke;
-  return there !== undefined && there.level === level && (voice ?? there.voice) === there.voice && ornament === there.ornament;
+  return (
+    there !== undefined &&
+    there.level === level &&
+    (voice ?? there.voice) === there.voice &&
+    ornament === there.ornament
+  );
 }
 
 /** A stroke as an edit that writes it out in full. */
 function asEdit(s: Pick<Stroke, 'limb' | 'voice' | 'level' | 'ornament'>, at: number): Edit {
-  return { at, limb: s.limb, stroke: { level: s.level, voice: s.voice, ...(s.ornament ? { ornament: s.ornament } : {}) } };
+  return {
+    at,
+    limb: s.limb,
+    stroke: { level: s.level, voice: s.voice, ...(s.ornament ? { ornament: s.ornament } : {}) },
+  };
 }
 
 /** Writes one stroke of stroke text at a tick. It takes the place of all that is there, or joins it (`R+K`). */
 export function writeEdits(pattern: Pattern, at: number, typed: TypedStroke, joins: boolean): Edit[] {
   const others = joins
     ? []
-    : pattern.strokes.filter((s) => s.at === at && s.limb !== typed.limb).map((s): Edit => ({ at, limb: s.limb, stroke: null }));
+    : pattern.strokes
+        .filter((s) => s.at === at && s.limb !== typed.limb)
+        .map((s): Edit => ({ at, limb: s.limb, stroke: null }));
   const there = pattern.strokes.find((s) => s.at === at && s.limb === typed.limb);
   // A hand that takes over from the other keeps the voice that sounded there.
   const handed = joins ? undefined : pattern.strokes.find((s) => s.at === at && isHand(s.limb) && isHand(typed.limb));
@@ -119,8 +136,8 @@ export function limbEdits(pattern: Pattern, chosen: readonly number[], limb: Lim
 }
 
 /**
- * Chosen strokes displaced by ticks. They are held inside the pattern: a drag past its end stops there. What they fall on gives way.
- * Empty when nothing can move.
+ * Chosen strokes displaced by ticks. They are held inside the pattern: a drag past its end stops there. What they fall
+ * on gives way. Empty when nothing can move.
  */
 export function displaceEdits(pattern: Pattern, chosen: readonly number[], by: number): Edit[] {
   const moving = strokesAt(pattern, chosen);
@@ -130,7 +147,9 @@ export function displaceEdits(pattern: Pattern, chosen: readonly number[], by: n
   const step = Math.trunc(held / pattern.grid) * pattern.grid;
   if (step === 0) return [];
   const landed = new Set(moving.map((s) => `${s.at + step}${s.limb}`));
-  const left = moving.filter((s) => !landed.has(`${s.at}${s.limb}`)).map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null }));
+  const left = moving
+    .filter((s) => !landed.has(`${s.at}${s.limb}`))
+    .map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null }));
   return [...left, ...moving.map((s) => asEdit(s, s.at + step))];
 }
 
@@ -146,7 +165,13 @@ export function clipOf(pattern: Pattern, from: number, until: number): Clip {
     length: ticks(Math.max(0, until - from)),
     strokes: pattern.strokes
       .filter((s) => s.at >= from && s.at < until)
-      .map(({ at, limb, voice, level, ornament }) => ({ at: ticks(at - from), limb, voice, level, ...(ornament ? { ornament } : {}) })),
+      .map(({ at, limb, voice, level, ornament }) => ({
+        at: ticks(at - from),
+        limb,
+        voice,
+        level,
+        ...(ornament ? { ornament } : {}),
+      })),
   };
 }
 
@@ -181,17 +206,26 @@ function strokesAt(pattern: Pattern, chosen: readonly number[]): Stroke[] {
 }
 
 /**
- * A phrase grown at its end by typed strokes: they become an `insert`, or extend the one the recipe ends with. Null when the recipe can hold no more.
+ * A phrase grown at its end by typed strokes: they become an `insert`, or extend the one the recipe ends with. Null
+ * when the recipe can hold no more.
  */
 export function withTyped(recipe: Recipe, text: string): Recipe | null {
   const last = recipe.moves.at(-1);
   if (last?.move === 'insert' && last.on && last.params.where.kind === 'end' && last.params.grid === undefined) {
     return {
       ...recipe,
-      moves: [...recipe.moves.slice(0, -1), { ...last, params: { ...last.params, text: `${last.params.text.trim()} ${text}` } }],
+      moves: [
+        ...recipe.moves.slice(0, -1),
+        { ...last, params: { ...last.params, text: `${last.params.text.trim()} ${text}` } },
+      ],
     };
   }
   if (recipe.moves.length >= MOST_MOVES) return null;
-  const entry: MoveEntry = { id: freshId(recipe.moves), on: true, move: 'insert', params: { text, where: { kind: 'end' } } };
+  const entry: MoveEntry = {
+    id: freshId(recipe.moves),
+    on: true,
+    move: 'insert',
+    params: { text, where: { kind: 'end' } },
+  };
   return { ...recipe, moves: [...recipe.moves, entry] };
 }

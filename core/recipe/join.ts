@@ -5,7 +5,10 @@ import { barsSpan, tidy, type Group, type Pattern } from '../pattern';
 import { done, passes, type Move } from './move';
 import { PlainRecipeSchema } from './plain';
 
-const bars = Type.Object({ from: Type.Integer({ minimum: 1, maximum: 64 }), bars: Type.Integer({ minimum: 1, maximum: 64 }) });
+const bars = Type.Object({
+  from: Type.Integer({ minimum: 1, maximum: 64 }),
+  bars: Type.Integer({ minimum: 1, maximum: 64 }),
+});
 export const JoinParams = Type.Object({
   /** The other phrase, whole, so that it stays what it was when it was joined. */
   other: PlainRecipeSchema,
@@ -48,7 +51,10 @@ export const join: Move<'join', Params> = {
   schema: JoinParams,
   // Without another phrase at hand it is joined to what it began with: call and answer.
   defaults: (pattern) => ({
-    other: { source: { kind: 'typed', text: 'R L R L', meter: meterText(pattern.meter), grid: pattern.grid }, moves: [] },
+    other: {
+      source: { kind: 'typed', text: 'R L R L', meter: meterText(pattern.meter), grid: pattern.grid },
+      moves: [],
+    },
     name: 'four singles',
   }),
   describe: ({ name, own, their }) =>
@@ -65,7 +71,11 @@ export const join: Move<'join', Params> = {
     }
     const [first, second] = [barsOf(pattern, own), barsOf(follows, their)];
     if (second.strokes.length === 0 && first.strokes.length === 0)
-      return passes(pattern, 'nothing-chosen', `There is nothing in those bars: “${name}” has ${count(barsSpan(follows).bars, 'bar')}.`);
+      return passes(
+        pattern,
+        'nothing-chosen',
+        `There is nothing in those bars: “${name}” has ${count(barsSpan(follows).bars, 'bar')}.`,
+      );
     const repeats = first.groups.reduce((most, g) => Math.max(most, g.repeat + 1), 0);
     return done(
       tidy({
@@ -79,7 +89,10 @@ export const join: Move<'join', Params> = {
             from: { ...s.from, repeat: s.from.repeat + repeats, move: id },
           })),
         ],
-        groups: [...first.groups, ...second.groups.map((g) => ({ ...g, at: ticks(g.at + first.length), repeat: g.repeat + repeats }))],
+        groups: [
+          ...first.groups,
+          ...second.groups.map((g) => ({ ...g, at: ticks(g.at + first.length), repeat: g.repeat + repeats })),
+        ],
       }),
     );
   },

@@ -8,13 +8,19 @@ export interface Outcome {
   readonly findings: readonly Finding[];
 }
 
-/** Another phrase's recipe as a move sees it: its parts are known to the schema of the move that holds it and to `build`. */
+/**
+ * Another phrase's recipe as a move sees it: its parts are known to the schema of the move that holds it and to
+ * `build`.
+ */
 export interface OtherRecipe {
   readonly source: object;
   readonly moves: readonly object[];
 }
 
-/** What a move may know beside its parameters: the id under which it stands in the recipe, to sign the strokes it adds, and how others are built. */
+/**
+ * What a move may know beside its parameters: the id under which it stands in the recipe, to sign the strokes it adds,
+ * and how others are built.
+ */
 export interface MoveContext {
   readonly id: string;
   /** Works out the recipe of another phrase. */

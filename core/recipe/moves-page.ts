@@ -6,7 +6,10 @@ import { gridName } from '../time';
 
 /** The recipe of an example. */
 export function exampleRecipe({ before, meter, grid, move, params }: MoveExample): Recipe {
-  return { source: { kind: 'typed', text: before, meter, grid }, moves: [{ id: 'example', on: true, move, params } as MoveEntry] };
+  return {
+    source: { kind: 'typed', text: before, meter, grid },
+    moves: [{ id: 'example', on: true, move, params } as MoveEntry],
+  };
 }
 
 /** docs/moves.md: every move with its sentences and examples, in stroke text before and after. */

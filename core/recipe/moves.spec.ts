@@ -16,7 +16,17 @@ import {
   voicedText,
   type Pattern,
 } from '../pattern';
-import { build, exampleRecipe, MOVE_EXAMPLES, MOVE_NAMES, MOVES, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '.';
+import {
+  build,
+  exampleRecipe,
+  MOVE_EXAMPLES,
+  MOVE_NAMES,
+  MOVES,
+  type MoveEntry,
+  type MoveName,
+  type MoveParams,
+  type Recipe,
+} from '.';
 
 type Written = { [N in MoveName]: readonly [N, MoveParams[N]] }[MoveName];
 function recipe(text: string, moves: readonly Written[] = [], meter = '4/4', grid = 1260): Recipe {
@@ -27,8 +37,12 @@ function recipe(text: string, moves: readonly Written[] = [], meter = '4/4', gri
 }
 const built = (text: string, moves: readonly Written[] = [], meter = '4/4', grid = 1260): Pattern =>
   build(recipe(text, moves, meter, grid)).pattern;
-const words = (p: Pattern, code: string): string | undefined => report(p, 100, USUAL_SCHOOLS).find((f) => f.code === code)?.words;
-const cut = (n: number): Written => ['fit', { space: { bars: n }, start: '1', mirrored: false, close: { kind: 'cut' } }];
+const words = (p: Pattern, code: string): string | undefined =>
+  report(p, 100, USUAL_SCHOOLS).find((f) => f.code === code)?.words;
+const cut = (n: number): Written => [
+  'fit',
+  { space: { bars: n }, start: '1', mirrored: false, close: { kind: 'cut' } },
+];
 
 describe('the examples of docs/moves.md', () => {
   it.each(MOVE_EXAMPLES.map((e) => [`${e.move}: ${e.before} → ${e.after}`, e] as const))('%s', (_, e) => {
@@ -137,7 +151,10 @@ describe('layers', () => {
   });
   it('a backbeat takes the hand that is free, or the next slot', () => {
     const p = built('R L R L R L R L', [
-      ['layer', { limb: 'L', voice: 'snare', level: 'accent', on: { kind: 'counts', counts: ['1e', '2'] }, clash: 'move' }],
+      [
+        'layer',
+        { limb: 'L', voice: 'snare', level: 'accent', on: { kind: 'counts', counts: ['1e', '2'] }, clash: 'move' },
+      ],
     ]);
     expect(voicedText(p)?.text).toBe('R R+L! R L L! R+L R L');
   });
@@ -186,13 +203,18 @@ describe('bounds', () => {
     expect(b.trail.at(-1)?.findings[0]?.words).toBe('A recipe joins at most 8 other phrases.');
     expect(b.pattern.length).toBe(9 * 20160);
     // One switched off makes room for another.
-    const off = { ...recipe('R', many), moves: recipe('R', many).moves.map((m, i) => (i === 0 ? { ...m, on: false } : m)) };
+    const off = {
+      ...recipe('R', many),
+      moves: recipe('R', many).moves.map((m, i) => (i === 0 ? { ...m, on: false } : m)),
+    };
     expect(build(off, b).trail.map((s) => s.findings.length)).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 0, 1]);
   });
   it('64 bars and 20,000 strokes are the end, in words', () => {
     const long = build(recipe('R', [cut(64), ['rate', { times: 2, by: 1 }]]));
     expect(long.trail[1]?.findings[0]?.words).toBe('A phrase is at most 64 bars long.');
-    const dense = build(recipe('(R+L+K+J+H)x99', [['insert', { text: '(R+L+K+J+H)x99', where: { kind: 'every', slots: 1 } }]]));
+    const dense = build(
+      recipe('(R+L+K+J+H)x99', [['insert', { text: '(R+L+K+J+H)x99', where: { kind: 'every', slots: 1 } }]]),
+    );
     expect(dense.trail[0]?.findings[0]?.words).toContain('more than 20000 strokes');
     expect(dense.pattern).toBe(dense.source.pattern);
   });
@@ -205,7 +227,9 @@ describe('the sums, widened', () => {
   });
   it('a paradiddle leads with both hands; R L R brings two rights together', () => {
     expect(words(built('R! L R R L! R L L'), 'lead')).toBe('Leads with both hands: the second half mirrors the first.');
-    expect(words(built('R L R'), 'lead')).toBe('Begins and ends with the right hand: round again, that is two in a row.');
+    expect(words(built('R L R'), 'lead')).toBe(
+      'Begins and ends with the right hand: round again, that is two in a row.',
+    );
     expect(leadOf(built('R L')).flips).toBe(false);
   });
   it('hands R! r r L! l l: down, tap, up', () => {
@@ -232,13 +256,16 @@ describe('the sums, widened', () => {
     expect(parseCount('2', { ...counting, pace: 'half' })).toBe(10080);
     expect(parseCount('4', { ...counting, pace: 'double' })).toBe(3 * 2520);
   });
-  it('two bars condensed are one', () => expect(slotsLong(built('(R L)x16', [['rate', { times: 1, by: 2 }]])) * 630).toBe(20160));
+  it('two bars condensed are one', () =>
+    expect(slotsLong(built('(R L)x16', [['rate', { times: 1, by: 2 }]])) * 630).toBe(20160));
 });
 
 describe('fit in groups', () => {
   it('says when they do not add up', () => {
     const b = build(
-      recipe('R l l K', [['fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'groups', groups: [5, 5, 5] } }]]),
+      recipe('R l l K', [
+        ['fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'groups', groups: [5, 5, 5] } }],
+      ]),
     );
     expect(b.trail[0]?.findings[0]?.words).toBe('5 + 5 + 5 is 15, and there are 16 slots to fill.');
   });

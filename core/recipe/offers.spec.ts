@@ -40,13 +40,19 @@ describe('words for moves', () => {
   ])('“%s” is offered as “%s”', (said, words) => {
     const offered = first(said);
     if (words === 'Add') expect(offered).toBeDefined();
-    else if (words && ['Give', 'Flam', 'Twice'].some((w) => words.startsWith(w))) expect(offered?.length).toBeGreaterThan(3);
+    else if (words && ['Give', 'Flam', 'Twice'].some((w) => words.startsWith(w)))
+      expect(offered?.length).toBeGreaterThan(3);
     else expect(offered).toBe(words);
   });
-  it('every hint of the box is understood', () => expect(OFFER_HINTS.map(first).every((w) => w !== undefined)).toBe(true));
+  it('every hint of the box is understood', () =>
+    expect(OFFER_HINTS.map(first).every((w) => w !== undefined)).toBe(true));
   it('where words could mean two things both are offered', () =>
-    expect(offersFor('accents every 3', pattern).map((o) => o.words)).toEqual(['Accent every 3rd slot', 'Accent every 3rd stroke']));
-  it('a move is found by its name too', () => expect(offersFor('displace', pattern).map((o) => o.entry.move)).toContain('shift'));
+    expect(offersFor('accents every 3', pattern).map((o) => o.words)).toEqual([
+      'Accent every 3rd slot',
+      'Accent every 3rd stroke',
+    ]));
+  it('a move is found by its name too', () =>
+    expect(offersFor('displace', pattern).map((o) => o.entry.move)).toContain('shift'));
   it('nothing is offered for nothing, or for what is not understood', () => {
     expect(offersFor('  ', pattern)).toEqual([]);
     expect(offersFor('purple monkey', pattern)).toEqual([]);
@@ -81,7 +87,8 @@ describe('words for moves', () => {
         ),
         (recipe, words) => {
           const built = build({ ...recipe, moves: recipe.moves.slice(0, 2) });
-          for (const { entry } of offersFor(words, built.pattern)) build({ ...built.recipe, moves: [{ ...entry, id: 'x' }] });
+          for (const { entry } of offersFor(words, built.pattern))
+            build({ ...built.recipe, moves: [{ ...entry, id: 'x' }] });
         },
       ),
       { numRuns: 200 },
@@ -105,7 +112,12 @@ describe('a fill that ends on a count', () => {
     const odd = build({
       ...cell,
       moves: [
-        { id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '4', end: '2', mirrored: false, close: { kind: 'cut' } } },
+        {
+          id: 'f',
+          on: true,
+          move: 'fit',
+          params: { space: { bars: 1 }, start: '4', end: '2', mirrored: false, close: { kind: 'cut' } },
+        },
       ],
     });
     expect(odd.trail[0]?.findings[0]).toMatchObject({ code: 'does-not-fit' });

@@ -20,7 +20,9 @@ export const PhraseSchema = Type.Object({
   /** When to use it, when not to. */
   note: Type.String({ maxLength: NAME_LETTERS }),
   /** The phrase it is a variant of, and the one change that made it. */
-  parent: Type.Optional(Type.Object({ id: Type.String({ minLength: 1, maxLength: 64 }), change: Type.String({ maxLength: 1000 }) })),
+  parent: Type.Optional(
+    Type.Object({ id: Type.String({ minLength: 1, maxLength: 64 }), change: Type.String({ maxLength: 1000 }) }),
+  ),
   created: Type.Integer({ minimum: 0 }),
   changed: Type.Integer({ minimum: 0 }),
 });

@@ -55,7 +55,12 @@ export interface PlainParams {
 
 /** A move as it stands in a recipe: signed with an id, switched on or off. */
 export type Entry<Params> = {
-  readonly [N in keyof Params]: { readonly id: string; readonly on: boolean; readonly move: N; readonly params: Params[N] };
+  readonly [N in keyof Params]: {
+    readonly id: string;
+    readonly on: boolean;
+    readonly move: N;
+    readonly params: Params[N];
+  };
 }[keyof Params];
 
 export const PLAIN_MOVES: { readonly [N in keyof PlainParams]: Move<N, PlainParams[N]> } = {
@@ -77,13 +82,20 @@ export const PLAIN_MOVES: { readonly [N in keyof PlainParams]: Move<N, PlainPara
 };
 
 /** The schema of entries of some moves: which move it is decides which parameters it has. */
-export function entrySchema<E>(moves: Readonly<Record<string, { readonly name: string; readonly schema: Move<string, never>['schema'] }>>) {
+export function entrySchema<E>(
+  moves: Readonly<Record<string, { readonly name: string; readonly schema: Move<string, never>['schema'] }>>,
+) {
   return Type.Unsafe<E>({
     type: 'object',
     required: ['move'],
     discriminator: { propertyName: 'move' },
     oneOf: Object.values(moves).map(({ name, schema }) =>
-      Type.Object({ id: Type.String({ minLength: 1, maxLength: 64 }), on: Type.Boolean(), move: Type.Literal(name), params: schema }),
+      Type.Object({
+        id: Type.String({ minLength: 1, maxLength: 64 }),
+        on: Type.Boolean(),
+        move: Type.Literal(name),
+        params: schema,
+      }),
     ),
   });
 }

@@ -4,7 +4,18 @@ import { frozen } from '../testing/freeze';
 import { parseCount, ticks, USUAL_SCHOOLS } from '../time';
 import { compareStrokes, printStroke, type Voice } from '../stroke';
 import { comesRound, countingOf, MOST_BARS, MOST_STROKES, report, startsToEndOn, type Pattern } from '../pattern';
-import { applyMove, build, describeMove, MOVE_NAMES, MOVES, newMove, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '.';
+import {
+  applyMove,
+  build,
+  describeMove,
+  MOVE_NAMES,
+  MOVES,
+  newMove,
+  type MoveEntry,
+  type MoveName,
+  type MoveParams,
+  type Recipe,
+} from '.';
 
 /** A recipe of typed strokes and moves written as [name, params]. */
 type Written = { [N in MoveName]: readonly [N, MoveParams[N]] }[MoveName];
@@ -22,19 +33,25 @@ function drawn(p: Pattern): string {
     .map((slot) =>
       slot.length === 0
         ? '-'
-        : slot.map((s) => `${printStroke(s)}${['snare', 'kick', 'hat-foot'].includes(s.voice) ? '' : `[${s.voice}]`}`).join('+'),
+        : slot
+            .map((s) => `${printStroke(s)}${['snare', 'kick', 'hat-foot'].includes(s.voice) ? '' : `[${s.voice}]`}`)
+            .join('+'),
     )
     .join(' ');
 }
 const built = (r: Recipe): Pattern => build(r).pattern;
-const groups = (p: Pattern): string => p.groups.map((g) => `${g.length / p.grid}${g.kind === 'close' ? 'c' : ''}`).join(' ');
+const groups = (p: Pattern): string =>
+  p.groups.map((g) => `${g.length / p.grid}${g.kind === 'close' ? 'c' : ''}`).join(' ');
 const codes = (r: Recipe): string[] => build(r).trail.flatMap((s) => s.findings.map((f) => f.code));
-const words = (p: Pattern, code: string): string | undefined => report(p, 100, USUAL_SCHOOLS).find((f) => f.code === code)?.words;
+const words = (p: Pattern, code: string): string | undefined =>
+  report(p, 100, USUAL_SCHOOLS).find((f) => f.code === code)?.words;
 
-const bars = (n: number, close: MoveParams['fit']['close'] = { kind: 'cut' }, start = '1', mirrored = false): Written => [
-  'fit',
-  { space: { bars: n }, start, mirrored, close },
-];
+const bars = (
+  n: number,
+  close: MoveParams['fit']['close'] = { kind: 'cut' },
+  start = '1',
+  mirrored = false,
+): Written => ['fit', { space: { bars: n }, start, mirrored, close }];
 
 describe('grid', () => {
   it('keeps the slots and changes their length', () => {
@@ -72,11 +89,9 @@ describe('insert', () => {
     expect(p.strokes.map((s) => s.from.index)).toEqual(p.strokes.map((s) => s.at / p.grid));
   });
   it('signs what it adds', () =>
-    expect(built(recipe('R l', [['insert', { text: 'K', where: { kind: 'end' } }]])).strokes.map((s) => s.from.move)).toEqual([
-      null,
-      null,
-      'm0',
-    ]));
+    expect(
+      built(recipe('R l', [['insert', { text: 'K', where: { kind: 'end' } }]])).strokes.map((s) => s.from.move),
+    ).toEqual([null, null, 'm0']));
   it('a bad text is a finding that names the column', () => {
     const step = build(recipe('R l', [['insert', { text: 'Q', where: { kind: 'end' } }]])).trail[0]!;
     expect(step.findings[0]).toMatchObject({ code: 'bad-text', weight: 'stop' });
@@ -97,9 +112,13 @@ describe('fit', () => {
     [{ kind: 'rest' }, 'R l l R K R l l R K R l l R K -'],
     [{ kind: 'cut' }, 'R l l R K R l l R K R l l R K R'],
     [{ kind: 'strokes', text: 'L R L' }, 'R l l R K R l l R K R l l R K L'],
-  ] as const)('16 = 3 × 5 + 1 closed with %j', (close, text) => expect(drawn(built(recipe('R l l R K', [bars(1, close)])))).toBe(text));
+  ] as const)('16 = 3 × 5 + 1 closed with %j', (close, text) =>
+    expect(drawn(built(recipe('R l l R K', [bars(1, close)])))).toBe(text),
+  );
   it('mirrored repeats swap the hands and leave the feet', () =>
-    expect(drawn(built(recipe('R l l K', [bars(1, { kind: 'cut' }, '1', true)], '3/4')))).toBe('R l l K L r r K R l l K'));
+    expect(drawn(built(recipe('R l l K', [bars(1, { kind: 'cut' }, '1', true)], '3/4')))).toBe(
+      'R l l K L r r K R l l K',
+    ));
   it('mirrored in 3/4 it is back on 1 after 1 bar with the other hand, after 2 with the same', () => {
     expect(words(built(recipe('R l l K', [bars(1, { kind: 'cut' }, '1', true)], '3/4')), 'round')).toBe(
       'back on 1 with the left hand after 1 bar, with the same hand after 2',
@@ -112,7 +131,9 @@ describe('fit', () => {
   });
   it('beats are counted beats: two of 6/8 are a whole bar', () => {
     expect(
-      built(recipe('R L K', [['fit', { space: { beats: 2 }, start: '1', mirrored: false, close: { kind: 'cut' } }]], '6/8')).length,
+      built(
+        recipe('R L K', [['fit', { space: { beats: 2 }, start: '1', mirrored: false, close: { kind: 'cut' } }]], '6/8'),
+      ).length,
     ).toBe(15120);
   });
   it.each(['5', 'x', '1:1:1', '-1'])('starts on no “%s” in 4/4', (start) =>
@@ -120,7 +141,9 @@ describe('fit', () => {
   );
   it('groups of several sizes add up as they stand, and come round when the whole does', () => {
     const p = built(
-      recipe('R l l K', [['fit', { space: { beats: 3 }, start: '1', mirrored: false, close: { kind: 'groups', groups: [5, 4, 3] } }]]),
+      recipe('R l l K', [
+        ['fit', { space: { beats: 3 }, start: '1', mirrored: false, close: { kind: 'groups', groups: [5, 4, 3] } }],
+      ]),
     );
     expect(words(p, 'fit')).toBe('12 = 5 + 4 + 3');
     expect(words(p, 'round')).toBe('back on 1 with the right hand after 3 bars');
@@ -137,12 +160,22 @@ describe('fit', () => {
         },
       ],
     };
-    const p = built(recipe('R L R L', [bars(2), ['join', { name: 'mixed', other: eights }], ['join', { name: 'mixed', other: eights }]]));
+    const p = built(
+      recipe('R L R L', [
+        bars(2),
+        ['join', { name: 'mixed', other: eights }],
+        ['join', { name: 'mixed', other: eights }],
+      ]),
+    );
     expect(words(p, 'fit')).toBe('64 = 8 × 4 + 4 × 8');
   });
   it('a cell longer than the space is said, not thrown away', () => {
-    const r = recipe('R L R L R L', [['fit', { space: { beats: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } }]]);
-    expect(build(r).trail[0]?.findings[0]?.words).toBe('The cell of 6 slots is longer than the space of 4. Cut it, or give it more room.');
+    const r = recipe('R L R L R L', [
+      ['fit', { space: { beats: 1 }, start: '1', mirrored: false, close: { kind: 'rest' } }],
+    ]);
+    expect(build(r).trail[0]?.findings[0]?.words).toBe(
+      'The cell of 6 slots is longer than the space of 4. Cut it, or give it more room.',
+    );
     expect(drawn(built(r))).toBe('R L R L R L');
   });
   it('closing strokes that have no room are counted', () =>
@@ -151,16 +184,18 @@ describe('fit', () => {
 
 describe('level and voice', () => {
   it('accents the first of every group', () =>
-    expect(drawn(built(recipe('R l K', [bars(1), ['level', { select: { places: [1] }, level: 'accent' }]], '3/4')))).toBe(
-      'R! l K R! l K R! l K R! l K',
-    ));
+    expect(
+      drawn(built(recipe('R l K', [bars(1), ['level', { select: { places: [1] }, level: 'accent' }]], '3/4'))),
+    ).toBe('R! l K R! l K R! l K R! l K'));
   it('voices are taken in turn', () => {
-    expect(drawn(built(recipe('R L R L', [['voice', { select: {}, voices: ['high-tom', 'mid-tom', 'floor-tom'] }]])))).toBe(
-      'R[high-tom] L[mid-tom] R[floor-tom] L[high-tom]',
-    );
+    expect(
+      drawn(built(recipe('R L R L', [['voice', { select: {}, voices: ['high-tom', 'mid-tom', 'floor-tom'] }]]))),
+    ).toBe('R[high-tom] L[mid-tom] R[floor-tom] L[high-tom]');
   });
   it('puts a kick under accents on the crash, and says where the foot was busy', () => {
-    const r = recipe('R!+K l R! l', [['voice', { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' }]]);
+    const r = recipe('R!+K l R! l', [
+      ['voice', { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' }],
+    ]);
     expect(drawn(built(r))).toBe('R![crash-right]+K l R![crash-right]+K! l');
     expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot plays there already: 1.');
   });
@@ -169,7 +204,9 @@ describe('level and voice', () => {
     expect(drawn(built(recipe('R K', [['voice', { select: {}, voices: ['high-tom'] }]])))).toBe('R[high-tom] K');
   });
   it('a selector that chooses nothing says so', () =>
-    expect(codes(recipe('R R', [['level', { select: { limbs: ['L'] }, level: 'ghost' }]]))).toEqual(['nothing-chosen']));
+    expect(codes(recipe('R R', [['level', { select: { limbs: ['L'] }, level: 'ghost' }]]))).toEqual([
+      'nothing-chosen',
+    ]));
 });
 
 describe('shift', () => {
@@ -199,7 +236,8 @@ describe('ends where, backwards', () => {
     const counting = countingOf(p, USUAL_SCHOOLS);
     return startsToEndOn(p, parseCount(on, counting)!, 1).map((t) => t);
   };
-  it('nine 16ths ending on the & of 4 start on the & of 2 in 4/4', () => expect(start('4/4', '4&')).toEqual([6 * 1260]));
+  it('nine 16ths ending on the & of 4 start on the & of 2 in 4/4', () =>
+    expect(start('4/4', '4&')).toEqual([6 * 1260]));
   it('in 7/8, ending on the & of 7, they start on the & of 3', () => expect(start('7/8', '7&')).toEqual([5 * 1260]));
   it('what does not fit into the bars has no start', () => expect(start('4/4', '1&')).toEqual([]));
 });
@@ -211,9 +249,11 @@ describe('checks', () => {
   });
   it('a unison under a cymbal that keeps time, or of crash and kick, is no fault', () => {
     const weight = (voice: Voice): string | undefined =>
-      report(built(recipe('R+K L R+L L', [['voice', { select: { limbs: ['R'] }, voices: [voice] }]])), 100, USUAL_SCHOOLS).find(
-        (f) => f.code === 'unison',
-      )?.weight;
+      report(
+        built(recipe('R+K L R+L L', [['voice', { select: { limbs: ['R'] }, voices: [voice] }]])),
+        100,
+        USUAL_SCHOOLS,
+      ).find((f) => f.code === 'unison')?.weight;
     expect(weight('hat-closed')).toBe('note');
     expect(weight('high-tom')).toBe('check');
     // The crash has the kick under it on the 1; on the & it falls on the left hand.
@@ -232,13 +272,22 @@ describe('build', () => {
   it('an empty recipe is its source', () => expect(drawn(built(recipe('R! l l K')))).toBe('R! l l K'));
   it('a move switched off changes nothing', () => {
     const r = recipe('R L', [['insert', { text: 'K', where: { kind: 'end' } }]]);
-    expect(built({ ...r, moves: r.moves.map((m) => ({ ...m, on: false })) }).strokes).toEqual(built(recipe('R L')).strokes);
+    expect(built({ ...r, moves: r.moves.map((m) => ({ ...m, on: false })) }).strokes).toEqual(
+      built(recipe('R L')).strokes,
+    );
   });
   it('computes again only from the changed move on', () => {
-    const r = recipe('R L', [['insert', { text: 'K', where: { kind: 'end' } }], bars(1), ['shift', { slots: 1, mode: 'wrap' }]]);
+    const r = recipe('R L', [
+      ['insert', { text: 'K', where: { kind: 'end' } }],
+      bars(1),
+      ['shift', { slots: 1, mode: 'wrap' }],
+    ]);
     const before = build(r);
     const after = build(
-      { ...r, moves: r.moves.map((m) => (m.move === 'shift' ? { ...m, params: { slots: 2, mode: 'wrap' as const } } : m)) },
+      {
+        ...r,
+        moves: r.moves.map((m) => (m.move === 'shift' ? { ...m, params: { slots: 2, mode: 'wrap' as const } } : m)),
+      },
       before,
     );
     expect(after.trail[1]).toBe(before.trail[1]);
@@ -284,7 +333,11 @@ describe('build', () => {
       fc.property(anySource, anyMove, (source, move) => {
         const before = build({ source, moves: [] }).pattern;
         const after = applyMove(frozen(before), frozen(move), (other) => build(other as Recipe).pattern).pattern;
-        expect(after.strokes.every((s) => (s.limb === 'R' || s.limb === 'L' ? true : ['kick', 'hat-foot'].includes(s.voice)))).toBe(true);
+        expect(
+          after.strokes.every((s) =>
+            s.limb === 'R' || s.limb === 'L' ? true : ['kick', 'hat-foot'].includes(s.voice),
+          ),
+        ).toBe(true);
       }),
     );
   });

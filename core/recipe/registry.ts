@@ -4,7 +4,9 @@ import { join, JoinParams } from './join';
 import type { Move, MoveContext, Outcome } from './move';
 import { entrySchema, PLAIN_MOVES, type Entry, type PlainParams } from './plain';
 
-/** What each move's parameters are. A new move is a file in moves/, a line in `PlainParams` and one in `PLAIN_MOVES`. */
+/**
+ * What each move's parameters are. A new move is a file in moves/, a line in `PlainParams` and one in `PLAIN_MOVES`.
+ */
 export interface MoveParams extends PlainParams {
   readonly join: Static<typeof JoinParams>;
 }
@@ -45,7 +47,11 @@ export function describeMove<N extends MoveName>(entry: EntryOf<N>): string {
 }
 
 /** A move applied, whether it is switched on or not. */
-export function applyMove<N extends MoveName>(pattern: Pattern, entry: EntryOf<N>, build: MoveContext['build']): Outcome {
+export function applyMove<N extends MoveName>(
+  pattern: Pattern,
+  entry: EntryOf<N>,
+  build: MoveContext['build'],
+): Outcome {
   const move = MOVES[entry.move];
   return move.apply(pattern, entry.params, { id: entry.id, build });
 }

@@ -5,7 +5,8 @@ import type { Build } from './build';
 import { offerOf, type Offer } from './offers';
 
 /**
- * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy is offered, never applied.
+ * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy
+ * is offered, never applied.
  */
 export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
   const { pattern } = built;
@@ -19,7 +20,8 @@ export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
       return [offerOf('drop', { select: selectorFor(pattern, less) })];
     }
     case 'fit': {
-      // What is left over after whole repeats can be closed by singles, led by the hand that did not end the last repeat.
+      // What is left over after whole repeats can be closed by singles, led by the hand that did not end the last
+      // repeat.
       const rest = pattern.groups.at(-1);
       const bar = barTicks(pattern.meter);
       if (pattern.length % bar !== 0 && pattern.groups.length === 1 && pattern.length < bar)
@@ -34,7 +36,11 @@ export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
           ...offerOf('touch', {
             edits: Array.from({ length: Math.min(slots, 64) }, (_, i) => {
               const limb = i % 2 === 0 ? first : first === 'R' ? 'L' : 'R';
-              return { at: rest.at + i * pattern.grid, limb, stroke: { level: 'tap' as const, voice: usualVoice(limb) } };
+              return {
+                at: rest.at + i * pattern.grid,
+                limb,
+                stroke: { level: 'tap' as const, voice: usualVoice(limb) },
+              };
             }),
           }),
           words: 'Close it with singles',

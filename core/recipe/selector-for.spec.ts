@@ -6,7 +6,12 @@ import { select, selectorFor, selectorWords, strokeTypesOf, partOf, unmuted, NOT
 const pattern = (text: string, moves: Parameters<typeof build>[0]['moves'] = []) =>
   build({ source: { kind: 'typed', text, meter: '4/4', grid: 1260 }, moves }).pattern;
 const filled = pattern('R l l R K', [
-  { id: 'f', on: true, move: 'fit', params: { space: { bars: 2 }, start: '1', mirrored: false, close: { kind: 'cut' } } },
+  {
+    id: 'f',
+    on: true,
+    move: 'fit',
+    params: { space: { bars: 2 }, start: '1', mirrored: false, close: { kind: 'cut' } },
+  },
 ]);
 
 describe('the selector that a person meant', () => {
@@ -14,7 +19,11 @@ describe('the selector that a person meant', () => {
     ['all of them', filled.strokes.map((_, i) => i), 'all strokes'],
     ['every right', filled.strokes.flatMap((s, i) => (s.limb === 'R' ? [i] : [])), 'rights'],
     ['every kick', filled.strokes.flatMap((s, i) => (s.limb === 'K' ? [i] : [])), 'kicks'],
-    ['the first of each', filled.strokes.flatMap((s, i) => (s.from.index === 0 ? [i] : [])), 'the first of every group'],
+    [
+      'the first of each',
+      filled.strokes.flatMap((s, i) => (s.from.index === 0 ? [i] : [])),
+      'the first of every group',
+    ],
     ['one stroke', [0], 'rights on 1 in bar 1'],
     ['nothing', [], 'all strokes at no tick'],
   ])('%s', (_, chosen, words) => {

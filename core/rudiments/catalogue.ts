@@ -1,7 +1,14 @@
 import { GRID, meter, type Grid, type Meter } from '../time';
 
 export type RudimentFamily = 'single strokes' | 'double strokes' | 'rolls' | 'paradiddles' | 'flams' | 'drags';
-export const RUDIMENT_FAMILIES: readonly RudimentFamily[] = ['single strokes', 'double strokes', 'rolls', 'paradiddles', 'flams', 'drags'];
+export const RUDIMENT_FAMILIES: readonly RudimentFamily[] = [
+  'single strokes',
+  'double strokes',
+  'rolls',
+  'paradiddles',
+  'flams',
+  'drags',
+];
 
 /** A standard rudiment: its sticking as stroke text on its usual grid and meter. */
 export interface Rudiment {
@@ -22,10 +29,20 @@ const { sixteenths, triplets, sextuplets, thirtySeconds, eighths } = GRID;
 type Row = readonly [id: string, name: string, text: string, grid: Grid, meter?: Meter];
 
 function family(name: RudimentFamily, rows: readonly Row[]): Rudiment[] {
-  return rows.map(([id, title, text, grid, inMeter = FOUR]) => ({ id, name: title, family: name, text, grid, meter: inMeter }));
+  return rows.map(([id, title, text, grid, inMeter = FOUR]) => ({
+    id,
+    name: title,
+    family: name,
+    text,
+    grid,
+    meter: inMeter,
+  }));
 }
 
-/** The forty standard rudiments. Rolls are written open, as doubles on 32nds; drags inside a phrase as the doubled other hand before the stroke. */
+/**
+ * The forty standard rudiments. Rolls are written open, as doubles on 32nds; drags inside a phrase as the doubled other
+ * hand before the stroke.
+ */
 export const RUDIMENTS: readonly Rudiment[] = Object.freeze([
   ...family('single strokes', [
     ['single-stroke-roll', 'Single stroke roll', 'R L R L R L R L', sixteenths],
@@ -41,11 +58,36 @@ export const RUDIMENTS: readonly Rudiment[] = Object.freeze([
     ['five-stroke-roll', 'Five stroke roll', 'R R L L R! - - - L L R R L! - - -', thirtySeconds],
     ['six-stroke-roll', 'Six stroke roll', 'R! - L L R R L! - R! - L L R R L! -', thirtySeconds],
     ['seven-stroke-roll', 'Seven stroke roll', 'R R L L R R L! - R R L L R R L! -', thirtySeconds],
-    ['nine-stroke-roll', 'Nine stroke roll', 'R R L L R R L L R! - - - - - - - L L R R L L R R L! - - - - - - -', thirtySeconds],
-    ['ten-stroke-roll', 'Ten stroke roll', 'R R L L R R L L R! - L! - - - - - R R L L R R L L R! - L! - - - - -', thirtySeconds],
-    ['eleven-stroke-roll', 'Eleven stroke roll', 'R R L L R R L L R R L! - - - - - R R L L R R L L R R L! - - - - -', thirtySeconds],
-    ['thirteen-stroke-roll', 'Thirteen stroke roll', 'R R L L R R L L R R L L R! - - - L L R R L L R R L L R R L! - - -', thirtySeconds],
-    ['fifteen-stroke-roll', 'Fifteen stroke roll', 'R R L L R R L L R R L L R R L! - R R L L R R L L R R L L R R L! -', thirtySeconds],
+    [
+      'nine-stroke-roll',
+      'Nine stroke roll',
+      'R R L L R R L L R! - - - - - - - L L R R L L R R L! - - - - - - -',
+      thirtySeconds,
+    ],
+    [
+      'ten-stroke-roll',
+      'Ten stroke roll',
+      'R R L L R R L L R! - L! - - - - - R R L L R R L L R! - L! - - - - -',
+      thirtySeconds,
+    ],
+    [
+      'eleven-stroke-roll',
+      'Eleven stroke roll',
+      'R R L L R R L L R R L! - - - - - R R L L R R L L R R L! - - - - -',
+      thirtySeconds,
+    ],
+    [
+      'thirteen-stroke-roll',
+      'Thirteen stroke roll',
+      'R R L L R R L L R R L L R! - - - L L R R L L R R L L R R L! - - -',
+      thirtySeconds,
+    ],
+    [
+      'fifteen-stroke-roll',
+      'Fifteen stroke roll',
+      'R R L L R R L L R R L L R R L! - R R L L R R L L R R L L R R L! -',
+      thirtySeconds,
+    ],
     [
       'seventeen-stroke-roll',
       'Seventeen stroke roll',

@@ -13,7 +13,8 @@ describe('the catalogue', () => {
     expect(new Set(RUDIMENTS.map((r) => r.id)).size).toBe(40);
     expect(new Set(RUDIMENTS.map((r) => r.name)).size).toBe(40);
   });
-  it('every family has some', () => RUDIMENT_FAMILIES.forEach((f) => expect(RUDIMENTS.some((r) => r.family === f)).toBe(true)));
+  it('every family has some', () =>
+    RUDIMENT_FAMILIES.forEach((f) => expect(RUDIMENTS.some((r) => r.family === f)).toBe(true)));
 
   it.each(RUDIMENTS.map((r) => [r.name, r] as const))(
     '%s reads, is printed as it is written, is for hands and fills whole eighths',

@@ -25,8 +25,8 @@ const TUPLETS = [3, 5, 6, 7, 9, 10, 12] as const;
 const DOTTED_TUPLETS = [2, 4, 5, 7, 8, 10] as const;
 
 /**
- * Writes the onsets of one cell with as few signs as can be read: plain values where they fit, else one tuplet for the whole cell.
- * Null when neither does: the cell has to be cut or joined with the next.
+ * Writes the onsets of one cell with as few signs as can be read: plain values where they fit, else one tuplet for the
+ * whole cell. Null when neither does: the cell has to be cut or joined with the next.
  */
 export function writeCell(cell: Cell, onsets: readonly Onset[]): Written | null {
   const dotted = isDotted(cell.length);
@@ -58,8 +58,16 @@ function unitOf(offsets: readonly number[], length: number): number {
   return Math.max(LEAST, unit);
 }
 
-/** Notes that last as far as one sign can say, and rests after them. `stretch` is written ticks to a real tick, inside a tuplet. */
-function spell(cell: Cell, onsets: readonly Onset[], unit: number, stretch: number): Omit<ScoreEvent, 'beam' | 'tuplet'>[] | null {
+/**
+ * Notes that last as far as one sign can say, and rests after them. `stretch` is written ticks to a real tick, inside a
+ * tuplet.
+ */
+function spell(
+  cell: Cell,
+  onsets: readonly Onset[],
+  unit: number,
+  stretch: number,
+): Omit<ScoreEvent, 'beam' | 'tuplet'>[] | null {
   const slots = cell.length / unit;
   if (!Number.isInteger(slots)) return null;
   const starts = new Map(onsets.map((o) => [(o.at - cell.from) / unit, o.strokes]));
@@ -79,7 +87,10 @@ function spell(cell: Cell, onsets: readonly Onset[], unit: number, stretch: numb
   return events;
 }
 
-/** The largest number of slots one sign can stand for at a place: aligned as a reader expects, a note a little freer than a rest. */
+/**
+ * The largest number of slots one sign can stand for at a place: aligned as a reader expects, a note a little freer
+ * than a rest.
+ */
 function sizeAt(at: number, room: number, slots: number, unit: number, note: boolean): number | null {
   for (let size = room; size >= 1; size--) {
     const written = writtenAs(size * unit);

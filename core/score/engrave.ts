@@ -6,8 +6,9 @@ import { VALUE_TICKS, writtenAs } from './values';
 import { writeCell, type Onset, type Cell, type Written } from './cell';
 
 /**
- * A pattern as notes in bars: hands in one voice, feet in another, each filled with rests, so that its lengths add up to the bar exactly. Every stroke stands in exactly one
- * event. What lies on no usual division is moved to the nearest 64th of its cell and named in `rounded`.
+ * A pattern as notes in bars: hands in one voice, feet in another, each filled with rests, so that its lengths add up
+ * to the bar exactly. Every stroke stands in exactly one event. What lies on no usual division is moved to the nearest
+ * 64th of its cell and named in `rounded`.
  * @example
  * scoreOf(patternOfText(parseStrokeText('R L R L').value, meter(4, 4), GRID.sixteenths)).bars[0].hands.events.map((e) => e.value) // => ["16", "16", "16", "16", "4", "2"]
  */
@@ -25,7 +26,9 @@ function barOf(pattern: Pattern, index: number, bar: number): ScoreBar {
   });
   const rounded: number[] = [];
   const hands = voiceOf(pattern.meter, onsetsOf(inBar.filter((s) => s.hand)), rounded);
-  const feet = inBar.some((s) => !s.hand) ? voiceOf(pattern.meter, onsetsOf(inBar.filter((s) => !s.hand)), rounded) : null;
+  const feet = inBar.some((s) => !s.hand)
+    ? voiceOf(pattern.meter, onsetsOf(inBar.filter((s) => !s.hand)), rounded)
+    : null;
   return { number: index + 1, hands, feet, rounded };
 }
 
@@ -56,7 +59,10 @@ interface Piece extends Written {
 function voiceOf(meter: Meter, onsets: readonly Onset[], rounded: number[]): ScoreVoice {
   const bar = barTicks(meter);
   if (onsets.length === 0)
-    return { events: [{ at: ticks(0), length: bar, strokes: [], value: '1', dots: 0, tuplet: null, beam: null }], tuplets: [] };
+    return {
+      events: [{ at: ticks(0), length: bar, strokes: [], value: '1', dots: 0, tuplet: null, beam: null }],
+      tuplets: [],
+    };
   const cells = cellsOf(meter);
   const pieces: Piece[] = [];
   for (let i = 0; i < cells.length;) {
@@ -71,14 +77,28 @@ function inside(onsets: readonly Onset[], { from, length }: Cell): Onset[] {
   return onsets.filter((o) => o.at >= from && o.at < from + length);
 }
 
-/** The beat from `i` on as pieces: whole, cut into halves or thirds, or joined with the beats after it; at last on the nearest 64th. */
-function piecesFrom(cells: readonly Cell[], i: number, onsets: readonly Onset[], rounded: number[]): { pieces: Piece[]; used: number } {
+/**
+ * The beat from `i` on as pieces: whole, cut into halves or thirds, or joined with the beats after it; at last on the
+ * nearest 64th.
+ */
+function piecesFrom(
+  cells: readonly Cell[],
+  i: number,
+  onsets: readonly Onset[],
+  rounded: number[],
+): { pieces: Piece[]; used: number } {
   const first = cells[i];
   if (!first) return { pieces: [], used: 1 };
   const alone = whole(first, onsets) ?? cut(first, onsets);
   // Three over two beats are read as three, not as two triplets with holes.
   const pair = cells[i + 1];
-  if (alone?.some((p) => p.tuplet) && pair && i % 2 === 0 && pair.length === first.length && writtenAs(first.length * 2)) {
+  if (
+    alone?.some((p) => p.tuplet) &&
+    pair &&
+    i % 2 === 0 &&
+    pair.length === first.length &&
+    writtenAs(first.length * 2)
+  ) {
     const both = whole({ from: first.from, length: first.length * 2 }, onsets);
     if (both?.[0]?.tuplet?.notes === 3) return { pieces: both, used: 2 };
   }

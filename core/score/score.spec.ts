@@ -62,11 +62,14 @@ describe('notes in bars', () => {
     expect(beams?.[1]).not.toBe(beams?.[2]);
     expect(new Set(beams?.slice(4)).size).toBe(1);
   });
-  it.each(METERS.map((m): [string, Meter] => [meterText(m), m]))('an empty %s bar is a rest that lasts the bar', (_, m) => {
-    const [bar] = scoreOf(patternOfText([{ kind: 'rest' }], m, GRID.eighths)).bars;
-    expect(bar?.hands.events).toHaveLength(1);
-    expect(bar?.hands.events[0]?.length).toBe(barTicks(m));
-  });
+  it.each(METERS.map((m): [string, Meter] => [meterText(m), m]))(
+    'an empty %s bar is a rest that lasts the bar',
+    (_, m) => {
+      const [bar] = scoreOf(patternOfText([{ kind: 'rest' }], m, GRID.eighths)).bars;
+      expect(bar?.hands.events).toHaveLength(1);
+      expect(bar?.hands.events[0]?.length).toBe(barTicks(m));
+    },
+  );
   it('every stroke stands once, every bar is full, written lengths are the real ones, in any phrase', () => {
     fc.assert(
       fc.property(anyRecipe, (recipe) => {
@@ -74,12 +77,16 @@ describe('notes in bars', () => {
         if (pattern.strokes.length > 400) return;
         const score = scoreOf(pattern);
         const bar = barTicks(pattern.meter);
-        const seen = score.bars.flatMap((b) => [b.hands, ...(b.feet ? [b.feet] : [])].flatMap((v) => v.events.flatMap((e) => e.strokes)));
+        const seen = score.bars.flatMap((b) =>
+          [b.hands, ...(b.feet ? [b.feet] : [])].flatMap((v) => v.events.flatMap((e) => e.strokes)),
+        );
         expect([...seen].sort((a, b) => a - b)).toEqual(pattern.strokes.map((_, i) => i));
         for (const b of score.bars)
           for (const voice of [b.hands, ...(b.feet ? [b.feet] : [])]) {
             expect(voice.events.reduce((sum, e) => sum + e.length, 0)).toBe(bar);
-            voice.events.forEach((e, i) => expect(e.at).toBe(voice.events.slice(0, i).reduce((sum, x) => sum + x.length, 0)));
+            voice.events.forEach((e, i) =>
+              expect(e.at).toBe(voice.events.slice(0, i).reduce((sum, x) => sum + x.length, 0)),
+            );
             for (const e of voice.events) {
               if (voice.events.length === 1) continue;
               const t = e.tuplet === null ? undefined : voice.tuplets[e.tuplet];
@@ -94,7 +101,9 @@ describe('notes in bars', () => {
   it('strokes that were not rounded stand at their tick', () => {
     const recipe: Parameters<typeof build>[0] = {
       source: { kind: 'typed', text: 'R L', meter: '4/4', grid: GRID.sixteenths },
-      moves: [{ id: 't', on: true, move: 'touch', params: { edits: [{ at: 37, limb: 'R', stroke: { level: 'tap' } }] } }],
+      moves: [
+        { id: 't', on: true, move: 'touch', params: { edits: [{ at: 37, limb: 'R', stroke: { level: 'tap' } }] } },
+      ],
     };
     const { pattern } = build(recipe);
     const [bar] = scoreOf(pattern).bars;

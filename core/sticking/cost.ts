@@ -20,7 +20,10 @@ export interface CostParts {
   readonly school: number;
 }
 
-/** Share of the time there is from which on haste costs something; below it a hand is never late, and the time before is forgotten. */
+/**
+ * Share of the time there is from which on haste costs something; below it a hand is never late, and the time before is
+ * forgotten.
+ */
 export const EASY = 0.5;
 /** How steep haste grows towards the limit, and what a stroke beyond it costs: more than any taste. */
 const HASTE = 8;
@@ -43,7 +46,10 @@ export interface Last {
   readonly level: Level;
 }
 
-/** What a hand needs for its next stroke, in seconds: as the ceiling has it, with the rebound of a double where the stroke is the second in a row. */
+/**
+ * What a hand needs for its next stroke, in seconds: as the ceiling has it, with the rebound of a double where the
+ * stroke is the second in a row.
+ */
 export class Needs {
   // Indexed by voices' places in the list: looked up for every stroke of every way, so no strings are made.
   private readonly travel = new Float64Array(VOICES.length * VOICES.length).fill(NaN);
@@ -52,7 +58,9 @@ export class Needs {
   constructor(private readonly terms: Terms) {}
 
   seconds(hand: Hand, from: Last, to: HandStroke, second: boolean): number {
-    return Math.max(this.repeat(hand, second), this.way(hand, from.voice, to.voice)) + riseSeconds(from.level, to.level);
+    return (
+      Math.max(this.repeat(hand, second), this.way(hand, from.voice, to.voice)) + riseSeconds(from.level, to.level)
+    );
   }
 
   /** Seconds between two strokes of a hand on one spot. */
@@ -91,7 +99,8 @@ export class Needs {
 }
 
 /**
- * What haste costs: nothing up to half the time there is, then steeply up to the limit, and beyond it more than anything else.
+ * What haste costs: nothing up to half the time there is, then steeply up to the limit, and beyond it more than
+ * anything else.
  */
 export function hasteCost(need: number, available: number): number {
   const used = available <= 0 ? Infinity : need / available;
@@ -112,7 +121,9 @@ export interface Stand {
 
 export const START: Stand = Object.freeze({ R: null, L: null, hand: null, run: 0 });
 
-/** What a moment costs when its strokes are given to hands, in order of its strokes, and where the hands stand after it. */
+/**
+ * What a moment costs when its strokes are given to hands, in order of its strokes, and where the hands stand after it.
+ */
 export function step(
   terms: Terms,
   needs: Needs,
@@ -153,7 +164,8 @@ export function step(
       fast: previous !== null && event.seconds - previous.seconds < 1 / terms.profile.rates[hand].singles,
     });
   }
-  if (next.R && next.L && needs.side(next.R.voice) < needs.side(next.L.voice) - SIDE_BY_SIDE) parts.crossings += CROSSED;
+  if (next.R && next.L && needs.side(next.R.voice) < needs.side(next.L.voice) - SIDE_BY_SIDE)
+    parts.crossings += CROSSED;
   return { parts, after: { ...next, hand: single ? hand : null, run }, used };
 }
 
@@ -161,7 +173,10 @@ export function total(parts: CostParts): number {
   return parts.time + parts.runs + parts.accents + parts.crossings + parts.school;
 }
 
-/** The ways to give a moment's strokes to hands: one or two for a single stroke, the same for a unison, fewer where pins say so. */
+/**
+ * The ways to give a moment's strokes to hands: one or two for a single stroke, the same for a unison, fewer where pins
+ * say so.
+ */
 export function choicesOf(event: HandEvent): readonly (readonly Hand[])[] {
   const all: readonly (readonly Hand[])[] =
     event.strokes.length === 1
@@ -173,7 +188,10 @@ export function choicesOf(event: HandEvent): readonly (readonly Hand[])[] {
   return all.filter((hands) => hands.every((h, i) => (event.pins[i] ?? null) === null || event.pins[i] === h));
 }
 
-/** The cost of a whole sticking, moment by moment, and the tightest of them: the plain way, which the solver must agree with. */
+/**
+ * The cost of a whole sticking, moment by moment, and the tightest of them: the plain way, which the solver must agree
+ * with.
+ */
 export function costOf(
   terms: Terms,
   events: readonly HandEvent[],
@@ -200,6 +218,9 @@ export function costOf(
 }
 
 /** Hands of a pattern as it is stuck now, moment by moment. */
-export function handsNow(events: readonly HandEvent[], limbOf: (index: number) => string): readonly (readonly Hand[])[] {
+export function handsNow(
+  events: readonly HandEvent[],
+  limbOf: (index: number) => string,
+): readonly (readonly Hand[])[] {
   return events.map((e) => e.strokes.map((s): Hand => (limbOf(s.index) === 'L' ? 'L' : 'R')));
 }

@@ -38,9 +38,16 @@ export interface Rhythm {
 export type Pins = ReadonlyMap<number, Hand>;
 
 /**
- * The hands' part of a pattern as moments in seconds, each voice as it is played (`on`: what a kit has instead of it). Feet are left out; what two hands cannot strike is named by count.
+ * The hands' part of a pattern as moments in seconds, each voice as it is played (`on`: what a kit has instead of it).
+ * Feet are left out; what two hands cannot strike is named by count.
  */
-export function rhythmOf(pattern: Pattern, bpm: number, pins: Pins, schools: Schools, on: (voice: Voice) => Voice = (v) => v): Rhythm {
+export function rhythmOf(
+  pattern: Pattern,
+  bpm: number,
+  pins: Pins,
+  schools: Schools,
+  on: (voice: Voice) => Voice = (v) => v,
+): Rhythm {
   const secondsPerTick = 60 / (quarterTempo(bpm, pattern.meter) * TICKS_PER_QUARTER);
   const beat = beatTicks(pattern.meter);
   const moments = new Map<number, HandStroke[]>();
@@ -55,7 +62,10 @@ export function rhythmOf(pattern: Pattern, bpm: number, pins: Pins, schools: Sch
     const [one, two, ...more] = strokes;
     if (!one) return [];
     if (more.length > 0) {
-      unplayable.push({ at, words: `${strokes.length} strokes for two hands on ${where}. Leave one out, or give one to a foot.` });
+      unplayable.push({
+        at,
+        words: `${strokes.length} strokes for two hands on ${where}. Leave one out, or give one to a foot.`,
+      });
       return [];
     }
     if (own.length === 2 && own[0] !== null && own[0] === own[1]) {

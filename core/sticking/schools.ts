@@ -28,7 +28,8 @@ export interface Preference {
 }
 
 /**
- * What a school would rather not have, as a cost in the solver's units: about 1 for a matter of taste, 5 for what it stands for, 20 for what it forbids.
+ * What a school would rather not have, as a cost in the solver's units: about 1 for a matter of taste, 5 for what it
+ * stands for, 20 for what it forbids.
  */
 export function preferenceCost(school: StickingSchool, p: Preference): number {
   const other = p.hand !== p.leads;
@@ -39,7 +40,9 @@ export function preferenceCost(school: StickingSchool, p: Preference): number {
       // A lone single in a fast place breaks the pairs; a double in a slow one is not called for.
       return (p.fast && p.ended === 1 ? 8 : 0) + (!p.fast && p.run > 1 ? 2 : 0);
     case 'lead hand':
-      return (other && p.downbeat ? 5 : 0) + (other && p.accent ? 5 : 0) + (other === Math.abs(p.slot % 2) < 0.5 ? 1.5 : 0);
+      return (
+        (other && p.downbeat ? 5 : 0) + (other && p.accent ? 5 : 0) + (other === Math.abs(p.slot % 2) < 0.5 ? 1.5 : 0)
+      );
     case 'paradiddle-like':
       return (p.accent && other ? 8 : 0) + (p.run > 2 ? 6 : 0) + (p.run === 2 ? 0.5 : 0);
   }

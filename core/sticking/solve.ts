@@ -10,7 +10,9 @@ export interface Way {
   readonly hands: readonly (readonly Hand[])[];
 }
 
-/** A partial way: what it costs so far, and the way it goes on from. Chains are shared, so keeping many costs little. */
+/**
+ * A partial way: what it costs so far, and the way it goes on from. Chains are shared, so keeping many costs little.
+ */
 interface Entry {
   readonly cost: number;
   readonly hands: readonly Hand[];
@@ -25,8 +27,9 @@ interface Arrival {
 }
 
 /**
- * Where the hands stand, in whole numbers. `right` and `left` say where each hand struck last: 0 for nowhere yet, 1 + voice for a place so far back that only its voice matters,
- * else a moment and which of its strokes. `hand` is 0 right, 1 left, 2 neither (both, or the beginning).
+ * Where the hands stand, in whole numbers. `right` and `left` say where each hand struck last: 0 for nowhere yet, 1 +
+ * voice for a place so far back that only its voice matters, else a moment and which of its strokes. `hand` is 0 right,
+ * 1 left, 2 neither (both, or the beginning).
  */
 interface Stand {
   readonly right: number;
@@ -40,11 +43,17 @@ const HANDS: readonly Hand[] = ['R', 'L'];
 const MOST_RUN = 3;
 
 /**
- * The k cheapest ways to give a rhythm to two hands, exactly, cheapest first. By dynamic programming over where the hands stand: the last place of each hand and the run it is in. A place that lies so far
- * back that it can cost nothing any more is remembered by its voice alone, so that the number of stands does not grow with the length, and the time grows as length × k.
- * The costs are those of `costOf`; a test holds the two against each other.
+ * The k cheapest ways to give a rhythm to two hands, exactly, cheapest first. By dynamic programming over where the
+ * hands stand: the last place of each hand and the run it is in. A place that lies so far back that it can cost nothing
+ * any more is remembered by its voice alone, so that the number of stands does not grow with the length, and the time
+ * grows as length × k. The costs are those of `costOf`; a test holds the two against each other.
  */
-export function bestWays(terms: Terms, events: readonly HandEvent[], k: number, onStep?: (done: number) => void): readonly Way[] {
+export function bestWays(
+  terms: Terms,
+  events: readonly HandEvent[],
+  k: number,
+  onStep?: (done: number) => void,
+): readonly Way[] {
   const table = new Table(terms, events);
   let stands = new Map<number, { readonly stand: Stand; readonly entries: readonly Entry[] }>([
     [0, { stand: { right: 0, left: 0, hand: 2, run: 0 }, entries: [{ cost: 0, hands: [], before: null }] }],
@@ -135,7 +144,8 @@ class Table {
 
   /** A place that cannot cost anything any more becomes its voice. */
   private remembered(code: number, i: number): number {
-    if (!this.isPlace(code) || (this.seconds[i] ?? 0) - (this.seconds[this.momentOf(code)] ?? 0) <= this.memory) return code;
+    if (!this.isPlace(code) || (this.seconds[i] ?? 0) - (this.seconds[this.momentOf(code)] ?? 0) <= this.memory)
+      return code;
     return 1 + this.voiceAt(code);
   }
 
@@ -168,8 +178,12 @@ class Table {
       const v = this.voiceOf[i]?.[n] ?? 0;
       const second = single && after.run === 2 ? 1 : 0;
       const way = this.way[this.voiceAt(last) * this.voices.length + v] ?? 0;
-      const rise = this.rise[(this.levelOf[from]?.[this.strokeOf(last)] ?? 0) * LEVELS.length + (this.levelOf[i]?.[n] ?? 0)] ?? 0;
-      cost += hasteCost(Math.max(this.repeat[h]?.[second] ?? 0, way) + rise, (this.seconds[i] ?? 0) - (this.seconds[from] ?? 0));
+      const rise =
+        this.rise[(this.levelOf[from]?.[this.strokeOf(last)] ?? 0) * LEVELS.length + (this.levelOf[i]?.[n] ?? 0)] ?? 0;
+      cost += hasteCost(
+        Math.max(this.repeat[h]?.[second] ?? 0, way) + rise,
+        (this.seconds[i] ?? 0) - (this.seconds[from] ?? 0),
+      );
     });
     if (single) {
       if (after.run > 2) cost += THIRD;

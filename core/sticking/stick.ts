@@ -14,7 +14,10 @@ import { bestWays, type Way } from './solve';
 export interface Sticking {
   readonly school: StickingSchool;
   readonly pattern: Pattern;
-  /** Which limb plays each stroke of the pattern it was found for: a letter a stroke, in that pattern's order. With `limbed` it gives the pattern again. */
+  /**
+   * Which limb plays each stroke of the pattern it was found for: a letter a stroke, in that pattern's order. With
+   * `limbed` it gives the pattern again.
+   */
   readonly limbs: string;
   readonly cost: number;
   readonly parts: CostParts;
@@ -53,8 +56,9 @@ export const MOST_MOMENTS = 4096;
 const POOL = 6;
 
 /**
- * The best stickings of a pattern in every school: hands share what hands play, feet keep their own. A rhythm that two hands cannot play comes back without answers, and says by count
- * what could give. The same wish always gives the same answers.
+ * The best stickings of a pattern in every school: hands share what hands play, feet keep their own. A rhythm that two
+ * hands cannot play comes back without answers, and says by count what could give. The same wish always gives the same
+ * answers.
  */
 export function stickings(
   pattern: Pattern,
@@ -68,7 +72,10 @@ export function stickings(
     return {
       found: [],
       unplayable: [
-        { at: 0, words: `This has ${events.length} moments; stickings are found for up to ${MOST_MOMENTS}. Take a shorter part.` },
+        {
+          at: 0,
+          words: `This has ${events.length} moments; stickings are found for up to ${MOST_MOMENTS}. Take a shorter part.`,
+        },
       ],
     };
   const found = only.flatMap((school, nth) => {
@@ -117,7 +124,8 @@ function apart(pool: readonly Way[], many: number, least: number): readonly Way[
 }
 
 /**
- * A pattern with its strokes given to limbs, a letter a stroke in the pattern's order; voices, heights and ornaments stay. A stroke without a letter of a limb keeps its own.
+ * A pattern with its strokes given to limbs, a letter a stroke in the pattern's order; voices, heights and ornaments
+ * stay. A stroke without a letter of a limb keeps its own.
  */
 export function limbed(pattern: Pattern, limbs: string): Pattern {
   return tidy({
@@ -126,7 +134,12 @@ export function limbed(pattern: Pattern, limbs: string): Pattern {
   });
 }
 
-function reasons(parts: CostParts, load: Readonly<Record<Hand, number>>, tight: string | null, fits: boolean): string[] {
+function reasons(
+  parts: CostParts,
+  load: Readonly<Record<Hand, number>>,
+  tight: string | null,
+  fits: boolean,
+): string[] {
   const crossed = Math.round(parts.crossings / 2.5);
   const thirds = Math.round(parts.runs / 6);
   return [

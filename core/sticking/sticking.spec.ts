@@ -19,7 +19,15 @@ import {
   type StickingSchool,
 } from '.';
 
-const wish = { bpm: 100, kit: USUAL_KIT, profile: USUAL_PROFILE, pins: new Map(), schools: USUAL_SCHOOLS, many: 1, apart: 1 };
+const wish = {
+  bpm: 100,
+  kit: USUAL_KIT,
+  profile: USUAL_PROFILE,
+  pins: new Map(),
+  schools: USUAL_SCHOOLS,
+  many: 1,
+  apart: 1,
+};
 const pattern = (text: string, meter = '4/4', grid = GRID.sixteenths): Pattern => {
   const read = parseStrokeText(text);
   return patternOfText(read.ok ? read.value : [], parseMeter(meter)!, grid);
@@ -49,7 +57,13 @@ const anyRhythm = (most: number): fc.Arbitrary<{ pattern: Pattern; pins: Pins; b
       const wanted: { at: number; hand: Hand }[] = [];
       for (const m of moments) {
         m.voices.forEach((voice, i) =>
-          strokes.push({ at: ticks(at), limb: i === 0 ? 'R' : 'L', voice, level: m.level, from: { index: 0, repeat: 0, move: null } }),
+          strokes.push({
+            at: ticks(at),
+            limb: i === 0 ? 'R' : 'L',
+            voice,
+            level: m.level,
+            from: { index: 0, repeat: 0, move: null },
+          }),
         );
         if (m.pin) wanted.push({ at, hand: m.pin });
         at += m.gap * GRID.sixteenths;
@@ -57,7 +71,9 @@ const anyRhythm = (most: number): fc.Arbitrary<{ pattern: Pattern; pins: Pins; b
       const base = pattern('R', meter);
       const made = tidy({ ...base, length: ticks(at), strokes });
       const pins = new Map(
-        wanted.flatMap((w) => made.strokes.flatMap((s, i): [number, Hand][] => (s.at === w.at && s.limb === 'R' ? [[i, w.hand]] : []))),
+        wanted.flatMap((w) =>
+          made.strokes.flatMap((s, i): [number, Hand][] => (s.at === w.at && s.limb === 'R' ? [[i, w.hand]] : [])),
+        ),
       );
       return { pattern: made, pins, bpm };
     });
@@ -65,27 +81,32 @@ const anyRhythm = (most: number): fc.Arbitrary<{ pattern: Pattern; pins: Pins; b
 describe('the solver', () => {
   it.each(STICKING_SCHOOLS)('%s: the best cost is that of trying everything, unisons and pins included', (school) => {
     fc.assert(
-      fc.property(anyRhythm(9), fc.constantFrom(...KIT_PRESETS), fc.constantFrom('R' as Hand, 'L' as Hand), (r, kit, leads) => {
-        const { events } = rhythmOf(r.pattern, r.bpm, r.pins, USUAL_SCHOOLS);
-        const terms = { school, kit, profile: { ...USUAL_PROFILE, leads } };
-        let least = Infinity;
-        const tried: Hand[][] = [];
-        const all = (i: number): void => {
-          if (i === events.length) {
-            least = Math.min(least, costOf(terms, events, tried).cost);
-            return;
-          }
-          for (const hands of choicesOf(events[i]!)) {
-            tried.push([...hands]);
-            all(i + 1);
-            tried.pop();
-          }
-        };
-        all(0);
-        const [way] = bestWays(terms, events, 1);
-        expect(way!.cost).toBeCloseTo(least, 6);
-        expect(costOf(terms, events, way!.hands).cost).toBeCloseTo(way!.cost, 6);
-      }),
+      fc.property(
+        anyRhythm(9),
+        fc.constantFrom(...KIT_PRESETS),
+        fc.constantFrom('R' as Hand, 'L' as Hand),
+        (r, kit, leads) => {
+          const { events } = rhythmOf(r.pattern, r.bpm, r.pins, USUAL_SCHOOLS);
+          const terms = { school, kit, profile: { ...USUAL_PROFILE, leads } };
+          let least = Infinity;
+          const tried: Hand[][] = [];
+          const all = (i: number): void => {
+            if (i === events.length) {
+              least = Math.min(least, costOf(terms, events, tried).cost);
+              return;
+            }
+            for (const hands of choicesOf(events[i]!)) {
+              tried.push([...hands]);
+              all(i + 1);
+              tried.pop();
+            }
+          };
+          all(0);
+          const [way] = bestWays(terms, events, 1);
+          expect(way!.cost).toBeCloseTo(least, 6);
+          expect(costOf(terms, events, way!.hands).cost).toBeCloseTo(way!.cost, 6);
+        },
+      ),
       { numRuns: 120 },
     );
   });
@@ -150,7 +171,9 @@ describe('schools', () => {
     ['lead hand', 'R R R R R R R R', 80, 'R L R L R L R L'],
     ['lead hand', 'R - R R R - R R', 80, 'R R L R R L'],
     ['paradiddle-like', 'R! R R R R! R R R', 100, 'R L R L R L R L'],
-  ] as const)('%s sticks “%s” at %d as %s', (school, text, bpm, answer) => expect(best(text, school, bpm)).toBe(answer));
+  ] as const)('%s sticks “%s” at %d as %s', (school, text, bpm, answer) =>
+    expect(best(text, school, bpm)).toBe(answer),
+  );
   it('doubles come where one hand cannot keep up singles', () => {
     expect(best('(R)x16', 'doubles', 130)).toMatch(/^(R R L L ){3}R R L L$|^(L L R R ){3}L L R R$/);
     expect(best('(R)x8', 'doubles', 60)).toMatch(/^(R L ?)+$|^(L R ?)+$/);
@@ -162,7 +185,8 @@ describe('schools', () => {
   it('a left-leading drummer gets the lead hand on the left', () =>
     expect(
       stickingText(
-        stickings(pattern('R R R R'), { ...wish, bpm: 80, profile: { ...USUAL_PROFILE, leads: 'L' } }, ['lead hand']).found[0]!.pattern,
+        stickings(pattern('R R R R'), { ...wish, bpm: 80, profile: { ...USUAL_PROFILE, leads: 'L' } }, ['lead hand'])
+          .found[0]!.pattern,
       ),
     ).toBe('L R L R'));
   it('pins hold', () =>
@@ -182,7 +206,11 @@ describe('schools', () => {
 describe('what cannot be stuck', () => {
   it('three strokes at once are said by count, with what could give', () => {
     const three = tidy({ ...pattern('R R'), strokes: [...pattern('R R').strokes] });
-    const strokes: Stroke[] = [...three.strokes, { ...three.strokes[1]!, limb: 'L' }, { ...three.strokes[1]!, voice: 'ride' }];
+    const strokes: Stroke[] = [
+      ...three.strokes,
+      { ...three.strokes[1]!, limb: 'L' },
+      { ...three.strokes[1]!, voice: 'ride' },
+    ];
     const { found, unplayable } = stickings({ ...three, strokes }, wish);
     expect(found).toEqual([]);
     expect(unplayable[0]?.words).toBe('3 strokes for two hands on the e of 1. Leave one out, or give one to a foot.');
@@ -230,11 +258,15 @@ describe('taking a sticking', () => {
   it('turns the recipe into exactly the phrase that was shown; voices, heights and feet stay', () => {
     fc.assert(
       fc.property(fc.constantFrom(...STICKING_SCHOOLS), fc.integer({ min: 60, max: 200 }), (school, bpm) => {
-        const built = build({ source: { kind: 'typed', text: 'R! l r fR K L+K r R! l K', meter: '4/4', grid: 1260 }, moves: [] });
+        const built = build({
+          source: { kind: 'typed', text: 'R! l r fR K L+K r R! l K', meter: '4/4', grid: 1260 },
+          moves: [],
+        });
         const [one] = stickings(built.pattern, { ...wish, bpm }, [school]).found;
         expect(limbed(built.pattern, one!.limbs)).toEqual(one!.pattern);
         const next = withEdits(built, stickingEdits(built.pattern, one!.pattern));
-        const strip = (p: Pattern) => p.strokes.map(({ at, limb, voice, level, ornament }) => ({ at, limb, voice, level, ornament }));
+        const strip = (p: Pattern) =>
+          p.strokes.map(({ at, limb, voice, level, ornament }) => ({ at, limb, voice, level, ornament }));
         expect(strip(build(next!).pattern)).toEqual(strip(one!.pattern));
       }),
       { numRuns: 40 },

@@ -4,7 +4,8 @@ import { LEVEL_DEFAULTS, type Level } from './level';
 export type StrokeType = 'full' | 'down' | 'tap' | 'up';
 
 /**
- * The stroke types of one hand's strokes in order, cyclically: what a stroke must become depends on the same hand's next one. Accents are high, all else low.
+ * The stroke types of one hand's strokes in order, cyclically: what a stroke must become depends on the same hand's
+ * next one. Accents are high, all else low.
  * @example
  * strokeTypes(['accent', 'ghost', 'ghost']) // => ["down", "tap", "up"]
  * strokeTypes(['accent']) // => ["full"]

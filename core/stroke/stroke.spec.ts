@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { anyNodes } from '../testing/arbitraries';
-import { canStrike, LIMBS, parseStrokeText, printStrokeText, slotCount, slotsOf, strokeTypes, usualVoice, VOICE, VOICES } from '.';
+import {
+  canStrike,
+  LIMBS,
+  parseStrokeText,
+  printStrokeText,
+  slotCount,
+  slotsOf,
+  strokeTypes,
+  usualVoice,
+  VOICE,
+  VOICES,
+} from '.';
 
 const problem = (text: string) => {
   const read = parseStrokeText(text);
@@ -18,7 +29,10 @@ describe('stroke text', () => {
   });
 
   it('any letters give nodes or a problem with words, never an exception', () => {
-    const letters = fc.string({ unit: fc.constantFrom(...'RLKJHrlkjhfdtz!-_+()x0123456789| Q'.split('')), maxLength: 40 });
+    const letters = fc.string({
+      unit: fc.constantFrom(...'RLKJHrlkjhfdtz!-_+()x0123456789| Q'.split('')),
+      maxLength: 40,
+    });
     fc.assert(
       fc.property(fc.oneof(letters, fc.string()), (text) => {
         const read = parseStrokeText(text);
@@ -60,7 +74,8 @@ describe('stroke text', () => {
     expect(problem(text)?.message).toMatch(/\w/);
   });
 
-  it('repeats cannot grow past what a line may hold', () => expect(problem('((((R)x99)x99)x99)x99')?.code).toBe('too-long'));
+  it('repeats cannot grow past what a line may hold', () =>
+    expect(problem('((((R)x99)x99)x99)x99')?.code).toBe('too-long'));
   it('a line of 20,001 letters is refused', () => expect(problem('R'.repeat(20_001))?.code).toBe('too-long'));
 });
 

@@ -5,7 +5,12 @@ function strokesOf(text: string): Stroke[] {
   const read = parseStrokeText(text);
   if (!read.ok) throw new Error(text);
   return slotsOf(read.value).flatMap((slot, i) =>
-    slot.map((s) => ({ ...s, at: ticks(i * 1260), voice: usualVoice(s.limb), from: { index: i, repeat: 0, move: null } })),
+    slot.map((s) => ({
+      ...s,
+      at: ticks(i * 1260),
+      voice: usualVoice(s.limb),
+      from: { index: i, repeat: 0, move: null },
+    })),
   );
 }
 

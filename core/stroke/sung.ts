@@ -45,7 +45,10 @@ export function syllableOf(voice: Voice, level: Level, own: OwnSyllables = {}): 
 
 /** What is sung at one tick: the syllable of the loudest stroke, the hands' before the feet's where they are alike. */
 export function sungAt(strokes: readonly Stroke[], own: OwnSyllables = {}): string {
-  const loudest = strokes.reduce<Stroke | null>((best, s) => (!best || PLACE[s.level] > PLACE[best.level] ? s : best), null);
+  const loudest = strokes.reduce<Stroke | null>(
+    (best, s) => (!best || PLACE[s.level] > PLACE[best.level] ? s : best),
+    null,
+  );
   return loudest ? syllableOf(loudest.voice, loudest.level, own) : '';
 }
 

@@ -16,8 +16,9 @@ export interface Alignment {
 }
 
 /**
- * A hit further from its stroke than this, in seconds, is another hit; and so is one beyond this share of the way to the neighbouring stroke. Half the way and 120 ms, as first thought of, cut off one
- * stroke in fifty of a player who scatters by a quarter of a slot at slow tempos; past half the way the order of the hits still tells whose they are.
+ * A hit further from its stroke than this, in seconds, is another hit; and so is one beyond this share of the way to
+ * the neighbouring stroke. Half the way and 120 ms, as first thought of, cut off one stroke in fifty of a player who
+ * scatters by a quarter of a slot at slow tempos; past half the way the order of the hits still tells whose they are.
  */
 const WIDEST = 0.24;
 const SHARE_OF_GAP = 0.75;
@@ -26,11 +27,13 @@ const SHARE_OF_GAP = 0.75;
 const AT_THE_EDGE = 0.05;
 
 /**
- * Lays hits on expected strokes: the monotone matching of least cost, exactly. A hit can be meant for a stroke within three quarters of the way to that stroke's neighbours, at most 240 ms;
- * leaving a stroke unplayed or a hit unasked costs more than any match. Strokes and hits are matched limb by limb where every hit knows its limb, voice by voice where every hit knows
- * its voice, else all together. Both lists must be in order of time. Time grows as n log n.
+ * Lays hits on expected strokes: the monotone matching of least cost, exactly. A hit can be meant for a stroke within
+ * three quarters of the way to that stroke's neighbours, at most 240 ms; leaving a stroke unplayed or a hit unasked
+ * costs more than any match. Strokes and hits are matched limb by limb where every hit knows its limb, voice by voice
+ * where every hit knows its voice, else all together. Both lists must be in order of time. Time grows as n log n.
  *
- * The chain of matches with the greatest worth is found as heaviest increasing subsequences are (Fredman 1975), with prefix maxima in a tree (Fenwick 1994).
+ * The chain of matches with the greatest worth is found as heaviest increasing subsequences are (Fredman 1975), with
+ * prefix maxima in a tree (Fenwick 1994).
  */
 export function align(expected: readonly Expected[], hits: readonly Hit[]): Alignment {
   const byLimb = hits.length > 0 && hits.every((h) => h.limb !== null);
@@ -48,11 +51,17 @@ export function align(expected: readonly Expected[], hits: readonly Hit[]): Alig
   // Without limbs or voices a unison sounds once: its strokes after the first are answered by the same hit.
   const heard = byLimb || byVoice ? null : sharedMoments(expected);
   const lay = (where: readonly number[]): readonly Match[] =>
-    [...groups.values()].flatMap(({ own, played }) => matchGroup(where, hits, heard ? own.filter((i) => heard[i] === i) : own, played));
-  // A player who lies behind or runs away is followed: the strokes are laid again where that player's own time has them.
+    [...groups.values()].flatMap(({ own, played }) =>
+      matchGroup(where, hits, heard ? own.filter((i) => heard[i] === i) : own, played),
+    );
+  // A player who lies behind or runs away is followed: the strokes are laid again where that player's own time has
+  // them.
   let where = expected.map((e) => e.seconds);
   let close = lay(where);
-  const really = (m: Match): Match => ({ ...m, late: ((hits[m.hit]?.seconds ?? 0) - (expected[m.expected]?.seconds ?? 0)) * 1000 });
+  const really = (m: Match): Match => ({
+    ...m,
+    late: ((hits[m.hit]?.seconds ?? 0) - (expected[m.expected]?.seconds ?? 0)) * 1000,
+  });
   for (let pass = 0; pass < FOLLOWED; pass++) {
     const own = ownTime(close.map(really), expected);
     where = expected.map((e) => e.seconds + own(e.seconds));
@@ -60,7 +69,9 @@ export function align(expected: readonly Expected[], hits: readonly Hit[]): Alig
   }
   const matches = plausible(close, expected).map(really);
   const shared = heard
-    ? matches.flatMap((m) => expected.flatMap((_, i) => (heard[i] === m.expected && i !== m.expected ? [{ ...m, expected: i }] : [])))
+    ? matches.flatMap((m) =>
+        expected.flatMap((_, i) => (heard[i] === m.expected && i !== m.expected ? [{ ...m, expected: i }] : [])),
+      )
     : [];
   const all = [...matches, ...shared].sort((a, b) => a.expected - b.expected);
   const answered = new Set(all.map((m) => m.expected));
@@ -75,11 +86,16 @@ export function align(expected: readonly Expected[], hits: readonly Hit[]): Alig
 /** How often the strokes are laid anew on the player's own time. */
 const FOLLOWED = 2;
 
-/** How far behind a player is, in seconds, at a time: a straight line through the medians of the first and the second half of the matches. */
+/**
+ * How far behind a player is, in seconds, at a time: a straight line through the medians of the first and the second
+ * half of the matches.
+ */
 function ownTime(matches: readonly Match[], expected: readonly Expected[]): (seconds: number) => number {
   if (matches.length < 8) return () => 0;
   const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-  const points = matches.map((m) => ({ at: expected[m.expected]?.seconds ?? 0, late: m.late / 1000 })).sort((a, b) => a.at - b.at);
+  const points = matches
+    .map((m) => ({ at: expected[m.expected]?.seconds ?? 0, late: m.late / 1000 }))
+    .sort((a, b) => a.at - b.at);
   const half = points.length >> 1;
   const [one, two] = [points.slice(0, half), points.slice(half)];
   const [t1, t2] = [middle(one.map((p) => p.at)), middle(two.map((p) => p.at))];
@@ -88,7 +104,10 @@ function ownTime(matches: readonly Match[], expected: readonly Expected[]): (sec
   return (seconds) => y1 + slope * (seconds - t1);
 }
 
-/** A match that lies further from its limb's usual place than this many usual scatters, and than this many ms, is no late stroke: one was left out and another added. */
+/**
+ * A match that lies further from its limb's usual place than this many usual scatters, and than this many ms, is no
+ * late stroke: one was left out and another added.
+ */
 const FAR_SCATTERS = 5;
 const FAR_MS = 25;
 
@@ -125,7 +144,12 @@ interface Candidate {
   readonly before: Candidate | null;
 }
 
-function matchGroup(where: readonly number[], hits: readonly Hit[], own: readonly number[], played: readonly number[]): Match[] {
+function matchGroup(
+  where: readonly number[],
+  hits: readonly Hit[],
+  own: readonly number[],
+  played: readonly number[],
+): Match[] {
   const times = own.map((i) => where[i] ?? 0);
   const struck = played.map((i) => hits[i]?.seconds ?? 0);
   const tree: (Candidate | null)[] = Array.from({ length: played.length + 1 }, () => null);
@@ -153,7 +177,13 @@ function matchGroup(where: readonly number[], hits: readonly Hit[], own: readonl
       const worth = 1 + AT_THE_EDGE - (off / reach) ** 2 + 1;
       found.push({
         at: j + 1,
-        candidate: { expected: own[n] ?? 0, hit: played[j] ?? 0, late: off * 1000, worth: (chain?.worth ?? 0) + worth, before: chain },
+        candidate: {
+          expected: own[n] ?? 0,
+          hit: played[j] ?? 0,
+          late: off * 1000,
+          worth: (chain?.worth ?? 0) + worth,
+          before: chain,
+        },
       });
     }
     // Only after all of one stroke's candidates are known, so that no stroke is matched twice.
@@ -164,6 +194,7 @@ function matchGroup(where: readonly number[], hits: readonly Hit[], own: readonl
       }
   });
   const chain: Match[] = [];
-  for (let c = bestBefore(played.length); c; c = c.before) chain.push({ expected: c.expected, hit: c.hit, late: c.late });
+  for (let c = bestBefore(played.length); c; c = c.before)
+    chain.push({ expected: c.expected, hit: c.hit, late: c.late });
   return chain.reverse();
 }

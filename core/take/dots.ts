@@ -2,7 +2,10 @@ import { quarterTempo, secondsOf } from '../time';
 import { loopTicks, type Pattern } from '../pattern';
 import type { Hit } from './hit';
 
-/** A hit as a dot on the ribbon: where it fell in the loop, in ticks from the bar line, which limb's side it is on, and in which turn it was struck. */
+/**
+ * A hit as a dot on the ribbon: where it fell in the loop, in ticks from the bar line, which limb's side it is on, and
+ * in which turn it was struck.
+ */
 export interface Dot {
   readonly tick: number;
   readonly limb: Hit['limb'];
@@ -10,8 +13,8 @@ export interface Dot {
 }
 
 /**
- * The hits of a take as dots. Hits are in seconds from the first bar line, the tempo in counted beats a minute. What comes up to half a slot before a loop belongs to its first stroke, at
- * a tick below 0.
+ * The hits of a take as dots. Hits are in seconds from the first bar line, the tempo in counted beats a minute. What
+ * comes up to half a slot before a loop belongs to its first stroke, at a tick below 0.
  * @example
  * dotsOf(patternOfText(parseStrokeText('R L R L').value, meter(4, 4), GRID.quarters), 60, [{ seconds: 4.25, limb: 'R', voice: null, velocity: null }]) // => [{ tick: 1260, limb: 'R', turn: 1 }]
  */

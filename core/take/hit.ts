@@ -11,7 +11,10 @@ export interface Hit {
   readonly velocity: number | null;
 }
 
-/** A stroke that a take expects: its place in the phrase, when it should fall in seconds, who plays it where and how loud. */
+/**
+ * A stroke that a take expects: its place in the phrase, when it should fall in seconds, who plays it where and how
+ * loud.
+ */
 export interface Expected {
   /** Index into the pattern's strokes. */
   readonly index: number;

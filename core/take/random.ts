@@ -6,7 +6,10 @@ export interface Chance {
   normal(): number;
 }
 
-/** A small generator of 32 bits of state (the mulberry construction), good enough for a player's unevenness and nothing else. */
+/**
+ * A small generator of 32 bits of state (the mulberry construction), good enough for a player's unevenness and nothing
+ * else.
+ */
 export function chanceOf(seed: number): Chance {
   let state = seed >>> 0;
   const next = (): number => {

@@ -40,8 +40,9 @@ export interface Silence {
 }
 
 /**
- * Reads an aligned take. Spread is the standard deviation round the mean with the drift taken out, so that a player who slowly runs away but plays evenly is told
- * about the running only. With nothing matched every offset is 0 and `many` says so.
+ * Reads an aligned take. Spread is the standard deviation round the mean with the drift taken out, so that a player who
+ * slowly runs away but plays evenly is told about the running only. With nothing matched every offset is 0 and `many`
+ * says so.
  */
 export function readTake(
   expected: readonly Expected[],
@@ -61,7 +62,8 @@ export function readTake(
     spread: spread(own.map(level)),
     many: own.length,
   });
-  const missedOf = (test: (e: Expected) => boolean): number => missed.filter((i) => expected[i] && test(expected[i])).length;
+  const missedOf = (test: (e: Expected) => boolean): number =>
+    missed.filter((i) => expected[i] && test(expected[i])).length;
   const limbs = LIMBS.filter((l) => expected.some((e) => e.limb === l));
   const voices = VOICES.filter((v) => expected.some((e) => e.voice === v));
   const places = [...new Set(expected.map((e) => e.index))].sort((a, b) => a - b);
@@ -72,9 +74,17 @@ export function readTake(
     missed: missed.length,
     extra: extra.length,
     strokes: expected.length,
-    byLimb: limbs.map((limb) => ({ limb, ...offset(points.filter((p) => p.e.limb === limb)), missed: missedOf((e) => e.limb === limb) })),
+    byLimb: limbs.map((limb) => ({
+      limb,
+      ...offset(points.filter((p) => p.e.limb === limb)),
+      missed: missedOf((e) => e.limb === limb),
+    })),
     byVoice: voices.map((voice) => ({ voice, ...offset(points.filter((p) => p.e.voice === voice)) })),
-    byPlace: places.map((index) => ({ index, ...offset(byPlace.get(index) ?? []), missed: missedOf((e) => e.index === index) })),
+    byPlace: places.map((index) => ({
+      index,
+      ...offset(byPlace.get(index) ?? []),
+      missed: missedOf((e) => e.index === index),
+    })),
     seconds: (expected.at(-1)?.seconds ?? 0) - (expected[0]?.seconds ?? 0),
     drift: slope * 60,
     leftRight: difference(points, 'R', 'L'),
@@ -93,8 +103,9 @@ interface Point {
 const WILD = 3;
 
 /**
- * The slope with wild strokes left out: one stroke that was laid on the wrong place at the end of a short take would tilt the whole line. Fitted once, then again without what lies further
- * from it than three times the usual scatter (median absolute deviation × 1.48).
+ * The slope with wild strokes left out: one stroke that was laid on the wrong place at the end of a short take would
+ * tilt the whole line. Fitted once, then again without what lies further from it than three times the usual scatter
+ * (median absolute deviation × 1.48).
  */
 function steadySlope(points: readonly (readonly [number, number])[]): number {
   const first = slopeOf(points);
@@ -153,5 +164,7 @@ function ratio(points: readonly Point[]): Pick<Reading, 'accentGhost' | 'meantRa
 function silenceOf(points: readonly Point[], silences: readonly Silence[]): number | null {
   const silent = points.filter((p) => silences.some((s) => p.e.seconds >= s.from && p.e.seconds < s.until));
   const sounding = points.filter((p) => !silences.some((s) => p.e.seconds >= s.from && p.e.seconds < s.until));
-  return silent.length < 4 || sounding.length < 4 ? null : mean(silent.map((p) => p.late)) - mean(sounding.map((p) => p.late));
+  return silent.length < 4 || sounding.length < 4
+    ? null
+    : mean(silent.map((p) => p.late)) - mean(sounding.map((p) => p.late));
 }

@@ -4,7 +4,9 @@ import { LIMBS, type Limb } from '../stroke';
 import type { Expected, Hit } from './hit';
 import { chanceOf } from './random';
 
-/** A stand-in for a player, with faults that can be set: what a take of it measures can be held against what was set. */
+/**
+ * A stand-in for a player, with faults that can be set: what a take of it measures can be held against what was set.
+ */
 export const PlayerSchema = Type.Object({
   /** Milliseconds by which everything is late (above 0) or early. */
   bias: Type.Number({ minimum: -100, maximum: 100 }),
@@ -15,7 +17,10 @@ export const PlayerSchema = Type.Object({
   /** A limb that is late beside the others, and by how many milliseconds. */
   weak: Type.Union([
     Type.Null(),
-    Type.Object({ limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }), late: Type.Number({ minimum: -100, maximum: 100 }) }),
+    Type.Object({
+      limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
+      late: Type.Number({ minimum: -100, maximum: 100 }),
+    }),
   ]),
   /** Shares of strokes that are left out, and of strokes added between. */
   missed: Type.Number({ minimum: 0, maximum: 1 }),
@@ -26,7 +31,15 @@ export const PlayerSchema = Type.Object({
 export type Player = Static<typeof PlayerSchema>;
 
 /** A player with small human faults and no great one. */
-export const USUAL_PLAYER: Player = Object.freeze({ bias: 2, spread: 5, drift: 0, weak: null, missed: 0, extra: 0, droppedKicks: 0 });
+export const USUAL_PLAYER: Player = Object.freeze({
+  bias: 2,
+  spread: 5,
+  drift: 0,
+  weak: null,
+  missed: 0,
+  extra: 0,
+  droppedKicks: 0,
+});
 
 /** What a simulated player did, and the truth about it: which strokes were left out, and how many were added. */
 export interface Performance {
@@ -38,7 +51,9 @@ export interface Performance {
   readonly truth: readonly { readonly expected: number; readonly hit: number; readonly late: number }[];
 }
 
-/** Plays expected strokes with a player's faults. The same seed gives the same performance. Hits come in order of time. */
+/**
+ * Plays expected strokes with a player's faults. The same seed gives the same performance. Hits come in order of time.
+ */
 export function perform(expected: readonly Expected[], player: Player, seed: number): Performance {
   const chance = chanceOf(seed);
   const played: { readonly hit: Hit; readonly expected: number | null; readonly late: number }[] = [];
@@ -57,7 +72,12 @@ export function perform(expected: readonly Expected[], player: Player, seed: num
     const weak = player.weak?.limb === e.limb ? player.weak.late : 0;
     const late = (player.bias + weak + player.spread * off + (player.drift * (e.seconds - start)) / 60) / 1000;
     played.push({
-      hit: { seconds: e.seconds + late, limb: e.limb, voice: e.voice, velocity: clamp(Math.round(e.velocity + loud * 6), 1, 127) },
+      hit: {
+        seconds: e.seconds + late,
+        limb: e.limb,
+        voice: e.voice,
+        velocity: clamp(Math.round(e.velocity + loud * 6), 1, 127),
+      },
       expected: i,
       late: late * 1000,
     });
@@ -86,7 +106,10 @@ function laterThan(expected: readonly Expected[]): readonly (number | null)[] {
   return found;
 }
 
-/** A steady stream of one limb at a rate, in strokes a second, for so many seconds: what a limb test listens to. Doubles come in pairs with a breath as long as two strokes. */
+/**
+ * A steady stream of one limb at a rate, in strokes a second, for so many seconds: what a limb test listens to. Doubles
+ * come in pairs with a breath as long as two strokes.
+ */
 export function steadyStream(limb: Limb, rate: number, seconds: number, doubles: boolean): readonly Expected[] {
   const many = Math.floor(rate * seconds * (doubles ? 0.5 : 1));
   return Array.from({ length: many }, (_, i): Expected => {

@@ -30,7 +30,13 @@ const PHRASES: readonly (readonly [string, string])[] = [
   ['R L R R L R L L R! L R R L! R L L', '4/4'],
 ];
 const slotSeconds = (bpm: number): number => (60 * GRID.sixteenths) / (TICKS_PER_QUARTER * bpm);
-const hit = (seconds: number, more: Partial<Hit> = {}): Hit => ({ seconds, limb: null, voice: null, velocity: null, ...more });
+const hit = (seconds: number, more: Partial<Hit> = {}): Hit => ({
+  seconds,
+  limb: null,
+  voice: null,
+  velocity: null,
+  ...more,
+});
 const stroke = (seconds: number, more: Partial<Expected> = {}): Expected => ({
   index: 0,
   turn: 0,
@@ -129,11 +135,13 @@ describe('the simulated player is read as it was set', () => {
         const mean = truth.reduce((sum, t) => sum + t.late, 0) / truth.length;
         tally.takes++;
         tally.strokes += expected.length;
-        const wrongMissed = found.missed.filter((i) => !gone.has(i)).length + [...gone].filter((i) => !found.missed.includes(i)).length;
+        const wrongMissed =
+          found.missed.filter((i) => !gone.has(i)).length + [...gone].filter((i) => !found.missed.includes(i)).length;
         tally.wrong += wrongMissed + Math.abs(found.extra.length - played.extra);
         const off = Math.abs(read.mean - mean);
         if (off < 1) tally.within++;
-        // Where strokes scatter far while some are left out and others added, whose a hit is cannot always be told: seldom, and never by much of the scatter.
+        // Where strokes scatter far while some are left out and others added, whose a hit is cannot always be told:
+        // seldom, and never by much of the scatter.
         expect(off).toBeLessThan(Math.min(3.5, Math.max(2, spread / 15)));
         // The truth is read from the matches the player knows, so only the matching can be wrong.
         const exact = readTake(expected, played.hits, {
@@ -142,7 +150,8 @@ describe('the simulated player is read as it was set', () => {
           extra: [],
         });
         if (Math.abs(read.spread / Math.max(exact.spread, 0.5) - 1) < 0.1) tally.spread++;
-        // A drift below what chance alone moves it by is no drift: one standard error of the slope is allowed, else 5 %.
+        // A drift below what chance alone moves it by is no drift: one standard error of the slope is allowed, else 5
+        // %.
         const length = (expected.at(-1)!.seconds - expected[0]!.seconds) / Math.sqrt(12);
         const chance = (60 * exact.spread) / (length * Math.sqrt(exact.many));
         if (Math.abs(read.drift - exact.drift) < Math.max(2, chance, Math.abs(exact.drift) * 0.05)) tally.drift++;
@@ -204,7 +213,9 @@ describe('what a take says', () => {
   });
   it('evenness of the hands and the ratio of accents to ghosts come from loudness', () => {
     const expected = expectedOf(pattern('R! l R! l R L R L'), 90, 0, 6);
-    const hits = expected.map((e) => hit(e.seconds, { limb: e.limb, velocity: e.velocity - (e.limb === 'L' ? 10 : 0) }));
+    const hits = expected.map((e) =>
+      hit(e.seconds, { limb: e.limb, velocity: e.velocity - (e.limb === 'L' ? 10 : 0) }),
+    );
     const read = readTake(expected, hits, align(expected, hits));
     expect(read.leftRight).toBeCloseTo(10, 6);
     expect(read.accentGhost).toBeCloseTo(116 / 18, 6);
@@ -219,7 +230,9 @@ describe('what a take says', () => {
     const expected = expectedOf(phrase, 100, 0, 8);
     const middle = expected.reduce((sum, e) => sum + e.velocity, 0) / expected.length;
     const fixOf = (flat: number) => {
-      const hits = expected.map((e) => hit(e.seconds, { limb: e.limb, velocity: Math.round(middle + (e.velocity - middle) * (1 - flat)) }));
+      const hits = expected.map((e) =>
+        hit(e.seconds, { limb: e.limb, velocity: Math.round(middle + (e.velocity - middle) * (1 - flat)) }),
+      );
       return firstFix(phrase, readTake(expected, hits, align(expected, hits)), slotSeconds(100), USUAL_SCHOOLS);
     };
     expect(fixOf(0)).toBeNull();

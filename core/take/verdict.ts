@@ -12,8 +12,9 @@ export type Strictness = (typeof STRICTNESS)[number];
 const WIDER: Readonly<Record<Strictness, number>> = { easy: 1.5, usual: 1, strict: 0.7 };
 
 /**
- * Limits of a clean take, in milliseconds and shares: a spread of 8 ms is near the least that trained drummers keep with a metronome (Repp 2005, Sensorimotor synchronization: a review);
- * 6 % of a slot leaves wide slots their room; 10 ms is where two strokes begin to be heard as two. `close` is what is within these many times the limits.
+ * Limits of a clean take, in milliseconds and shares: a spread of 8 ms is near the least that trained drummers keep
+ * with a metronome (Repp 2005, Sensorimotor synchronization: a review); 6 % of a slot leaves wide slots their room; 10
+ * ms is where two strokes begin to be heard as two. `close` is what is within these many times the limits.
  */
 export const LIMITS = Object.freeze({ spread: 8, slotShare: 0.06, mean: 10, close: 1.8, closeMissed: 0.03 });
 
@@ -25,7 +26,8 @@ export function spreadLimit(slotSeconds: number, strictness: Strictness = 'usual
 }
 
 /**
- * Clean, close or loose: clean when the spread is at most max(8 ms, 6 % of a slot), the mean within 10 ms and nothing missed.
+ * Clean, close or loose: clean when the spread is at most max(8 ms, 6 % of a slot), the mean within 10 ms and nothing
+ * missed.
  * @example
  * verdictOf({ mean: 4, spread: 7, missed: 0, extra: 0, strokes: 64 }, 0.125) // => "clean"
  * verdictOf({ mean: 4, spread: 12, missed: 0, extra: 0, strokes: 64 }, 0.125) // => "close"
@@ -41,13 +43,14 @@ export function verdictOf(
   const mean = Math.abs(r.mean) / (LIMITS.mean * wide);
   const wrong = r.missed + r.extra;
   if (spread <= 1 && mean <= 1 && wrong === 0) return 'clean';
-  if (spread <= LIMITS.close && mean <= LIMITS.close && wrong <= Math.max(1, r.strokes * LIMITS.closeMissed)) return 'close';
+  if (spread <= LIMITS.close && mean <= LIMITS.close && wrong <= Math.max(1, r.strokes * LIMITS.closeMissed))
+    return 'close';
   return 'loose';
 }
 
 /**
- * What is said of a try that was decided by its loops, so that it never contradicts the decision: clean when enough loops in a row were, else close at best, though all of it together
- * may lie within the limits.
+ * What is said of a try that was decided by its loops, so that it never contradicts the decision: clean when enough
+ * loops in a row were, else close at best, though all of it together may lie within the limits.
  * @example
  * tryVerdict('close', true) // => "clean"
  * tryVerdict('clean', false) // => "close"
@@ -73,10 +76,12 @@ const LEAST_DRIFT = 40;
 const LEAST_FAULT = 6;
 
 /**
- * What to fix first: what was left out, then a limb or a place that drags or hurries against the rest, then the whole lying late or early, running away, unevenness. Null when nothing is worth saying.
+ * What to fix first: what was left out, then a limb or a place that drags or hurries against the rest, then the whole
+ * lying late or early, running away, unevenness. Null when nothing is worth saying.
  */
 export function firstFix(pattern: Pattern, r: Reading, slotSeconds: number, schools: Schools): Fix | null {
-  if (r.many === 0) return { words: 'Nothing was heard. Check what listens, and its latency.', stage: null, index: null };
+  if (r.many === 0)
+    return { words: 'Nothing was heard. Check what listens, and its latency.', stage: null, index: null };
   const lost = [...r.byPlace].sort((a, b) => b.missed - a.missed)[0];
   if (lost && lost.missed > 0 && r.missed > 0) {
     const s = pattern.strokes[lost.index];
@@ -89,13 +94,26 @@ export function firstFix(pattern: Pattern, r: Reading, slotSeconds: number, scho
   const fault = placeFault(pattern, r, schools) ?? limbFault(r);
   if (fault) return fault;
   if (Math.abs(r.drift) > LEAST_DRIFT && (Math.abs(r.drift) * r.seconds) / 60 > LIMITS.mean)
-    return { words: `It ${r.drift > 0 ? 'falls back' : 'runs away'} by ${ms(r.drift)} a minute.`, stage: 'steady-foot', index: null };
+    return {
+      words: `It ${r.drift > 0 ? 'falls back' : 'runs away'} by ${ms(r.drift)} a minute.`,
+      stage: 'steady-foot',
+      index: null,
+    };
   if (Math.abs(r.mean) > LIMITS.mean)
-    return { words: `All of it lies ${ms(r.mean)} ${r.mean > 0 ? 'behind' : 'ahead of'} the click.`, stage: 'bare', index: null };
-  if (r.spread > spreadLimit(slotSeconds)) return { words: `Uneven: strokes scatter by ${ms(r.spread)}.`, stage: 'bare', index: null };
+    return {
+      words: `All of it lies ${ms(r.mean)} ${r.mean > 0 ? 'behind' : 'ahead of'} the click.`,
+      stage: 'bare',
+      index: null,
+    };
+  if (r.spread > spreadLimit(slotSeconds))
+    return { words: `Uneven: strokes scatter by ${ms(r.spread)}.`, stage: 'bare', index: null };
   if (r.extra > 0) return { words: `${count(r.extra, 'stroke')} too many.`, stage: 'bare', index: null };
   if (r.leftRight !== null && Math.abs(r.leftRight) > 12)
-    return { words: `The ${r.leftRight > 0 ? 'left' : 'right'} hand is softer than the other.`, stage: 'dynamics', index: null };
+    return {
+      words: `The ${r.leftRight > 0 ? 'left' : 'right'} hand is softer than the other.`,
+      stage: 'dynamics',
+      index: null,
+    };
   // Less than half of the difference that was meant is heard as none.
   if (r.accentGhost !== null && r.meantRatio !== null && r.accentGhost < 1 + (r.meantRatio - 1) / 2)
     return {

@@ -4,16 +4,34 @@ import { GRID, meter, parseMeter, type Grid, type Meter } from '../time';
 import { HAND_VOICES, LEVELS, LIMBS, ORNAMENTS, printStrokeText, VOICES, type Node, type TypedStroke } from '../stroke';
 import { RUDIMENTS } from '../rudiments';
 import type { Selector } from '../pattern';
-import { MOVE_NAMES, type MoveEntry, type MoveName, type MoveParams, type Phrase, type Recipe, type Source } from '../recipe';
+import {
+  MOVE_NAMES,
+  type MoveEntry,
+  type MoveName,
+  type MoveParams,
+  type Phrase,
+  type Recipe,
+  type Source,
+} from '../recipe';
 import { newDrill, type Attempt } from '../drill';
 
-export const METERS: readonly Meter[] = ['4/4', '3/4', '6/8', '12/8', '5/4', '7/8', '7/8 3+2+2', '11/16', '2/2', '9/8', '5/8'].map(
-  (text) => {
-    const found = parseMeter(text);
-    if (!found) throw new Error(text);
-    return found;
-  },
-);
+export const METERS: readonly Meter[] = [
+  '4/4',
+  '3/4',
+  '6/8',
+  '12/8',
+  '5/4',
+  '7/8',
+  '7/8 3+2+2',
+  '11/16',
+  '2/2',
+  '9/8',
+  '5/8',
+].map((text) => {
+  const found = parseMeter(text);
+  if (!found) throw new Error(text);
+  return found;
+});
 
 export const anyMeter = fc.oneof(
   fc.constantFrom(...METERS),
@@ -24,8 +42,14 @@ export const anyMeter = fc.oneof(
 export const anyGrid: fc.Arbitrary<Grid> = fc.constantFrom(...Object.values(GRID));
 
 const stroke: fc.Arbitrary<TypedStroke> = fc
-  .tuple(fc.constantFrom(...LIMBS), fc.constantFrom(...LEVELS), fc.option(fc.constantFrom(...ORNAMENTS), { nil: undefined, freq: 4 }))
-  .map(([limb, level, ornament]) => (ornament && (limb === 'R' || limb === 'L') ? { limb, level, ornament } : { limb, level }));
+  .tuple(
+    fc.constantFrom(...LIMBS),
+    fc.constantFrom(...LEVELS),
+    fc.option(fc.constantFrom(...ORNAMENTS), { nil: undefined, freq: 4 }),
+  )
+  .map(([limb, level, ornament]) =>
+    ornament && (limb === 'R' || limb === 'L') ? { limb, level, ornament } : { limb, level },
+  );
 
 export const anyNodes: fc.Arbitrary<readonly Node[]> = fc.letrec<{ nodes: readonly Node[]; node: Node }>((tie) => ({
   node: fc.oneof(
@@ -38,7 +62,11 @@ export const anyNodes: fc.Arbitrary<readonly Node[]> = fc.letrec<{ nodes: readon
     { weight: 2, arbitrary: fc.constant<Node>({ kind: 'rest' }) },
     {
       weight: 1,
-      arbitrary: fc.record({ kind: fc.constant('repeat' as const), nodes: tie('nodes'), times: fc.integer({ min: 1, max: 3 }) }),
+      arbitrary: fc.record({
+        kind: fc.constant('repeat' as const),
+        nodes: tie('nodes'),
+        times: fc.integer({ min: 1, max: 3 }),
+      }),
     },
   ),
   nodes: fc
@@ -55,7 +83,9 @@ export const anySelector: fc.Arbitrary<Selector> = fc.record(
     places: fc.array(fc.integer({ min: 1, max: 9 }), { maxLength: 3 }),
     counts: fc.array(fc.constantFrom('1', '2', '3e', '4&', 'nonsense'), { maxLength: 3 }),
     bars: fc.array(fc.integer({ min: 1, max: 3 }), { maxLength: 2 }),
-    repeats: fc.array(fc.oneof(fc.constantFrom('first' as const, 'last' as const), fc.integer({ min: 1, max: 4 })), { maxLength: 2 }),
+    repeats: fc.array(fc.oneof(fc.constantFrom('first' as const, 'last' as const), fc.integer({ min: 1, max: 4 })), {
+      maxLength: 2,
+    }),
     inRun: fc.constantFrom(1 as const, 2 as const),
     roles: fc.subarray(['primary', 'timekeeping', 'texture'] as const),
     ticks: fc.array(fc.integer({ min: 0, max: 40_000 }), { maxLength: 3 }),
@@ -88,7 +118,10 @@ const simpleSource = record<Source>({
 
 /** Random parameters of every move: a new move is taken into all properties by a line here. */
 const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
-  grid: record({ grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)), part: maybe(record({ from: whole(1, 12), to: whole(1, 12) })) }),
+  grid: record({
+    grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)),
+    part: maybe(record({ from: whole(1, 12), to: whole(1, 12) })),
+  }),
   rate: record({ times: whole(1, 12), by: whole(1, 12) }),
   insert: record({
     text,
@@ -163,7 +196,9 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
           whole(0, 30_000),
         ),
         limb: fc.constantFrom(...LIMBS),
-        stroke: fc.option(record({ level, voice: maybe(fc.constantFrom(...VOICES)), ornament: maybe(fc.constantFrom(...ORNAMENTS)) })),
+        stroke: fc.option(
+          record({ level, voice: maybe(fc.constantFrom(...VOICES)), ornament: maybe(fc.constantFrom(...ORNAMENTS)) }),
+        ),
       }),
       { maxLength: 6 },
     ),
@@ -181,12 +216,22 @@ export function anyMoveOf(move: MoveName): fc.Arbitrary<MoveEntry> {
 }
 export const anyMove: fc.Arbitrary<MoveEntry> = fc.constantFrom(...MOVE_NAMES).chain(anyMoveOf);
 
-const timing = { meter: fc.constantFrom('4/4', '6/8', '7/8', '5/4', '11/16', '12/8', 'nonsense'), grid: anyGrid.map(Number) };
+const timing = {
+  meter: fc.constantFrom('4/4', '6/8', '7/8', '5/4', '11/16', '12/8', 'nonsense'),
+  grid: anyGrid.map(Number),
+};
 export const anySource: fc.Arbitrary<Source> = fc.oneof(
-  fc.record({ kind: fc.constant('rudiment' as const), id: fc.constantFrom(...RUDIMENTS.map((r) => r.id), 'none'), ...timing }),
+  fc.record({
+    kind: fc.constant('rudiment' as const),
+    id: fc.constantFrom(...RUDIMENTS.map((r) => r.id), 'none'),
+    ...timing,
+  }),
   fc.record({ kind: fc.constant('typed' as const), text, ...timing }),
 );
-export const anyRecipe: fc.Arbitrary<Recipe> = fc.record({ source: anySource, moves: fc.array(anyMove, { maxLength: 8 }) });
+export const anyRecipe: fc.Arbitrary<Recipe> = fc.record({
+  source: anySource,
+  moves: fc.array(anyMove, { maxLength: 8 }),
+});
 
 const moment = fc.integer({ min: 0, max: 2_000_000_000_000 });
 const tempo = fc.integer({ min: 20, max: 400 });

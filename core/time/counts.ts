@@ -35,7 +35,9 @@ function pacedDivision(counting: Counting): Division | null {
   return DIVISIONS.find((d) => d === parts) ?? null;
 }
 
-/** A tick as it is counted: bar and beat from 1, the syllable ('' on the beat), and the compact text that parses back. */
+/**
+ * A tick as it is counted: bar and beat from 1, the syllable ('' on the beat), and the compact text that parses back.
+ */
 export interface Count {
   readonly bar: number;
   readonly beat: number;
@@ -51,7 +53,8 @@ function syllables(division: Division, schools: Schools, compound: boolean): rea
   if (compound && division === 3) return COMPOUND;
   if (compound && division === 6) return dotted(COMPOUND);
   const trip = ['', 'trip', 'let'];
-  const sext = schools.sextuplets === 'trip-let' ? ['', 'trip', 'let', '&', '&trip', '&let'] : ['', 'ta', 'la', '&', '&ta', '&la'];
+  const sext =
+    schools.sextuplets === 'trip-let' ? ['', 'trip', 'let', '&', '&trip', '&let'] : ['', 'ta', 'la', '&', '&ta', '&la'];
   switch (division) {
     case 1:
       return [''];
@@ -88,8 +91,9 @@ function divisionFor(offset: number, beat: number, home: Division | null): Divis
 /**
  * The spoken count of a tick, measured from the first bar line; negative ticks count in bars before bar 1.
  *
- * A tick on the home grid reads plainly ("3e", and "bar 2" apart). A tick off it says which division it is counted by ("3e/4": in four to the beat), and a
- * tick on no grid at all how far it is from the beat ("3+37"), so that every tick has a count and every count is one tick.
+ * A tick on the home grid reads plainly ("3e", and "bar 2" apart). A tick off it says which division it is counted by
+ * ("3e/4": in four to the beat), and a tick on no grid at all how far it is from the beat ("3+37"), so that every tick
+ * has a count and every count is one tick.
  * @example
  * countAt(12600, { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).text // => "3&"
  * countAt(26460, { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => { bar: 2, beat: 2, syllable: 'e', text: '2e' }
@@ -111,9 +115,9 @@ export function countAt(tick: number, counting: Counting): Count {
 }
 
 /**
- * A count back to its tick: "3e", "4&", "2:1a" (bar 2), "3e/4", "3+37". Ticks are measured from the first bar line; a count without a bar is in bar 1.
- * A syllable is read by the given schools first, then by the others, so that a recipe means the same whatever its user says aloud.
- * Null when the count is not one of this meter and grid.
+ * A count back to its tick: "3e", "4&", "2:1a" (bar 2), "3e/4", "3+37". Ticks are measured from the first bar line; a
+ * count without a bar is in bar 1. A syllable is read by the given schools first, then by the others, so that a recipe
+ * means the same whatever its user says aloud. Null when the count is not one of this meter and grid.
  * @example
  * parseCount('4&', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => 17640
  * parseCount('2:1a', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }) // => 23940
@@ -167,7 +171,8 @@ function inBeatWords({ beat, syllable }: Count): string {
   if (syllable === '') return `the ${beat}`;
   if (syllable.startsWith('+')) return `${syllable.slice(1)} ticks after the ${beat}`;
   if (syllable.startsWith('.')) return `number ${syllable.slice(1)} on the ${beat}`;
-  if (syllable.endsWith('·')) return `just after ${inBeatWords({ bar: 1, beat, syllable: syllable.slice(0, -1), text: '' })}`;
+  if (syllable.endsWith('·'))
+    return `just after ${inBeatWords({ bar: 1, beat, syllable: syllable.slice(0, -1), text: '' })}`;
   if (syllable.startsWith('&') && syllable.length > 1) return `the ${syllable.slice(1)} after the & of ${beat}`;
   return `the ${syllable} of ${beat}`;
 }

@@ -1,7 +1,8 @@
 import { GRID } from './grid';
 
 /** Straight, or swung: the off-slot of each pair of eighths or 16ths comes later, at `ratio` of the pair. */
-export type Feel = { readonly kind: 'straight' } | { readonly kind: 'swung'; readonly on: 'eighths' | '16ths'; readonly ratio: number };
+export type Feel =
+  { readonly kind: 'straight' } | { readonly kind: 'swung'; readonly on: 'eighths' | '16ths'; readonly ratio: number };
 
 export const STRAIGHT: Feel = Object.freeze({ kind: 'straight' });
 
@@ -22,7 +23,9 @@ export function swung(tick: number, feel: Feel): number {
   const start = Math.floor(tick / pair) * pair;
   const inside = tick - start;
   const middle = pair * feel.ratio;
-  return inside <= half ? start + (inside / half) * middle : start + middle + ((inside - half) / half) * (pair - middle);
+  return inside <= half
+    ? start + (inside / half) * middle
+    : start + middle + ((inside - half) / half) * (pair - middle);
 }
 
 /** A feel in words. */

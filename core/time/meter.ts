@@ -23,7 +23,8 @@ export interface CountedBeat {
 export const MOST_BEATS = 32;
 
 /**
- * A meter with its usual grouping: threes where an eighth or 16th meter divides by three, else one group for quarters and halves, else twos closed by a three.
+ * A meter with its usual grouping: threes where an eighth or 16th meter divides by three, else one group for quarters
+ * and halves, else twos closed by a three.
  * @example
  * meter(6, 8).groups // => [3, 3]
  * meter(7, 8).groups // => [2, 2, 3]
@@ -123,8 +124,8 @@ export function countedBeats(m: Meter): CountedBeat[] {
 }
 
 /**
- * Quarters a minute for a tempo given in counted beats: 6/8 at 96 means 96 dotted quarters, 144 quarters. Meters counted in eighths keep the quarter as
- * the tempo's note, as musicians write it.
+ * Quarters a minute for a tempo given in counted beats: 6/8 at 96 means 96 dotted quarters, 144 quarters. Meters
+ * counted in eighths keep the quarter as the tempo's note, as musicians write it.
  * @example
  * quarterTempo(96, meter(6, 8)) // => 144
  * quarterTempo(104, meter(7, 8)) // => 104

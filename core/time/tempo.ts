@@ -18,7 +18,11 @@ export interface TempoReading {
  */
 export function readTempo(text: string, before: number): TempoReading {
   const n = Number(text.trim().replace(',', '.'));
-  if (text.trim() === '' || !Number.isFinite(n)) return { bpm: before, hint: `Tempos are numbers from ${TEMPO.least} to ${TEMPO.most}.` };
+  if (text.trim() === '' || !Number.isFinite(n))
+    return { bpm: before, hint: `Tempos are numbers from ${TEMPO.least} to ${TEMPO.most}.` };
   const bpm = clamp(Math.round(n * 10) / 10, TEMPO.least, TEMPO.most);
-  return { bpm, hint: n === bpm || (n >= TEMPO.least && n <= TEMPO.most) ? null : `Tempos go from ${TEMPO.least} to ${TEMPO.most}.` };
+  return {
+    bpm,
+    hint: n === bpm || (n >= TEMPO.least && n <= TEMPO.most) ? null : `Tempos go from ${TEMPO.least} to ${TEMPO.most}.`,
+  };
 }

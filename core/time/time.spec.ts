@@ -26,7 +26,10 @@ const [usual] = SCHOOLS as [Schools];
 function row(text: string, grid: string, schools = usual): string {
   const m = parseMeter(text)!;
   const slot = parseGrid(grid)!;
-  return Array.from({ length: barTicks(m) / slot }, (_, i) => countAt(i * slot, { meter: m, grid: slot, schools }).text).join(' ');
+  return Array.from(
+    { length: barTicks(m) / slot },
+    (_, i) => countAt(i * slot, { meter: m, grid: slot, schools }).text,
+  ).join(' ');
 }
 
 describe('meters', () => {

@@ -1,12 +1,16 @@
 import { otherHand } from '../stroke';
 import { finestSlot, type Pattern } from '../pattern';
 
-/** Longest pattern, in its finest slots, whose canonical form is taken over all rotations; longer ones are compared as they stand. */
+/**
+ * Longest pattern, in its finest slots, whose canonical form is taken over all rotations; longer ones are compared as
+ * they stand.
+ */
 const MOST_SLOTS = 4096;
 
 /**
- * A text that is the same for patterns that are rotations or mirrors of each other, and different for all others of the same length: the least of all
- * rotations of the slots and of their mirror. Least rotation after Booth (1980), linear in the slots.
+ * A text that is the same for patterns that are rotations or mirrors of each other, and different for all others of the
+ * same length: the least of all rotations of the slots and of their mirror. Least rotation after Booth (1980), linear
+ * in the slots.
  */
 export function canonicalForm(pattern: Pattern): string {
   const slot = finestSlot(pattern);

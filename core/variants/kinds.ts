@@ -7,7 +7,16 @@ import type { Kit } from '../kit';
 import type { Profile } from '../reach';
 
 /** What is changed to make a variant: always one thing. */
-export const VARIANT_KINDS = ['accents', 'accent shift', 'voice', 'snare and kick', 'mirrored', 'displaced', 'grid', 'regrouped'] as const;
+export const VARIANT_KINDS = [
+  'accents',
+  'accent shift',
+  'voice',
+  'snare and kick',
+  'mirrored',
+  'displaced',
+  'grid',
+  'regrouped',
+] as const;
 export type VariantKind = (typeof VARIANT_KINDS)[number];
 
 /** What the user asks for. */
@@ -56,13 +65,21 @@ export function* changesOf(kind: VariantKind, pattern: Pattern, { accents, schoo
       return;
     case 'displaced':
       for (let slots = 1; slots < Math.min(64, slotsLong(pattern)); slots++) {
-        yield { kind, words: () => `${slots} later`, move: { id: ID, on: true, move: 'shift', params: { slots, mode: 'wrap' } } };
+        yield {
+          kind,
+          words: () => `${slots} later`,
+          move: { id: ID, on: true, move: 'shift', params: { slots, mode: 'wrap' } },
+        };
       }
       return;
     case 'grid':
       for (const grid of gridsOf(pattern.meter)) {
         if (grid !== pattern.grid && grid <= GRID.eighths)
-          yield { kind, words: () => `on ${gridName(grid)}`, move: { id: ID, on: true, move: 'grid', params: { grid } } };
+          yield {
+            kind,
+            words: () => `on ${gridName(grid)}`,
+            move: { id: ID, on: true, move: 'grid', params: { grid } },
+          };
       }
       return;
     case 'regrouped':
@@ -75,7 +92,9 @@ export function* changesOf(kind: VariantKind, pattern: Pattern, { accents, schoo
 function levelled(hands: readonly Stroke[], accented: ReadonlySet<number>): Edit[] {
   return hands.flatMap((s, i): Edit[] => {
     const level = accented.has(i) ? 'accent' : s.level === 'accent' ? 'tap' : s.level;
-    return level === s.level ? [] : [{ at: s.at, limb: s.limb, stroke: { level, ...(s.ornament ? { ornament: s.ornament } : {}) } }];
+    return level === s.level
+      ? []
+      : [{ at: s.at, limb: s.limb, stroke: { level, ...(s.ornament ? { ornament: s.ornament } : {}) } }];
   });
 }
 
@@ -107,7 +126,11 @@ function* accentShifts(pattern: Pattern): Generator<Change> {
   if (accents.length === 0) return;
   for (let by = 1; by < hands.length; by++) {
     const words = (): string => `accents ${by} ${by === 1 ? 'stroke' : 'strokes'} later`;
-    yield { kind: 'accent shift', words, move: touchOf(levelled(hands, new Set(accents.map((i) => (i + by) % hands.length)))) };
+    yield {
+      kind: 'accent shift',
+      words,
+      move: touchOf(levelled(hands, new Set(accents.map((i) => (i + by) % hands.length)))),
+    };
   }
 }
 
@@ -161,7 +184,10 @@ function* regrouped(pattern: Pattern): Generator<Change> {
   }
 }
 
-/** The first group of a pattern laid out in other groups, as edits: strokes of the cell at each new beginning, nothing elsewhere. */
+/**
+ * The first group of a pattern laid out in other groups, as edits: strokes of the cell at each new beginning, nothing
+ * elsewhere.
+ */
 function regroup(pattern: Pattern, groups: readonly number[]): MoveEntry {
   const cell = pattern.groups[0];
   const source = pattern.strokes.filter((s) => cell !== undefined && s.at >= cell.at && s.at < cell.at + cell.length);
@@ -181,6 +207,8 @@ function regroup(pattern: Pattern, groups: readonly number[]): MoveEntry {
     }
     start += size * pattern.grid;
   }
-  const gone = pattern.strokes.filter((s) => !wanted.has(`${s.at}${s.limb}`)).map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null }));
+  const gone = pattern.strokes
+    .filter((s) => !wanted.has(`${s.at}${s.limb}`))
+    .map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null }));
   return touchOf([...gone, ...wanted.values()]);
 }

@@ -9,11 +9,15 @@ import { KIT_PRESETS, revoice, USUAL_KIT } from '../kit';
 import { ceiling, USUAL_PROFILE, withRate } from '../reach';
 import { allVariants, canonicalForm, combinations, leastRotation, sheetWords, VARIANT_KINDS, VARIANT_LIMITS } from '.';
 
-const typed = (text: string, meter = '4/4'): Recipe => ({ source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] });
+const typed = (text: string, meter = '4/4'): Recipe => ({
+  source: { kind: 'typed', text, meter, grid: 1260 },
+  moves: [],
+});
 const pattern = (text: string): Pattern => build(typed(text)).pattern;
 const rotated = (p: Pattern, by: number): Pattern =>
   tidy({ ...p, strokes: p.strokes.map((s) => ({ ...s, at: ticks(mod(s.at + by * p.grid, p.length)) })) });
-const mirrored = (p: Pattern): Pattern => tidy({ ...p, strokes: p.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
+const mirrored = (p: Pattern): Pattern =>
+  tidy({ ...p, strokes: p.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
 
 describe('canonical form', () => {
   it('is the same for every rotation and for the mirror', () => {
@@ -57,20 +61,36 @@ describe('variants', () => {
   });
   it('every placement of two accents, rotations and mirrors once', () => {
     // R L R L: neighbours, or every second: two kinds of pairs and no more.
-    expect(allVariants(typed('R L R L'), wish(['accents'], 2))).toMatchObject({ candidates: 6, found: 2, complete: true });
+    expect(allVariants(typed('R L R L'), wish(['accents'], 2))).toMatchObject({
+      candidates: 6,
+      found: 2,
+      complete: true,
+    });
   });
   it.each(VARIANT_KINDS)('%s: each is one change away, says so, and is made by its move', (kind) => {
     const recipe: Recipe = {
       ...typed('R! l l K R'),
-      moves: [{ id: 'm', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } } }],
+      moves: [
+        {
+          id: 'm',
+          on: true,
+          move: 'fit',
+          params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } },
+        },
+      ],
     };
     const sheet = allVariants(recipe, wish([kind], 2));
     expect(sheet.found).toBeGreaterThan(0);
     for (const v of sheet.best.slice(0, 20)) {
       expect(v.words.length).toBeGreaterThan(3);
-      expect(build({ ...recipe, moves: [...recipe.moves, v.move] }).pattern.strokes.map((s) => [s.at, s.limb, s.level, s.voice])).toEqual(
-        v.pattern.strokes.map((s) => [s.at, s.limb, s.level, s.voice]),
-      );
+      expect(
+        build({ ...recipe, moves: [...recipe.moves, v.move] }).pattern.strokes.map((s) => [
+          s.at,
+          s.limb,
+          s.level,
+          s.voice,
+        ]),
+      ).toEqual(v.pattern.strokes.map((s) => [s.at, s.limb, s.level, s.voice]));
     }
   });
   it('those that can go faster come first, then what the shelf has not', () => {
@@ -87,7 +107,8 @@ describe('variants', () => {
     for (const kit of KIT_PRESETS) {
       for (const profile of [USUAL_PROFILE, withRate(USUAL_PROFILE, 'L', 'singles', 4, 0)]) {
         const { best } = allVariants(recipe, { ...wish(['voice', 'snare and kick']), kit, profile });
-        for (const v of best) expect(v.ceiling).toBe(Math.floor(ceiling(revoice(v.pattern, kit).pattern, kit, profile).bpm ?? NaN));
+        for (const v of best)
+          expect(v.ceiling).toBe(Math.floor(ceiling(revoice(v.pattern, kit).pattern, kit, profile).bpm ?? NaN));
       }
     }
   });
@@ -101,7 +122,11 @@ describe('variants', () => {
   });
   it('stops at its bound and says so', () => {
     const sheet = allVariants(typed('(R L R L R L K)x4'), wish(['accents'], 5));
-    expect([sheet.candidates, sheet.complete, sheet.best.length]).toEqual([VARIANT_LIMITS.candidates, false, VARIANT_LIMITS.shown]);
+    expect([sheet.candidates, sheet.complete, sheet.best.length]).toEqual([
+      VARIANT_LIMITS.candidates,
+      false,
+      VARIANT_LIMITS.shown,
+    ]);
     expect(sheetWords(sheet)).toMatch(/^showing the best 200 of at least \d+,\d{3}$/);
   });
   it('an empty phrase has none', () => expect(allVariants(typed('- -'), wish([...VARIANT_KINDS], 2)).found).toBe(0));

@@ -36,7 +36,10 @@ export interface VariantSheet {
   readonly complete: boolean;
 }
 
-/** Counted beats a minute at which a pattern can just be played on the wish's kit by its player, in whole ones; null when no limb plays twice. */
+/**
+ * Counted beats a minute at which a pattern can just be played on the wish's kit by its player, in whole ones; null
+ * when no limb plays twice.
+ */
 function ceilingOf(pattern: Pattern, { kit, profile }: VariantWish): number | null {
   const { bpm } = ceilingOn(pattern, kit, profile);
   return bpm === null ? null : Math.floor(bpm);
@@ -46,11 +49,16 @@ function ceilingOf(pattern: Pattern, { kit, profile }: VariantWish): number | nu
 const TELL_EVERY = 500;
 
 /**
- * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was there already left out, ranked by ceiling, then by
- * what is not on the shelf yet, then by nearness to the parent. A generator: it yields the number of candidates so far now and then, so that whoever runs it can show it and stop;
- * what it returns is the sheet. `shelf` holds the canonical forms of what lies on the shelf.
+ * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was
+ * there already left out, ranked by ceiling, then by what is not on the shelf yet, then by nearness to the parent. A
+ * generator: it yields the number of candidates so far now and then, so that whoever runs it can show it and stop; what
+ * it returns is the sheet. `shelf` holds the canonical forms of what lies on the shelf.
  */
-export function* variantsOf(recipe: Recipe, wish: VariantWish, shelf: ReadonlySet<string>): Generator<number, VariantSheet> {
+export function* variantsOf(
+  recipe: Recipe,
+  wish: VariantWish,
+  shelf: ReadonlySet<string>,
+): Generator<number, VariantSheet> {
   const parent = build(recipe).pattern;
   const seen = new Set([canonicalForm(parent)]);
   const found: Candidate[] = [];
@@ -67,7 +75,13 @@ export function* variantsOf(recipe: Recipe, wish: VariantWish, shelf: ReadonlySe
       const key = asked(kind) ? JSON.stringify(change.move) : form;
       if (seen.has(key)) continue;
       seen.add(key);
-      found.push({ change, pattern, ceiling: ceilingOf(pattern, wish), distance: distanceOf(parent, pattern), fresh: !shelf.has(form) });
+      found.push({
+        change,
+        pattern,
+        ceiling: ceilingOf(pattern, wish),
+        distance: distanceOf(parent, pattern),
+        fresh: !shelf.has(form),
+      });
     }
   }
   return sheet(found, candidates, true);
@@ -80,7 +94,9 @@ function distanceOf(parent: Pattern, pattern: Pattern): number {
 
 function sheet(found: readonly Candidate[], candidates: number, complete: boolean): VariantSheet {
   const reach = (c: Candidate): number => c.ceiling ?? Number.MAX_SAFE_INTEGER;
-  const ranked = [...found].sort((a, b) => reach(b) - reach(a) || Number(b.fresh) - Number(a.fresh) || a.distance - b.distance);
+  const ranked = [...found].sort(
+    (a, b) => reach(b) - reach(a) || Number(b.fresh) - Number(a.fresh) || a.distance - b.distance,
+  );
   const best = ranked
     .slice(0, VARIANT_LIMITS.shown)
     .map(({ change, ...rest }): Variant => ({ kind: change.kind, words: change.words(), move: change.move, ...rest }));

@@ -7,7 +7,11 @@ import { SelectorEditorComponent } from './selector-editor.component';
   selector: 'ls-drop-editor',
   imports: [SelectorEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<ls-selector-editor [value]="params().select" [before]="before()" (changed)="changed.emit({ select: $event })" />`,
+  template: `<ls-selector-editor
+    [value]="params().select"
+    [before]="before()"
+    (changed)="changed.emit({ select: $event })"
+  />`,
   styleUrl: './editor.css',
 })
 export class DropEditorComponent {

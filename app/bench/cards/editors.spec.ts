@@ -1,7 +1,16 @@
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { of } from 'rxjs';
-import { build, describeMove, MOVE_NAMES, newMove, type MoveEntry, type MoveName, type MoveParams, type Recipe } from '@core/recipe';
+import {
+  build,
+  describeMove,
+  MOVE_NAMES,
+  newMove,
+  type MoveEntry,
+  type MoveName,
+  type MoveParams,
+  type Recipe,
+} from '@core/recipe';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
 import { phraseOf, typed } from '../../testing/fixtures';
@@ -15,7 +24,14 @@ const joined: Recipe = {
 };
 const before = build({
   ...typed('R! l l R K', '4/4'),
-  moves: [{ id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } } }],
+  moves: [
+    {
+      id: 'f',
+      on: true,
+      move: 'fit',
+      params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } },
+    },
+  ],
 }).pattern;
 const cell = build(typed('R l l K', '5/4')).pattern;
 
@@ -34,7 +50,10 @@ function card<N extends MoveName>(
       },
     ],
   });
-  const m = mount(MoveEditorComponent as Type<MoveEditorComponent>, { entry: { id: 'm', on: true, move, params }, before: pattern });
+  const m = mount(MoveEditorComponent as Type<MoveEditorComponent>, {
+    entry: { id: 'm', on: true, move, params },
+    before: pattern,
+  });
   const told = heard(m.component.changed);
   m.component.changed.subscribe((entry) => m.set('entry', entry));
   return { ...m, told, now: () => (told.at(-1)?.params ?? params) as MoveParams[N] };
@@ -135,7 +154,8 @@ describe('fit', () => {
     const c = card('fit', { ...start, start: '1trip', end: '4let' }, triplets);
     await TestBed.inject(SettingsRepo).change({ triplets: 'and-a' });
     c.fixture.detectChanges();
-    const shown = (label: string): string | undefined => c.host.querySelector<HTMLSelectElement>(`[aria-label="${label}"]`)?.value;
+    const shown = (label: string): string | undefined =>
+      c.host.querySelector<HTMLSelectElement>(`[aria-label="${label}"]`)?.value;
     expect([shown('Start count'), shown('Count it ends on')]).toEqual(['1&', '4a']);
     expect(c.text()).toContain('11 = 3 × 3 + 2');
     c.pick('Count it ends on', '4&');
@@ -193,7 +213,12 @@ describe('selectors', () => {
     c.press('place 2 of every group');
     c.pick('every', '3rd slot');
     c.fill('on counts', '2, 4&, ');
-    expect(c.now().select).toEqual({ limbs: ['L'], levels: ['ghost'], every: { n: 3, offset: 0, of: 'slot' }, counts: ['2', '4&'] });
+    expect(c.now().select).toEqual({
+      limbs: ['L'],
+      levels: ['ghost'],
+      every: { n: 3, offset: 0, of: 'slot' },
+      counts: ['2', '4&'],
+    });
     c.pick('every', 'slot');
     c.fill('on counts', '');
     c.press('left hand');
@@ -261,7 +286,13 @@ describe('what chosen strokes become', () => {
 });
 
 describe('layer and land', () => {
-  const foot: MoveParams['layer'] = { limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' };
+  const foot: MoveParams['layer'] = {
+    limb: 'H',
+    voice: 'hat-foot',
+    level: 'tap',
+    on: { kind: 'grid', grid: 5040 },
+    clash: 'keep',
+  };
   it('a limb plays what it can reach', () => {
     const c = card('layer', foot);
     c.pick('Limb', 'right hand');

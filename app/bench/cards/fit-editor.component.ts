@@ -19,7 +19,13 @@ type Params = MoveParams['fit'];
     <div class="row">
       <div class="field">
         Fill
-        <ls-number-field label="How many bars or beats" [least]="1" [most]="mostOf(p)" [value]="amount()" (changed)="setAmount($event)" />
+        <ls-number-field
+          label="How many bars or beats"
+          [least]="1"
+          [most]="mostOf(p)"
+          [value]="amount()"
+          (changed)="setAmount($event)"
+        />
       </div>
       <label class="field"
         >of
@@ -49,7 +55,13 @@ type Params = MoveParams['fit'];
       </label>
     </div>
     <p class="mono sum">{{ sum() }}</p>
-    <ls-chips label="How to close" [dense]="true" [chips]="closings()" [chosen]="p.close.kind" (chose)="closeBy($event)" />
+    <ls-chips
+      label="How to close"
+      [dense]="true"
+      [chips]="closings()"
+      [chosen]="p.close.kind"
+      (chose)="closeBy($event)"
+    />
     @if (p.close.kind === 'groups') {
       <label class="field"
         >Sizes allowed
@@ -63,10 +75,15 @@ type Params = MoveParams['fit'];
       <p class="quiet note">{{ choicesWords() }}</p>
     }
     @if (p.close.kind === 'strokes') {
-      <ls-stroke-text label="Close with" [text]="p.close.text" (changed)="setClose({ kind: 'strokes', text: $event })" />
+      <ls-stroke-text
+        label="Close with"
+        [text]="p.close.text"
+        (changed)="setClose({ kind: 'strokes', text: $event })"
+      />
     }
     <label class="check"
-      ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands on every repeat</label
+      ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands on every
+      repeat</label
     >
   `,
   styleUrl: './editor.css',
@@ -100,7 +117,9 @@ export class FitEditorComponent {
   readonly slots = computed(() => fitSlots(this.before(), this.params()) ?? 0);
   readonly sum = computed(() => {
     const { close } = this.params();
-    return close.kind === 'groups' ? groupSum(this.slots(), close.groups) : (fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
+    return close.kind === 'groups'
+      ? groupSum(this.slots(), close.groups)
+      : (fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
   });
   /** Group sizes that are allowed: one less than the cell, the cell, one more. */
   readonly sizes = linkedSignal(() => {
@@ -108,7 +127,11 @@ export class FitEditorComponent {
     return [cell - 1, cell, cell + 1].filter((n) => n > 0 && n <= 64);
   });
   readonly choices = computed(() =>
-    partitions(this.slots(), this.sizes(), Math.max(1, Math.round(beatTicks(this.before().meter) / this.before().grid))),
+    partitions(
+      this.slots(),
+      this.sizes(),
+      Math.max(1, Math.round(beatTicks(this.before().meter) / this.before().grid)),
+    ),
   );
   readonly choicesWords = computed(() => {
     const { best, found, complete } = this.choices();

@@ -10,7 +10,13 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
   imports: [ChipsComponent, NumberFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-chips label="Grid" [dense]="true" [chips]="grids()" [chosen]="params().grid" (chose)="set($event, params().part)" />
+    <ls-chips
+      label="Grid"
+      [dense]="true"
+      [chips]="grids()"
+      [chosen]="params().grid"
+      (chose)="set($event, params().part)"
+    />
     <div class="row">
       <label class="check"
         ><input
@@ -49,7 +55,9 @@ export class GridEditorComponent {
   readonly params = input.required<MoveParams['grid']>();
   readonly before = input.required<Pattern>();
   readonly changed = output<MoveParams['grid']>();
-  readonly grids = computed(() => gridsOf(this.before().meter).map((grid): Chip<number> => ({ value: grid, words: gridName(grid) })));
+  readonly grids = computed(() =>
+    gridsOf(this.before().meter).map((grid): Chip<number> => ({ value: grid, words: gridName(grid) })),
+  );
 
   set(grid: number, part: MoveParams['grid']['part']): void {
     this.changed.emit(part ? { grid, part } : { grid });

@@ -25,15 +25,30 @@ type Params = MoveParams['join'];
     @for (part of parts; track part.key) {
       <div class="row">
         <label class="check"
-          ><input type="checkbox" [checked]="!params()[part.key]" (change)="toggleAll(part.key)" />{{ part.words }}</label
+          ><input type="checkbox" [checked]="!params()[part.key]" (change)="toggleAll(part.key)" />{{
+            part.words
+          }}</label
         >
         @if (params()[part.key]; as p) {
           <div class="field">
             from bar
-            <ls-number-field label="from bar" [least]="1" [most]="64" [value]="p.from" (changed)="setBars(part.key, $event, p.bars)" />
+            <ls-number-field
+              label="from bar"
+              [least]="1"
+              [most]="64"
+              [value]="p.from"
+              (changed)="setBars(part.key, $event, p.bars)"
+            />
           </div>
           <div class="field">
-            bars <ls-number-field label="bars" [least]="1" [most]="64" [value]="p.bars" (changed)="setBars(part.key, p.from, $event)" />
+            bars
+            <ls-number-field
+              label="bars"
+              [least]="1"
+              [most]="64"
+              [value]="p.bars"
+              (changed)="setBars(part.key, p.from, $event)"
+            />
           </div>
         }
       </div>

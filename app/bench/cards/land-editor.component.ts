@@ -27,7 +27,9 @@ type Params = MoveParams['land'];
         </select>
       </label>
     </div>
-    <label class="check"><input type="checkbox" [checked]="params().kick" (change)="set({ kick: !params().kick })" />Kick with it</label>
+    <label class="check"
+      ><input type="checkbox" [checked]="params().kick" (change)="set({ kick: !params().kick })" />Kick with it</label
+    >
   `,
   styleUrl: './editor.css',
 })

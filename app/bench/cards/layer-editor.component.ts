@@ -15,7 +15,11 @@ const WHEN: Readonly<Record<Params['on']['kind'], { readonly words: string; read
   counts: { words: 'on counts', first: { kind: 'counts', counts: ['2', '4'] } },
   text: { words: 'as typed', first: { kind: 'text', text: 'K - - K' } },
 };
-const CLASH: Readonly<Record<Params['clash'], string>> = { keep: 'hands stay', move: 'hands move', drop: 'hands drop out' };
+const CLASH: Readonly<Record<Params['clash'], string>> = {
+  keep: 'hands stay',
+  move: 'hands move',
+  drop: 'hands drop out',
+};
 
 @Component({
   selector: 'ls-layer-editor',
@@ -52,7 +56,13 @@ const CLASH: Readonly<Record<Params['clash'], string>> = { keep: 'hands stay', m
         </select>
       }
       @case ('counts') {
-        <input class="input mono" type="text" aria-label="Counts" [value]="p.on.counts.join(', ')" (change)="setCounts($event)" />
+        <input
+          class="input mono"
+          type="text"
+          aria-label="Counts"
+          [value]="p.on.counts.join(', ')"
+          (change)="setCounts($event)"
+        />
       }
       @case ('text') {
         <ls-stroke-text
@@ -66,7 +76,13 @@ const CLASH: Readonly<Record<Params['clash'], string>> = { keep: 'hands stay', m
       >Bars, or empty for all
       <input class="input mono" type="text" [value]="p.bars?.join(' ') ?? ''" (change)="setBars($event)" />
     </label>
-    <ls-chips label="Hands that play there" [dense]="true" [chips]="clashes" [chosen]="p.clash" (chose)="set({ clash: $event })" />
+    <ls-chips
+      label="Hands that play there"
+      [dense]="true"
+      [chips]="clashes"
+      [chosen]="p.clash"
+      (chose)="set({ clash: $event })"
+    />
   `,
   styleUrl: './editor.css',
 })

@@ -12,7 +12,13 @@ import { SelectorEditorComponent } from './selector-editor.component';
   imports: [ChipsComponent, NumberFieldComponent, SelectorEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-chips label="How high" [dense]="true" [chips]="levels" [chosen]="params().level" (chose)="set({ level: $event })" />
+    <ls-chips
+      label="How high"
+      [dense]="true"
+      [chips]="levels"
+      [chosen]="params().level"
+      (chose)="set({ level: $event })"
+    />
     <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
     <div
       class="accents"
@@ -34,7 +40,13 @@ import { SelectorEditorComponent } from './selector-editor.component';
     </div>
     <div class="field">
       Displaced by slots
-      <ls-number-field label="Displaced by slots" [least]="-64" [most]="64" [value]="params().shift ?? 0" (changed)="displace($event)" />
+      <ls-number-field
+        label="Displaced by slots"
+        [least]="-64"
+        [most]="64"
+        [value]="params().shift ?? 0"
+        (changed)="displace($event)"
+      />
     </div>
   `,
   styleUrl: './editor.css',
@@ -74,7 +86,9 @@ export class LevelEditorComponent {
     const slots = Math.min(64, Math.floor(pattern.length / pattern.grid));
     const shift = this.params().shift ?? 0;
     const on = new Set(
-      select(pattern, this.params().select).map((i) => mod((pattern.strokes[i]?.at ?? 0) + shift * pattern.grid, pattern.length)),
+      select(pattern, this.params().select).map((i) =>
+        mod((pattern.strokes[i]?.at ?? 0) + shift * pattern.grid, pattern.length),
+      ),
     );
     return Array.from({ length: slots }, (_, i) => on.has(i * pattern.grid));
   });
@@ -84,7 +98,11 @@ export class LevelEditorComponent {
     const row = event.currentTarget;
     if (!(row instanceof HTMLElement)) return;
     row.setPointerCapture(event.pointerId);
-    this.held = { x: event.clientX, shift: this.params().shift ?? 0, slot: row.clientWidth / Math.max(1, this.row().length) };
+    this.held = {
+      x: event.clientX,
+      shift: this.params().shift ?? 0,
+      slot: row.clientWidth / Math.max(1, this.row().length),
+    };
   }
 
   pull(event: PointerEvent): void {

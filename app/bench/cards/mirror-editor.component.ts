@@ -5,7 +5,8 @@ import type { MoveParams } from '@core/recipe';
   selector: 'ls-mirror-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<label class="check"
-    ><input type="checkbox" [checked]="params().feet" (change)="changed.emit({ feet: !params().feet })" />The kick feet too</label
+    ><input type="checkbox" [checked]="params().feet" (change)="changed.emit({ feet: !params().feet })" />The kick feet
+    too</label
   >`,
   styleUrl: './editor.css',
 })

@@ -51,7 +51,10 @@ import { VoiceEditorComponent } from './voice-editor.component';
         />
       }
       @case ('rate') {
-        <ls-rate-editor [params]="e.params" (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })" />
+        <ls-rate-editor
+          [params]="e.params"
+          (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })"
+        />
       }
       @case ('insert') {
         <ls-insert-editor
@@ -89,7 +92,10 @@ import { VoiceEditorComponent } from './voice-editor.component';
         />
       }
       @case ('mirror') {
-        <ls-mirror-editor [params]="e.params" (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })" />
+        <ls-mirror-editor
+          [params]="e.params"
+          (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })"
+        />
       }
       @case ('level') {
         <ls-level-editor
@@ -127,10 +133,16 @@ import { VoiceEditorComponent } from './voice-editor.component';
         />
       }
       @case ('land') {
-        <ls-land-editor [params]="e.params" (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })" />
+        <ls-land-editor
+          [params]="e.params"
+          (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })"
+        />
       }
       @case ('join') {
-        <ls-join-editor [params]="e.params" (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })" />
+        <ls-join-editor
+          [params]="e.params"
+          (changed)="changed.emit({ id: e.id, on: e.on, move: e.move, params: $event })"
+        />
       }
       @case ('touch') {
         <ls-touch-editor

@@ -8,7 +8,15 @@ type Params = MoveParams['rate'];
   selector: 'ls-rate-editor',
   imports: [ChipsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: ` <ls-chips label="How long it becomes" [dense]="true" [chips]="rates" [chosen]="rate()" (chose)="changed.emit($event)" /> `,
+  template: `
+    <ls-chips
+      label="How long it becomes"
+      [dense]="true"
+      [chips]="rates"
+      [chosen]="rate()"
+      (chose)="changed.emit($event)"
+    />
+  `,
   styleUrl: './editor.css',
 })
 export class RateEditorComponent {

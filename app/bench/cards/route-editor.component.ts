@@ -17,7 +17,11 @@ type Params = MoveParams['route'];
         @for (side of sides; track side) {
           <label class="field"
             >{{ i === 0 ? side : '' }}
-            <select class="input" [attr.aria-label]="'Stop ' + (i + 1) + ', ' + side + ' hand'" (change)="setStation(i, side, $event)">
+            <select
+              class="input"
+              [attr.aria-label]="'Stop ' + (i + 1) + ', ' + side + ' hand'"
+              (change)="setStation(i, side, $event)"
+            >
               @for (v of voices; track v) {
                 <option [value]="v" [selected]="v === s[side]">{{ facts[v].name }}</option>
               }
@@ -36,10 +40,18 @@ type Params = MoveParams['route'];
       </div>
     }
     <div class="row">
-      <button type="button" class="btn small" [disabled]="params().stations.length >= 16" (click)="addStation()">Another stop</button>
+      <button type="button" class="btn small" [disabled]="params().stations.length >= 16" (click)="addStation()">
+        Another stop
+      </button>
       <label class="field"
         >Strokes to a stop
-        <input class="input mono" type="text" [value]="sizes()" aria-label="Strokes to a stop" (change)="setSizes($event)" />
+        <input
+          class="input mono"
+          type="text"
+          [value]="sizes()"
+          aria-label="Strokes to a stop"
+          (change)="setSizes($event)"
+        />
       </label>
       <label class="field"
         >Order

@@ -8,7 +8,10 @@ import { countsOf, textOf, toggled, wholeOf } from './values';
 
 const MOST_PLACES = 16;
 
-/** Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts. Says itself in words, with how many strokes that is. */
+/**
+ * Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts. Says itself in words, with how
+ * many strokes that is.
+ */
 @Component({
   selector: 'ls-selector-editor',
   imports: [ChipsComponent],
@@ -17,7 +20,13 @@ const MOST_PLACES = 16;
     @let s = value();
     <div class="chips">
       <ls-chips label="Limbs" [dense]="true" [chips]="limbs()" [chosen]="s.limbs ?? []" (chose)="setLimb($event)" />
-      <ls-chips label="Stick heights" [dense]="true" [chips]="levels" [chosen]="s.levels ?? []" (chose)="setLevel($event)" />
+      <ls-chips
+        label="Stick heights"
+        [dense]="true"
+        [chips]="levels"
+        [chosen]="s.levels ?? []"
+        (chose)="setLevel($event)"
+      />
     </div>
     <ls-chips
       label="Places of the group"
@@ -33,7 +42,9 @@ const MOST_PLACES = 16;
         <select class="input" (change)="setEvery($event)">
           <option value="0" [selected]="!s.every">slot</option>
           @for (n of [2, 3, 4, 5, 6, 7, 8]; track n) {
-            <option [value]="n" [selected]="s.every?.n === n">{{ n }}{{ n === 2 ? 'nd' : n === 3 ? 'rd' : 'th' }} slot</option>
+            <option [value]="n" [selected]="s.every?.n === n">
+              {{ n }}{{ n === 2 ? 'nd' : n === 3 ? 'rd' : 'th' }} slot
+            </option>
           }
         </select>
       </label>
@@ -44,7 +55,13 @@ const MOST_PLACES = 16;
     </div>
     <label class="field"
       >in words: {{ chosen() }}
-      <input class="input" type="text" [value]="words()" [attr.aria-invalid]="problem() !== null" (change)="setWords($event)" />
+      <input
+        class="input"
+        type="text"
+        [value]="words()"
+        [attr.aria-invalid]="problem() !== null"
+        (change)="setWords($event)"
+      />
     </label>
     @if (problem(); as p) {
       <p class="wrong" role="status">{{ p }}</p>
@@ -66,11 +83,13 @@ export class SelectorEditorComponent {
   readonly changed = output<Selector>();
   readonly levels = chipsOf(LEVELS, (l) => `${l}s`);
   readonly limbs = computed(() =>
-    LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)).map((l): Chip<Limb> => ({
-      value: l,
-      words: l,
-      name: LIMB_WORDS[l],
-    })),
+    LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)).map(
+      (l): Chip<Limb> => ({
+        value: l,
+        words: l,
+        name: LIMB_WORDS[l],
+      }),
+    ),
   );
   readonly places = computed(() => {
     const longest = this.before().strokes.reduce((most, s) => Math.max(most, s.from.index + 1), 1);

@@ -26,11 +26,24 @@ import { textOf, wholeOf } from './values';
       />
       <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
     </div>
-    <ls-chips label="What falls off" [dense]="true" [chips]="modes" [chosen]="p.mode" (chose)="emit({ mode: $event })" />
+    <ls-chips
+      label="What falls off"
+      [dense]="true"
+      [chips]="modes"
+      [chosen]="p.mode"
+      (chose)="emit({ mode: $event })"
+    />
     <div class="row">
       <label class="field"
         >from count
-        <input class="input mono" type="text" placeholder="the start" maxlength="16" [value]="p.from ?? ''" (change)="setFrom($event)" />
+        <input
+          class="input mono"
+          type="text"
+          placeholder="the start"
+          maxlength="16"
+          [value]="p.from ?? ''"
+          (change)="setFrom($event)"
+        />
       </label>
       <label class="field"
         >groups

@@ -10,7 +10,11 @@ import { SelectorEditorComponent } from './selector-editor.component';
   imports: [ChipsComponent, SelectorEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-selector-editor [value]="params().select" [before]="before()" (changed)="changed.emit({ select: $event, limb: params().limb })" />
+    <ls-selector-editor
+      [value]="params().select"
+      [before]="before()"
+      (changed)="changed.emit({ select: $event, limb: params().limb })"
+    />
     <ls-chips
       label="Who plays them"
       [dense]="true"

@@ -29,7 +29,9 @@ const ROUND = [null, 'ghost', 'tap', 'accent'] as const;
       }
     </div>
     @if (params().edits.length > 0) {
-      <button type="button" class="btn small" (click)="changed.emit({ edits: [] })">Take back all {{ params().edits.length }}</button>
+      <button type="button" class="btn small" (click)="changed.emit({ edits: [] })">
+        Take back all {{ params().edits.length }}
+      </button>
     }
   `,
   styleUrl: './editor.css',
@@ -107,7 +109,9 @@ export class TouchEditorComponent {
     const others = this.params().edits.filter((e) => e.at !== cell.at || e.limb !== limb);
     // Back where it was is no edit.
     const edits: Edit[] =
-      next === cell.original ? others : [...others, { at: cell.at, limb, stroke: next === null ? null : { level: next } }];
+      next === cell.original
+        ? others
+        : [...others, { at: cell.at, limb, stroke: next === null ? null : { level: next } }];
     this.changed.emit({ edits });
   }
 }

@@ -14,7 +14,10 @@ export function wholeOf(event: Event, least: number, most: number): number {
   return kept;
 }
 
-/** A list with a value in it if it was not, without it if it was; undefined when nothing is left, so that a selector's field goes away. */
+/**
+ * A list with a value in it if it was not, without it if it was; undefined when nothing is left, so that a selector's
+ * field goes away.
+ */
 export function toggled<T>(list: readonly T[] | undefined, value: T): T[] | undefined {
   const next = list?.includes(value) ? list.filter((v) => v !== value) : [...(list ?? []), value];
   return next.length > 0 ? next : undefined;

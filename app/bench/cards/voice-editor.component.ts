@@ -25,7 +25,13 @@ type Params = MoveParams['voice'];
       label="Where it goes"
       (pressed)="pickPiece($event)"
     />
-    <ls-chips label="Voices, taken in turn" [dense]="true" [chips]="voices" [chosen]="params().voices" (chose)="pick($event)" />
+    <ls-chips
+      label="Voices, taken in turn"
+      [dense]="true"
+      [chips]="voices"
+      [chosen]="params().voices"
+      (chose)="pick($event)"
+    />
     <label class="field"
       >Under them
       <select class="input" (change)="under($event)">
@@ -55,7 +61,10 @@ export class VoiceEditorComponent {
     if (voices) this.set({ voices: voices.slice(0, 16) });
   }
 
-  /** A piece pressed on the drawing: its first voice for a hand. The only one chosen is changed for it, more are added one by one. */
+  /**
+   * A piece pressed on the drawing: its first voice for a hand. The only one chosen is changed for it, more are added
+   * one by one.
+   */
   pickPiece(piece: Piece): void {
     const voice = piece.voices.find((v) => VOICE[v].family !== 'foot');
     if (!voice) return;

@@ -10,7 +10,10 @@ import { followWidth } from '../follow-size';
 const HEIGHT = 260;
 const MARGIN = { top: 18, right: 78, bottom: 30, left: 44 };
 
-/** Tempo against date for one phrase: the best clean tempo of each day as a line, what was only tried as open marks, the goal as a line. */
+/**
+ * Tempo against date for one phrase: the best clean tempo of each day as a line, what was only tried as open marks, the
+ * goal as a line.
+ */
 @Component({
   selector: 'ls-tempo-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,

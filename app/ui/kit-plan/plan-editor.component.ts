@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import type { Kit, Piece } from '@core/kit';
 
 /** What a hand did to a piece: values it should have now. `done` is false while the drag goes on. */
@@ -16,7 +26,12 @@ type Handle = 'move' | 'size' | 'turn';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="board" (pointermove)="move($event)" (pointerup)="up($event)" (pointercancel)="up($event)">
-      <svg [attr.viewBox]="viewBox()" preserveAspectRatio="xMidYMid meet" role="group" aria-label="The kit from above, in centimetres">
+      <svg
+        [attr.viewBox]="viewBox()"
+        preserveAspectRatio="xMidYMid meet"
+        role="group"
+        aria-label="The kit from above, in centimetres"
+      >
         @for (x of grid; track x) {
           <line class="grid" [attr.x1]="x" [attr.x2]="x" y1="-220" y2="220" />
         }
@@ -44,10 +59,22 @@ type Handle = 'move' | 'size' | 'turn';
           </g>
         }
         @if (held(); as p) {
-          <circle class="handle" [attr.cx]="p.x + p.diameter / 2" [attr.cy]="-p.y" r="4" (pointerdown)="down($event, p, 'size')">
+          <circle
+            class="handle"
+            [attr.cx]="p.x + p.diameter / 2"
+            [attr.cy]="-p.y"
+            r="4"
+            (pointerdown)="down($event, p, 'size')"
+          >
             <title>Size: {{ p.diameter }} cm across</title>
           </circle>
-          <circle class="handle turn" [attr.cx]="turnPoint(p).x" [attr.cy]="turnPoint(p).y" r="4" (pointerdown)="down($event, p, 'turn')">
+          <circle
+            class="handle turn"
+            [attr.cx]="turnPoint(p).x"
+            [attr.cy]="turnPoint(p).y"
+            r="4"
+            (pointerdown)="down($event, p, 'turn')"
+          >
             <title>Turn: {{ p.turn }}°</title>
           </circle>
         }
@@ -63,7 +90,10 @@ export class PlanEditorComponent {
   readonly changed = output<PieceChange>();
   readonly removed = output<string>();
 
-  /** The floor that is drawn, in cm: a usual room, wider when a piece stands outside it. It holds still while something is dragged. */
+  /**
+   * The floor that is drawn, in cm: a usual room, wider when a piece stands outside it. It holds still while something
+   * is dragged.
+   */
   readonly viewBox = linkedSignal<string | null, string>({
     source: () => (this.drag() ? null : this.room()),
     computation: (room, before) => room ?? before?.value ?? this.room(),
@@ -71,7 +101,12 @@ export class PlanEditorComponent {
   readonly grid = Array.from({ length: 23 }, (_, i) => (i - 11) * 20);
   readonly gridY = Array.from({ length: 23 }, (_, i) => (i - 11) * 20);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly drag = signal<{ readonly piece: Piece; readonly handle: Handle; readonly x: number; readonly y: number } | null>(null);
+  private readonly drag = signal<{
+    readonly piece: Piece;
+    readonly handle: Handle;
+    readonly x: number;
+    readonly y: number;
+  } | null>(null);
   private room(): string {
     const { pieces } = this.kit();
     const step = (n: number): number => Math.ceil(n / 20) * 20;
@@ -93,7 +128,8 @@ export class PlanEditorComponent {
   edge(p: Piece): string {
     const angle = this.angleOf(p);
     const r = p.diameter / 2;
-    const at = (by: number) => `${(p.x + Math.cos(angle + by) * r).toFixed(1)} ${(-(p.y + Math.sin(angle + by) * r)).toFixed(1)}`;
+    const at = (by: number) =>
+      `${(p.x + Math.cos(angle + by) * r).toFixed(1)} ${(-(p.y + Math.sin(angle + by) * r)).toFixed(1)}`;
     return `M${at(0.45)}A${r} ${r} 0 0 1 ${at(-0.45)}`;
   }
 
@@ -127,11 +163,16 @@ export class PlanEditorComponent {
     if (drag) this.tell(drag, event, true);
   }
 
-  private tell({ piece, handle, x, y }: { piece: Piece; handle: Handle; x: number; y: number }, event: PointerEvent, done: boolean): void {
+  private tell(
+    { piece, handle, x, y }: { piece: Piece; handle: Handle; x: number; y: number },
+    event: PointerEvent,
+    done: boolean,
+  ): void {
     const now = this.at(event);
     const { id } = piece;
     if (handle === 'move') this.changed.emit({ id, part: { x: piece.x + now.x - x, y: piece.y + now.y - y }, done });
-    else if (handle === 'size') this.changed.emit({ id, part: { diameter: 2 * Math.hypot(now.x - piece.x, now.y - piece.y) }, done });
+    else if (handle === 'size')
+      this.changed.emit({ id, part: { diameter: 2 * Math.hypot(now.x - piece.x, now.y - piece.y) }, done });
     else {
       const bare = Math.atan2(-piece.y, -piece.x);
       const wanted = Math.atan2(now.y - piece.y, now.x - piece.x);

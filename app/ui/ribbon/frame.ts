@@ -19,7 +19,11 @@ export function frameOf(pattern: Pattern, options: RibbonOptions, m: Measures): 
     const scale = options.stripTicks
       ? Math.min(room / Math.max(options.stripTicks, shown), STRIP_SCALE)
       : Math.min(room / shown, m.most / pattern.grid);
-    return { rows: [{ from: pattern.start, until: pattern.start + shown }], scale, width: Math.ceil(shown * scale) + 2 * m.pad };
+    return {
+      rows: [{ from: pattern.start, until: pattern.start + shown }],
+      scale,
+      width: Math.ceil(shown * scale) + 2 * m.pad,
+    };
   }
   const span = barsSpan(pattern).bars;
   // Short phrases get slots wide enough for labels; long ones are drawn denser, to stay in sight.

@@ -28,7 +28,9 @@ export function hitAt(layout: RibbonLayout, x: number, y: number): Hit | null {
   const stem = row.stems.find(
     (s) => Math.abs(s.x - x) <= NEAR && y >= Math.min(s.base, s.end) - NEAR && y <= Math.max(s.base, s.end) + NEAR,
   );
-  const block = row.blocks.find((b) => x >= b.x - 3 && x <= b.x + b.width + 3 && y >= b.y - 4 && y <= b.y + b.height + 4);
+  const block = row.blocks.find(
+    (b) => x >= b.x - 3 && x <= b.x + b.width + 3 && y >= b.y - 4 && y <= b.y + b.height + 4,
+  );
   const tick = row.from + (x - row.inset) / row.scale - layout.start;
   const at = Math.floor(tick / layout.grid) * layout.grid;
   if (stem) return { at, limb: stem.limb, stroke: stem.index, end: Math.abs(y - stem.end) <= NEAR + 2 };
@@ -48,6 +50,7 @@ export function levelAt(layout: RibbonLayout, height: number): Level {
 export function placeOf(layout: RibbonLayout, at: number): { readonly row: RibbonRow; readonly x: number } | null {
   const tick = layout.start + at;
   const row =
-    layout.rows.find((r) => tick >= r.from && tick < r.until) ?? (tick === layout.rows.at(-1)?.until ? layout.rows.at(-1) : undefined);
+    layout.rows.find((r) => tick >= r.from && tick < r.until) ??
+    (tick === layout.rows.at(-1)?.until ? layout.rows.at(-1) : undefined);
   return row ? { row, x: row.inset + (tick - row.from) * row.scale } : null;
 }

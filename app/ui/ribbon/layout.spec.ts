@@ -59,7 +59,12 @@ describe('the ribbon', () => {
   });
   it('strips beside one another show true relative lengths', () => {
     const strip = (bars: number) =>
-      ribbonLayout(patternOf('R L', '4/4', bars), { size: 'strip', width: 900, schools: USUAL_SCHOOLS, stripTicks: 4 * 20160 }).width - 4;
+      ribbonLayout(patternOf('R L', '4/4', bars), {
+        size: 'strip',
+        width: 900,
+        schools: USUAL_SCHOOLS,
+        stripTicks: 4 * 20160,
+      }).width - 4;
     expect(strip(2) / strip(1)).toBeCloseTo(2, 1);
   });
   it('a flam leans before its stroke, and both hands at once have their letters beside the stem', () => {
@@ -70,8 +75,12 @@ describe('the ribbon', () => {
   });
   it('says each stroke as a person would', () => {
     const counting = countingOf(patternOf('R l K'), USUAL_SCHOOLS);
-    expect(wordsOf(0, draw('fR! l K').rows[0]!.stems[0]!.stroke, counting)).toBe('bar 1, the 1, right hand, flam, accent, snare');
-    expect(wordsOf(2 * 1260, draw('R l K').rows[0]!.blocks[0]!.stroke, counting)).toBe('bar 1, the & of 1, kick foot, tap, kick');
+    expect(wordsOf(0, draw('fR! l K').rows[0]!.stems[0]!.stroke, counting)).toBe(
+      'bar 1, the 1, right hand, flam, accent, snare',
+    );
+    expect(wordsOf(2 * 1260, draw('R l K').rows[0]!.blocks[0]!.stroke, counting)).toBe(
+      'bar 1, the & of 1, kick foot, tap, kick',
+    );
   });
   it('every rudiment in every size and width stays inside its drawing, and every stroke is drawn once', () => {
     fc.assert(
@@ -80,12 +89,19 @@ describe('the ribbon', () => {
         fc.constantFrom('strip' as const, 'card' as const, 'bench' as const, 'room' as const),
         fc.integer({ min: 60, max: 2000 }),
         (r, size, width) => {
-          const pattern = build({ source: { kind: 'rudiment', id: r.id, meter: '4/4', grid: r.grid }, moves: [] }).pattern;
+          const pattern = build({
+            source: { kind: 'rudiment', id: r.id, meter: '4/4', grid: r.grid },
+            moves: [],
+          }).pattern;
           const l = ribbonLayout(pattern, { size, width, schools: USUAL_SCHOOLS });
-          const drawn = l.rows.flatMap((row) => [...row.stems, ...row.blocks].map((s) => s.index)).sort((a, b) => a - b);
+          const drawn = l.rows
+            .flatMap((row) => [...row.stems, ...row.blocks].map((s) => s.index))
+            .sort((a, b) => a - b);
           expect(drawn).toEqual(pattern.strokes.map((_, i) => i));
           l.rows.forEach((row) =>
-            row.stems.forEach((s) => expect(s.x >= 0 && s.x <= l.width && s.end >= row.top && s.end <= row.floor).toBe(true)),
+            row.stems.forEach((s) =>
+              expect(s.x >= 0 && s.x <= l.width && s.end >= row.top && s.end <= row.floor).toBe(true),
+            ),
           );
         },
       ),

@@ -24,7 +24,16 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   const rows = frame.rows.map(({ from, until }, i): RibbonRow => {
     const top = i * (rowHeight + m.gap);
     const line = top + headRoom + m.hands;
-    const base = { top, height: rowHeight, line, floor: line + m.hands + m.floor, from, until, scale: frame.scale, inset: m.pad };
+    const base = {
+      top,
+      height: rowHeight,
+      line,
+      floor: line + m.hands + m.floor,
+      from,
+      until,
+      scale: frame.scale,
+      inset: m.pad,
+    };
     const place = (tick: number): number => m.pad + (tick - from) * frame.scale;
     const slot = pattern.grid * frame.scale;
     const inRow = (at: number): boolean => pattern.start + at >= from && pattern.start + at < until;
@@ -42,7 +51,8 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
       bodyTop: top + headRoom,
       head: named ? `bar ${Math.floor(from / barTicks(pattern.meter)) + 1}` : null,
       lines: gridLines(pattern, from, until).map((l) => ({ x: place(l.tick), weight: l.weight })),
-      counts: m.counts === 0 || options.hide?.includes('counts') ? [] : countsOf(pattern, options, from, until, slot, place),
+      counts:
+        m.counts === 0 || options.hide?.includes('counts') ? [] : countsOf(pattern, options, from, until, slot, place),
       tints:
         options.size === 'card'
           ? []
@@ -80,7 +90,15 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
     };
   });
   const height = rows.length * rowHeight + Math.max(0, rows.length - 1) * m.gap + 1;
-  return { start: pattern.start, grid: pattern.grid, width: frame.width, height, rows, size: options.size, title: titleOf(pattern) };
+  return {
+    start: pattern.start,
+    grid: pattern.grid,
+    width: frame.width,
+    height,
+    rows,
+    size: options.size,
+    title: titleOf(pattern),
+  };
 }
 
 /** Ticks at which both hands strike. */

@@ -3,7 +3,10 @@ import { placeOf } from './hit';
 import type { RibbonMarks } from './marks';
 import type { RibbonLayout } from './model';
 
-/** Cursor, selection and changes, drawn over the strokes. A view of its own, so that moving the cursor draws nothing else again. */
+/**
+ * Cursor, selection and changes, drawn over the strokes. A view of its own, so that moving the cursor draws nothing
+ * else again.
+ */
 @Component({
   selector: 'g[lsMarks]',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -73,7 +76,14 @@ export class MarksComponent {
     return rows.flatMap((row) => {
       const [a, b] = [Math.max(range.from + start, row.from), Math.min(range.until + start, row.until)];
       if (b <= a) return [];
-      return [{ x: row.inset + (a - row.from) * row.scale, y: row.bodyTop, width: (b - a) * row.scale, height: row.floor - row.bodyTop }];
+      return [
+        {
+          x: row.inset + (a - row.from) * row.scale,
+          y: row.bodyTop,
+          width: (b - a) * row.scale,
+          height: row.floor - row.bodyTop,
+        },
+      ];
     });
   });
   readonly changed = computed(() =>
@@ -89,7 +99,8 @@ export class MarksComponent {
       const row = rows.find((r) => tick + grid / 2 >= r.from && tick + grid / 2 < r.until) ?? rows[0];
       if (!row) return [];
       const tall = row.line - row.bodyTop;
-      const y = limb === 'R' ? row.bodyTop + 6 : limb === 'L' ? row.line + tall - 6 : limb === null ? row.line : row.floor - 4;
+      const y =
+        limb === 'R' ? row.bodyTop + 6 : limb === 'L' ? row.line + tall - 6 : limb === null ? row.line : row.floor - 4;
       return [{ x: row.inset + (tick - row.from + grid / 2) * row.scale, y, old }];
     });
   });
@@ -106,7 +117,10 @@ export class MarksComponent {
       const arc = (x1: number, y1: number, x2: number, y2: number, up: number) =>
         `M${x1} ${y1 + up * 9}Q${(x1 + x2) / 2} ${Math.min(y1, y2) + up * 30} ${x2} ${y2 + up * 9}`;
       if (a.row === b.row && b.x > a.x) return [arc(a.x, a.y, b.x, b.y, a.up)];
-      return [arc(a.x, a.y, Math.max(a.x + 16, a.row.right - 4), a.y, a.up), arc(Math.min(b.x - 16, b.row.left + 4), b.y, b.x, b.y, b.up)];
+      return [
+        arc(a.x, a.y, Math.max(a.x + 16, a.row.right - 4), a.y, a.up),
+        arc(Math.min(b.x - 16, b.row.left + 4), b.y, b.x, b.y, b.up),
+      ];
     });
   });
   readonly chosen = computed(() => {
@@ -118,7 +132,12 @@ export class MarksComponent {
       const stems = row.stems.filter((s) => wanted.has(s.index));
       const blocks = row.blocks.filter((b) => wanted.has(b.index));
       return [
-        ...stems.map((s) => ({ x: s.x - 9 + by, y: Math.min(s.base, s.end) - 9, width: 18, height: Math.abs(s.end - s.base) + 18 })),
+        ...stems.map((s) => ({
+          x: s.x - 9 + by,
+          y: Math.min(s.base, s.end) - 9,
+          width: 18,
+          height: Math.abs(s.end - s.base) + 18,
+        })),
         ...blocks.map((b) => ({ x: b.x - 3 + by, y: b.y - 3, width: b.width + 6, height: b.height + 6 })),
       ];
     });
@@ -130,6 +149,11 @@ export class MarksComponent {
     const width = Math.max(6, this.layout().grid * place.row.scale);
     // Behind the last slot the cursor is a thin line: what is typed there grows the phrase.
     const over = place.x + width > place.row.right + 2;
-    return { x: over ? place.x - 2 : place.x, y: place.row.bodyTop, width: over ? 4 : width, height: place.row.floor - place.row.bodyTop };
+    return {
+      x: over ? place.x - 2 : place.x,
+      y: place.row.bodyTop,
+      width: over ? 4 : width,
+      height: place.row.floor - place.row.bodyTop,
+    };
   });
 }

@@ -18,4 +18,12 @@ export interface RibbonMarks {
   readonly shadow: number;
 }
 
-export const NO_MARKS: RibbonMarks = Object.freeze({ cursor: null, range: null, chosen: [], changed: [], tight: [], dots: [], shadow: 0 });
+export const NO_MARKS: RibbonMarks = Object.freeze({
+  cursor: null,
+  range: null,
+  chosen: [],
+  changed: [],
+  tight: [],
+  dots: [],
+  shadow: 0,
+});

@@ -32,7 +32,8 @@ export class PlayheadComponent {
     if (tick === null || tick < 0 || !first || !last) return null;
     const inLoop = (this.loop() > 0 ? tick % this.loop() : tick) + this.origin();
     if (inLoop >= last.until) return null;
-    // A stroke stands in the middle of its slot. The last half slot lies before the first stroke of the next row, or of the first one again.
+    // A stroke stands in the middle of its slot. The last half slot lies before the first stroke of the next row, or of
+    // the first one again.
     const middle = inLoop + this.slot() / 2;
     const shown = middle < last.until ? middle : first.from + middle - last.until;
     const row = rows.find((r) => shown >= r.from && shown < r.until);

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, signal, viewChild, type Signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+  type Signal,
+} from '@angular/core';
 import type { Counting, Schools } from '@core/time';
 import type { Level, Limb, OwnSyllables } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
@@ -9,7 +19,13 @@ import { RibbonComponent } from './ribbon.component';
 
 /** What a hand did on the ribbon. Ticks from the pattern's start. */
 export type Gesture =
-  | { readonly kind: 'press'; readonly at: number; readonly limb: Limb; readonly stroke: number | null; readonly adds: boolean }
+  | {
+      readonly kind: 'press';
+      readonly at: number;
+      readonly limb: Limb;
+      readonly stroke: number | null;
+      readonly adds: boolean;
+    }
   | { readonly kind: 'range'; readonly from: number; readonly until: number }
   | { readonly kind: 'height'; readonly stroke: number; readonly level: Level }
   | { readonly kind: 'displace'; readonly stroke: number; readonly by: number; readonly done: boolean };
@@ -140,7 +156,14 @@ export class RibbonEditorComponent {
     this.drag.set(null);
     if (!drag) return;
     if (drag.moved) this.tell(drag.kind, drag, event, true);
-    else this.gesture.emit({ kind: 'press', at: drag.hit.at, limb: drag.hit.limb, stroke: drag.hit.stroke, adds: event.shiftKey });
+    else
+      this.gesture.emit({
+        kind: 'press',
+        at: drag.hit.at,
+        limb: drag.hit.limb,
+        stroke: drag.hit.stroke,
+        adds: event.shiftKey,
+      });
   }
 
   cancel(): void {
@@ -152,7 +175,9 @@ export class RibbonEditorComponent {
     const here = this.hit(event);
     switch (kind) {
       case 'height': {
-        const row = layout.rows.find((r) => r.stems.some((s) => s.index === hit.stroke) || r.blocks.some((b) => b.index === hit.stroke));
+        const row = layout.rows.find(
+          (r) => r.stems.some((s) => s.index === hit.stroke) || r.blocks.some((b) => b.index === hit.stroke),
+        );
         if (!row || hit.stroke === null) return;
         const foot = row.blocks.some((b) => b.index === hit.stroke);
         const y = this.at(event).y;

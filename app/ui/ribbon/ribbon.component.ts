@@ -1,5 +1,15 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, linkedSignal, signal, type Signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  type Signal,
+} from '@angular/core';
 import { USUAL_SCHOOLS, type Counting, type Schools } from '@core/time';
 import { countingOf, type Pattern } from '@core/pattern';
 import type { OwnSyllables } from '@core/stroke';
@@ -16,7 +26,10 @@ import { SmallRowComponent } from './small-row.component';
 /** Room round a row that is drawn by itself, for what leans over its edge, in px. */
 const OVER = 12;
 
-/** The ribbon: how a phrase is drawn everywhere. Right hand above the line, left below, feet on the floor; height is the height of the stick. */
+/**
+ * The ribbon: how a phrase is drawn everywhere. Right hand above the line, left below, feet on the floor; height is the
+ * height of the stick.
+ */
 @Component({
   selector: 'ls-ribbon',
   imports: [NgTemplateOutlet, PlayheadComponent, MarksComponent, RowComponent, SmallRowComponent],
@@ -48,7 +61,10 @@ export class RibbonComponent {
   readonly types = input(false);
   /** Tick of the bar line that sounds at the program's zero, when only a part is played. */
   readonly origin = input(0);
-  /** Whether each row is a drawing of its own, so that an edit paints only the row it is in. Else all is one drawing, which can be saved. */
+  /**
+   * Whether each row is a drawing of its own, so that an edit paints only the row it is in. Else all is one drawing,
+   * which can be saved.
+   */
   readonly apart = input(false);
   /** Cursor, selection and other marks over the drawing. */
   readonly marks = input<RibbonMarks>(NO_MARKS);

@@ -26,7 +26,10 @@ describe('rows that are drawn by themselves', () => {
     // One stroke more in the first bar gives every later one another number, and the same look.
     fixture.componentRef.setInput('pattern', bars('(R! L R L)x3 R! L+K R L (R - R L)x4 (R L K L)x4'));
     fixture.detectChanges();
-    expect(fixture.componentInstance.rows().map((r, i) => r === after[i])).toEqual([false, ...before.slice(1).map(() => true)]);
+    expect(fixture.componentInstance.rows().map((r, i) => r === after[i])).toEqual([
+      false,
+      ...before.slice(1).map(() => true),
+    ]);
     expect(fixture.componentInstance.layout().rows.at(-1)!.stems[0]!.index).toBe(before.at(-1)!.stems[0]!.index + 1);
   });
   it('one drawing by default, a drawing a row where it is edited', () => {
@@ -39,7 +42,9 @@ describe('rows that are drawn by themselves', () => {
     fixture.componentRef.setInput('apart', true);
     fixture.detectChanges();
     expect(host.querySelectorAll('svg.row')).toHaveLength(fixture.componentInstance.rows().length);
-    expect(host.querySelector('[role=img]')?.getAttribute('aria-label')).toBe('Ribbon: 48 strokes on 16ths over 12 beats');
+    expect(host.querySelector('[role=img]')?.getAttribute('aria-label')).toBe(
+      'Ribbon: 48 strokes on 16ths over 12 beats',
+    );
   });
   it('looks are compared by all but the numbers of strokes', () => {
     fc.assert(
@@ -58,11 +63,17 @@ describe('rows that are drawn by themselves', () => {
 
 describe('a small row', () => {
   it('has every stroke in few shapes: one for each look, one for the feet', () => {
-    const row = ribbonLayout(bars('(R! l K fR z)x4'.replace('z', 'L')), { size: 'card', width: 300, schools: USUAL_SCHOOLS }).rows[0]!;
+    const row = ribbonLayout(bars('(R! l K fR z)x4'.replace('z', 'L')), {
+      size: 'card',
+      width: 300,
+      schools: USUAL_SCHOOLS,
+    }).rows[0]!;
     const shapes = smallShapes(row);
     const moves = (d: string): number => d.split('M').length - 1;
     // Twelve hands with four grace strokes, and a head for each hand.
-    expect(shapes.reduce((n, s) => n + moves(s.stems), 0)).toBe(row.stems.length + row.stems.reduce((n, s) => n + s.graces.length, 0));
+    expect(shapes.reduce((n, s) => n + moves(s.stems), 0)).toBe(
+      row.stems.length + row.stems.reduce((n, s) => n + s.graces.length, 0),
+    );
     expect(shapes.reduce((n, s) => n + moves(s.heads), 0)).toBe(row.stems.length);
     expect(moves(smallBlocks(row))).toBe(row.blocks.length);
     expect(shapes.length).toBeLessThan(4);

@@ -20,7 +20,11 @@ interface StemPlace {
   readonly letters: boolean;
 }
 
-export function stemOf(stroke: Stroke, m: Measures, { index, x, right, line, slot, together, role, letters }: StemPlace): Stem {
+export function stemOf(
+  stroke: Stroke,
+  m: Measures,
+  { index, x, right, line, slot, together, role, letters }: StemPlace,
+): Stem {
   const up = stroke.limb === 'R' ? -1 : 1;
   const height = m.stem[stroke.level];
   const big = m.counts > 0;
@@ -81,7 +85,13 @@ export function blockOf(stroke: Stroke, index: number, x: number, floor: number,
 
 /** What a screen reader says of a stroke at a tick from the bar line: "bar 1, the e of 2, left hand, ghost, snare". */
 export function wordsOf(tick: number, stroke: Stroke, counting: Counting): string {
-  return [countWords(countAt(tick, counting), true), LIMB_WORDS[stroke.limb], stroke.ornament, stroke.level, VOICE[stroke.voice].name]
+  return [
+    countWords(countAt(tick, counting), true),
+    LIMB_WORDS[stroke.limb],
+    stroke.ornament,
+    stroke.level,
+    VOICE[stroke.voice].name,
+  ]
     .filter(Boolean)
     .join(', ');
 }

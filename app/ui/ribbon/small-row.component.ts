@@ -16,8 +16,20 @@ import { smallBlocks, smallShapes } from './small';
         [attr.height]="row().floor - row().bodyTop"
       />
     }
-    <svg:line class="hands" [attr.x1]="row().left" [attr.x2]="row().right" [attr.y1]="row().line" [attr.y2]="row().line" />
-    <svg:line class="floor" [attr.x1]="row().left" [attr.x2]="row().right" [attr.y1]="row().floor" [attr.y2]="row().floor" />
+    <svg:line
+      class="hands"
+      [attr.x1]="row().left"
+      [attr.x2]="row().right"
+      [attr.y1]="row().line"
+      [attr.y2]="row().line"
+    />
+    <svg:line
+      class="floor"
+      [attr.x1]="row().left"
+      [attr.x2]="row().right"
+      [attr.y1]="row().floor"
+      [attr.y2]="row().floor"
+    />
     @if (blocks(); as d) {
       <svg:path class="block" [attr.d]="d" />
     }

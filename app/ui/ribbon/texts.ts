@@ -90,6 +90,8 @@ export function typesOf(
   const types = strokeTypesOf(pattern);
   return strokes.flatMap(({ stroke, index, x }) => {
     const type = types[index];
-    return type && (stroke.limb === 'R' || stroke.limb === 'L') ? [{ x, text: type.charAt(0).toUpperCase(), hand: stroke.limb }] : [];
+    return type && (stroke.limb === 'R' || stroke.limb === 'L')
+      ? [{ x, text: type.charAt(0).toUpperCase(), hand: stroke.limb }]
+      : [];
   });
 }

@@ -27,7 +27,10 @@ import type { PlannedLine, StaffOptions } from './plan';
 
 let fonts: Promise<void> | undefined;
 
-/** The package measures glyphs with the loaded font, so the fonts must be there before anything is set. They come from this origin. */
+/**
+ * The package measures glyphs with the loaded font, so the fonts must be there before anything is set. They come from
+ * this origin.
+ */
 export function loadMusicFonts(base: string): Promise<void> {
   fonts ??= (async () => {
     Font.HOST_URL = new URL('fonts/', base).href;
@@ -49,14 +52,20 @@ export interface StaffPlace {
   readonly bottom: number;
 }
 
-/** Height of one line of the staff with what stands under it, in px before scaling, and of the room above it for each distance of its lines. */
+/**
+ * Height of one line of the staff with what stands under it, in px before scaling, and of the room above it for each
+ * distance of its lines.
+ */
 const LINE = 102;
 const SPACE = 10;
 /** How far under the staff the sticking stands, in px before scaling. */
 const STICKINGS = 58;
 const DURATION: Readonly<Record<string, string>> = { '1': 'w', '2': 'h', '4': 'q' };
 
-/** Draws planned lines of a staff under one another into a host, as one drawing in place of what is there. Gives back where each moment stands. */
+/**
+ * Draws planned lines of a staff under one another into a host, as one drawing in place of what is there. Gives back
+ * where each moment stands.
+ */
 export function drawLines(
   host: HTMLDivElement,
   lines: readonly PlannedLine[],
@@ -113,7 +122,14 @@ interface DrawnBar {
   readonly openBefore: boolean;
 }
 
-function drawBar(context: RenderContext, stave: Stave, bar: ScoreBar, pattern: Pattern, stickings: boolean, openBefore: boolean): DrawnBar {
+function drawBar(
+  context: RenderContext,
+  stave: Stave,
+  bar: ScoreBar,
+  pattern: Pattern,
+  stickings: boolean,
+  openBefore: boolean,
+): DrawnBar {
   const state = { open: openBefore };
   const parts = [
     { voice: bar.hands, up: true, alone: bar.feet === null },
@@ -205,14 +221,24 @@ function ornate(note: StaveNote, strokes: readonly Stroke[]): void {
   const many = graceCount(main.ornament);
   const grace = Array.from(
     { length: many },
-    () => new GraceNote({ keys: [KEY_OF[main.voice]], duration: many === 1 ? '8' : '16', slash: many === 1, stemDirection: Stem.UP }),
+    () =>
+      new GraceNote({
+        keys: [KEY_OF[main.voice]],
+        duration: many === 1 ? '8' : '16',
+        slash: many === 1,
+        stemDirection: Stem.UP,
+      }),
   );
   const group = new GraceNoteGroup(grace, true);
   note.addModifier(many > 1 ? group.beamNotes() : group, 0);
 }
 
 /** The tuplets of a voice, each with the tick of its bar at which it begins. */
-function tupletsOf(voice: ScoreVoice, notes: readonly StaveNote[], up: boolean): { readonly at: number; readonly tuplet: Tuplet }[] {
+function tupletsOf(
+  voice: ScoreVoice,
+  notes: readonly StaveNote[],
+  up: boolean,
+): { readonly at: number; readonly tuplet: Tuplet }[] {
   return voice.tuplets.flatMap((t, n) => {
     const own = notes.filter((_, i) => voice.events[i]?.tuplet === n);
     const first = voice.events.find((e) => e.tuplet === n);

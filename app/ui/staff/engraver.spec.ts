@@ -4,7 +4,10 @@ import type { StaffPlace } from './draw';
 import { LineEngraver } from './engraver';
 import { planStaff, type PlannedLine, type StaffOptions } from './plan';
 
-/** The engraving itself needs a browser: here each line that is engraved is only counted, with one moment at its first bar line. */
+/**
+ * The engraving itself needs a browser: here each line that is engraved is only counted, with one moment at its first
+ * bar line.
+ */
 const engraved: string[] = [];
 let breaks = false;
 jest.mock('./draw', () => ({
@@ -44,7 +47,9 @@ describe('the plan of a staff', () => {
   it('a hi-hat left open at the end of a line is known on the next', () => {
     const phrase = build({
       ...typed(`${BAR} ${BAR}`),
-      moves: [{ id: 'v', on: true, move: 'voice', params: { select: { bars: [1], limbs: ['R'] }, voices: ['hat-open'] } }],
+      moves: [
+        { id: 'v', on: true, move: 'voice', params: { select: { bars: [1], limbs: ['R'] }, voices: ['hat-open'] } },
+      ],
     }).pattern;
     expect(planStaff(phrase, OPTIONS).map((l) => l.open)).toEqual([false, true]);
   });

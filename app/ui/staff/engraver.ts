@@ -17,7 +17,9 @@ export class LineEngraver {
 
   constructor(private readonly host: HTMLElement) {}
 
-  /** Draws what is planned in place of what is there; `done` is told where each moment stands, `failed` what went wrong. */
+  /**
+   * Draws what is planned in place of what is there; `done` is told where each moment stands, `failed` what went wrong.
+   */
   draw(
     plan: readonly PlannedLine[],
     pattern: Pattern,
@@ -60,7 +62,10 @@ export class LineEngraver {
     this.cancel = null;
   }
 
-  /** Puts the lines under one another. What is there already is only moved, so that the page has nothing to lay out anew. */
+  /**
+   * Puts the lines under one another. What is there already is only moved, so that the page has nothing to lay out
+   * anew.
+   */
   private lay(lines: readonly EngravedLine[], plan: readonly PlannedLine[], scale: number): readonly StaffPlace[] {
     const kept = new Set<Element>(lines.map((l) => l.paper));
     for (const old of [...this.host.children]) if (!kept.has(old)) old.remove();
@@ -78,7 +83,14 @@ export class LineEngraver {
     const paper = document.createElement('div');
     const height = `${lineTop(1, line.above, options.scale) + 6 * options.scale}px`;
     // The package measures what it draws, so the paper is on the page, out of sight, until all lines are there.
-    Object.assign(paper.style, { position: 'absolute', left: '0', width: '100%', height, visibility: 'hidden', contain: 'strict' });
+    Object.assign(paper.style, {
+      position: 'absolute',
+      left: '0',
+      width: '100%',
+      height,
+      visibility: 'hidden',
+      contain: 'strict',
+    });
     this.host.append(paper);
     const places = drawLines(paper, [line], pattern, options);
     paper.style.contentVisibility = 'auto';

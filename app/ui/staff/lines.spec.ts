@@ -14,7 +14,9 @@ describe('lines of a staff', () => {
   it('every bar stands once, in order, and no line is wider than the paper', () => {
     for (const width of [300, 620, 1100]) {
       const lines = staffLines(score(13), width);
-      expect(lines.flatMap((l) => l.bars.map((b) => b.bar.number))).toEqual(Array.from({ length: 13 }, (_, i) => i + 1));
+      expect(lines.flatMap((l) => l.bars.map((b) => b.bar.number))).toEqual(
+        Array.from({ length: 13 }, (_, i) => i + 1),
+      );
       for (const line of lines)
         if (line.bars.length > 1) expect(line.bars.reduce((sum, b) => sum + b.width, 0)).toBeLessThanOrEqual(width + 1);
     }

@@ -17,7 +17,8 @@ export function leastWidth(bar: ScoreBar): number {
 }
 
 /**
- * Bars broken into lines of a width, and each line filled. A bar that is wider than a line stands alone on it, closer than it should.
+ * Bars broken into lines of a width, and each line filled. A bar that is wider than a line stands alone on it, closer
+ * than it should.
  */
 export function staffLines(score: Score, width: number): readonly StaffLine[] {
   const lines: { bar: ScoreBar; width: number }[][] = [];

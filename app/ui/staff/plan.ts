@@ -18,7 +18,10 @@ export interface PlannedLine extends StaffLine {
   readonly from: number;
   /** Whether the hi-hat was left open before it. */
   readonly open: boolean;
-  /** Room above the staff in distances of its lines, the same for all lines of a plan: the numbers of tuplets stand over accents. */
+  /**
+   * Room above the staff in distances of its lines, the same for all lines of a plan: the numbers of tuplets stand over
+   * accents.
+   */
   readonly above: number;
   /** Whether the meter stands on it. */
   readonly first: boolean;

@@ -19,7 +19,9 @@ import { drawLines, loadMusicFonts, type StaffPlace } from './draw';
 import { LineEngraver } from './engraver';
 import { planStaff, type StaffOptions } from './plan';
 
-/** A phrase on a percussion staff: hands up, feet down, stickings under; the cursor and the playhead are the ribbon's. */
+/**
+ * A phrase on a percussion staff: hands up, feet down, stickings under; the cursor and the playhead are the ribbon's.
+ */
 @Component({
   selector: 'ls-staff',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -27,10 +29,20 @@ import { planStaff, type StaffOptions } from './plan';
     <div class="paper" [attr.role]="'img'" [attr.aria-label]="'Staff: ' + label()" (pointerup)="press($event)">
       <div #host class="notes"></div>
       @if (playhead(); as p) {
-        <span class="bar play" [style.left.px]="p.x + 5" [style.top.px]="p.top" [style.height.px]="p.bottom - p.top"></span>
+        <span
+          class="bar play"
+          [style.left.px]="p.x + 5"
+          [style.top.px]="p.top"
+          [style.height.px]="p.bottom - p.top"
+        ></span>
       }
       @if (cursorPlace(); as p) {
-        <span class="bar cursor" [style.left.px]="p.x - 3" [style.top.px]="p.top" [style.height.px]="p.bottom - p.top"></span>
+        <span
+          class="bar cursor"
+          [style.left.px]="p.x - 3"
+          [style.top.px]="p.top"
+          [style.height.px]="p.bottom - p.top"
+        ></span>
       }
     </div>
     @if (failed(); as words) {
@@ -68,7 +80,10 @@ export class StaffComponent {
   readonly stickings = input(true);
   readonly scale = input(0.76);
   readonly width = input<number>();
-  /** Whether each line is a drawing of its own, engraved between frames and kept while it looks the same. Else all is one drawing, which can be saved. */
+  /**
+   * Whether each line is a drawing of its own, engraved between frames and kept while it looks the same. Else all is
+   * one drawing, which can be saved.
+   */
   readonly apart = input(false);
   /** Cursor in ticks from the pattern's start. */
   readonly cursor = input<number | null>(null);
@@ -88,7 +103,9 @@ export class StaffComponent {
   readonly failed = signal<string | null>(null);
   /** How many strokes the drawn staff holds; null before it is drawn. */
   readonly drawn = signal<number | null>(null);
-  readonly cursorPlace = computed(() => this.placeAt(this.cursor() === null ? null : this.pattern().start + (this.cursor() ?? 0)));
+  readonly cursorPlace = computed(() =>
+    this.placeAt(this.cursor() === null ? null : this.pattern().start + (this.cursor() ?? 0)),
+  );
   readonly playhead = computed(() => {
     const tick = this.position()();
     if (tick === null || tick < 0) return null;
@@ -98,7 +115,10 @@ export class StaffComponent {
   constructor() {
     loadMusicFonts(document.baseURI).then(
       () => this.fonts.set(true),
-      () => this.failed.set('The music font could not be read, so there is no staff. The ribbon has everything that is on it.'),
+      () =>
+        this.failed.set(
+          'The music font could not be read, so there is no staff. The ribbon has everything that is on it.',
+        ),
     );
     effect(() => {
       const pattern = this.apart() ? this.still() : this.pattern();
@@ -133,13 +153,19 @@ export class StaffComponent {
     const box = this.host().nativeElement.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const near = this.placesState().filter((p) => y >= p.top - 20 && y <= p.bottom + 20);
-    const best = near.reduce<StaffPlace | null>((a, b) => (a && Math.abs(a.x + 6 - x) <= Math.abs(b.x + 6 - x) ? a : b), null);
+    const best = near.reduce<StaffPlace | null>(
+      (a, b) => (a && Math.abs(a.x + 6 - x) <= Math.abs(b.x + 6 - x) ? a : b),
+      null,
+    );
     if (best && best.tick >= this.pattern().start) this.pressed.emit(best.tick - this.pattern().start);
   }
 
   /** The last drawn moment at or before a tick of the bar line. */
   private placeAt(tick: number | null): StaffPlace | null {
     if (tick === null) return null;
-    return this.placesState().reduce<StaffPlace | null>((best, p) => (p.tick <= tick && (!best || p.tick > best.tick) ? p : best), null);
+    return this.placesState().reduce<StaffPlace | null>(
+      (best, p) => (p.tick <= tick && (!best || p.tick > best.tick) ? p : best),
+      null,
+    );
   }
 }

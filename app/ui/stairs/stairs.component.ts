@@ -8,7 +8,10 @@ const LOW = 190;
 const TOP = 34;
 const BOTTOM = 28;
 
-/** The ladder as a flight of stairs: height is tempo, width the time spent there; passed stairs filled, the present one lit. */
+/**
+ * The ladder as a flight of stairs: height is tempo, width the time spent there; passed stairs filled, the present one
+ * lit.
+ */
 @Component({
   selector: 'ls-stairs',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,7 +24,9 @@ const BOTTOM = 28;
           <text class="messy" [attr.x]="s.x + s.width / 2" [attr.y]="height() - 8">{{ s.messy }} messy</text>
         }
         @if (s.shown) {
-          <text [class.lit]="s.kind === 'lit'" [attr.x]="s.labelX" [attr.text-anchor]="s.side" [attr.y]="s.y - 9">{{ s.bpm }}</text>
+          <text [class.lit]="s.kind === 'lit'" [attr.x]="s.labelX" [attr.text-anchor]="s.side" [attr.y]="s.y - 9">
+            {{ s.bpm }}
+          </text>
         }
       }
     </svg>

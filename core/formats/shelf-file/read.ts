@@ -2,10 +2,12 @@ import { count, readFail, type Problem, type Read } from '../../base';
 import { validateShelfFile, type ValidationError } from './generated/validators';
 import { SHELF_FORMAT, SHELF_LIMITS, SHELF_VERSION, type ShelfFile } from './schema';
 
-export type ShelfCode = 'not-json' | 'cut-off' | 'too-large' | 'not-a-shelf' | 'newer' | 'wrong-part' | 'twice' | 'loose-end';
+export type ShelfCode =
+  'not-json' | 'cut-off' | 'too-large' | 'not-a-shelf' | 'newer' | 'wrong-part' | 'twice' | 'loose-end';
 
 /**
- * Reads a shelf file. Either all of it is good, or nothing is read and the first problem says what is wrong and where. Never throws.
+ * Reads a shelf file. Either all of it is good, or nothing is read and the first problem says what is wrong and where.
+ * Never throws.
  * @example
  * readShelf('{').problems[0].message // => "This file is cut off: it ends in the middle of the shelf. Save it again where it came from."
  * readShelf('hello').problems[0].code // => "not-json"
@@ -25,7 +27,11 @@ export function readShelf(text: string): Read<ShelfFile, ShelfCode> {
 /** The problem of a file that is too large to be read at all, from its size in bytes. */
 export function tooLarge(bytes: number): Read<never, ShelfCode> {
   const size = `${Math.round(bytes / 1024 / 1024)} MB`;
-  return readFail('too-large', null, `This file is ${size}; a shelf file is at most ${SHELF_LIMITS.bytes / 1024 / 1024} MB.`);
+  return readFail(
+    'too-large',
+    null,
+    `This file is ${size}; a shelf file is at most ${SHELF_LIMITS.bytes / 1024 / 1024} MB.`,
+  );
 }
 
 function parseJson(text: string): Read<unknown, ShelfCode> {
@@ -34,7 +40,11 @@ function parseJson(text: string): Read<unknown, ShelfCode> {
   } catch {
     const cut = text.trimStart().startsWith('{') && !text.trimEnd().endsWith('}');
     if (cut || text.trim() === '{') {
-      return readFail('cut-off', null, 'This file is cut off: it ends in the middle of the shelf. Save it again where it came from.');
+      return readFail(
+        'cut-off',
+        null,
+        'This file is cut off: it ends in the middle of the shelf. Save it again where it came from.',
+      );
     }
     return readFail('not-json', null, 'This is not a shelf file: it cannot be read as JSON.');
   }
@@ -44,7 +54,11 @@ function parseJson(text: string): Read<unknown, ShelfCode> {
 function readHead(value: unknown): Problem<ShelfCode> | null {
   const fields = new Map<string, unknown>(Object.entries(typeof value === 'object' && value !== null ? value : {}));
   if (fields.get('format') !== SHELF_FORMAT)
-    return { code: 'not-a-shelf', at: { path: '/format' }, message: 'This is not a shelf file: it does not say that it is one.' };
+    return {
+      code: 'not-a-shelf',
+      at: { path: '/format' },
+      message: 'This is not a shelf file: it does not say that it is one.',
+    };
   const version = fields.get('version');
   if (typeof version === 'number' && version > SHELF_VERSION) {
     return {
@@ -76,8 +90,15 @@ function wrongPart(error: ValidationError | undefined): Problem<ShelfCode> {
   const path = error?.instancePath ?? '';
   const [, part = '', index = '', ...rest] = path.split('/');
   const noun = PARTS.get(part);
-  const where = noun && index !== '' ? `${noun} ${Number(index) + 1}${rest.length > 0 ? `, ${rest.join(' › ')}` : ''}` : part || 'the file';
-  return { code: 'wrong-part', at: { path }, message: `In ${where}: ${error?.message ?? 'something is wrong'}. Nothing was read.` };
+  const where =
+    noun && index !== ''
+      ? `${noun} ${Number(index) + 1}${rest.length > 0 ? `, ${rest.join(' › ')}` : ''}`
+      : part || 'the file';
+  return {
+    code: 'wrong-part',
+    at: { path },
+    message: `In ${where}: ${error?.message ?? 'something is wrong'}. Nothing was read.`,
+  };
 }
 
 function repeatedId(file: ShelfFile): Problem<ShelfCode> | null {

@@ -6,7 +6,12 @@ import { ProfileSchema } from '../../reach';
 import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 /** Sizes a shelf is made for; a larger file is refused before it is read. */
-export const SHELF_LIMITS = Object.freeze({ phrases: 10_000, attempts: 200_000, drills: 10_000, bytes: 128 * 1024 * 1024 });
+export const SHELF_LIMITS = Object.freeze({
+  phrases: 10_000,
+  attempts: 200_000,
+  drills: 10_000,
+  bytes: 128 * 1024 * 1024,
+});
 
 export const SHELF_FORMAT = 'loop-shelf';
 export const SHELF_VERSION = 1;
@@ -47,7 +52,10 @@ const Worked = {
 /** Steps of the Bench's past and future that are kept across a reload. */
 export const KEPT_STEPS = 100;
 
-/** What is being worked on at the Bench, with the steps that undo and redo walk, kept so that a closed tab loses nothing. */
+/**
+ * What is being worked on at the Bench, with the steps that undo and redo walk, kept so that a closed tab loses
+ * nothing.
+ */
 export const DraftSchema = Type.Object({
   ...Worked,
   past: Type.Optional(Type.Array(Type.Object(Worked), { maxItems: KEPT_STEPS })),

@@ -6,10 +6,12 @@ import { readShelf, SHELF_LIMITS, shiftedShelf, tooLarge, validatePhrase, writeS
 
 const unique = <T extends { id: string }>(one: fc.Arbitrary<T>, maxLength: number) =>
   fc.uniqueArray(one, { selector: (x) => x.id, maxLength });
-const anyShelf = fc.record({ phrases: unique(anyPhrase, 4), attempts: unique(anyAttempt, 6), drills: unique(anyDrill, 2) }).map((s) => ({
-  ...s,
-  drills: s.phrases[0] ? s.drills.map((d) => ({ ...d, phrase: s.phrases[0]!.id })) : [],
-}));
+const anyShelf = fc
+  .record({ phrases: unique(anyPhrase, 4), attempts: unique(anyAttempt, 6), drills: unique(anyDrill, 2) })
+  .map((s) => ({
+    ...s,
+    drills: s.phrases[0] ? s.drills.map((d) => ({ ...d, phrase: s.phrases[0]!.id })) : [],
+  }));
 const sorted = <T extends { id: string }>(list: readonly T[]): T[] => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
 const sample = (): ShelfFile => {
   const [shelf] = fc.sample(anyShelf, { numRuns: 1, seed: 7 });
@@ -86,7 +88,10 @@ describe('the shelf file', () => {
       'an unknown move',
       damaged((f) => ({
         ...f,
-        phrases: f.phrases.map((p) => ({ ...p, recipe: { ...p.recipe, moves: [{ id: 'a', on: true, move: 'fly', params: {} }] } })),
+        phrases: f.phrases.map((p) => ({
+          ...p,
+          recipe: { ...p.recipe, moves: [{ id: 'a', on: true, move: 'fly', params: {} }] },
+        })),
       })),
       'wrong-part',
       /phrase 1/,
@@ -99,7 +104,9 @@ describe('the shelf file', () => {
 
   it('a million phrases are refused by their number', () => {
     const text = `{"format":"loop-shelf","version":1,"phrases":[${'0,'.repeat(999_999)}0],"attempts":[],"drills":[]}`;
-    expect(firstProblem(text)?.message).toBe(`This file holds 1000000 phrases; a shelf holds at most ${SHELF_LIMITS.phrases}.`);
+    expect(firstProblem(text)?.message).toBe(
+      `This file holds 1000000 phrases; a shelf holds at most ${SHELF_LIMITS.phrases}.`,
+    );
   });
   it('a file too large to read is refused by its size', () => {
     const read = tooLarge(200 * 1024 * 1024);

@@ -38,6 +38,10 @@ export function shiftedShelf(file: ShelfFile, by: number): ShelfFile {
     ...file,
     phrases: file.phrases.map((p) => ({ ...p, created: p.created + by, changed: p.changed + by })),
     attempts: file.attempts.map(attempt),
-    drills: file.drills.map((d) => ({ ...d, attempts: d.attempts.map(attempt), tryBegan: d.tryBegan === null ? null : d.tryBegan + by })),
+    drills: file.drills.map((d) => ({
+      ...d,
+      attempts: d.attempts.map(attempt),
+      tryBegan: d.tryBegan === null ? null : d.tryBegan + by,
+    })),
   };
 }

@@ -11,7 +11,10 @@ export const FitParams = Type.Object({
   ]),
   /** Count on which it starts, in bar 1. */
   start: Type.String({ maxLength: 16 }),
-  /** Count in the last bar on which the last slot falls; what is behind it stays empty. Absent: the space is filled to its end. */
+  /**
+   * Count in the last bar on which the last slot falls; what is behind it stays empty. Absent: the space is filled to
+   * its end.
+   */
   end: Type.Optional(Type.String({ maxLength: 16 })),
   /** Every second repeat with the hands swapped. */
   mirrored: Type.Boolean(),
@@ -33,7 +36,10 @@ function spaceTicks(pattern: Pattern, space: FitParams['space'], start: number):
   return 'bars' in space ? space.bars * barTicks(pattern.meter) - start : space.beats * beatTicks(pattern.meter);
 }
 
-/** Ticks from the start to the end of the slot that falls on a count of the last bar of the space; null when that is no count or no room is left. */
+/**
+ * Ticks from the start to the end of the slot that falls on a count of the last bar of the space; null when that is no
+ * count or no room is left.
+ */
 function untilEnd(pattern: Pattern, end: string, start: number, room: number): number | null {
   const on = parseCount(end, countingOf(pattern, USUAL_SCHOOLS));
   if (on === null) return null;
@@ -44,8 +50,8 @@ function untilEnd(pattern: Pattern, end: string, start: number, room: number): n
 }
 
 /**
- * How many slots of the pattern's home grid a fill has: from its start count to the end of its space, or to the count it ends on.
- * Null when the start or the end is no count of this meter and grid, or nothing is left between them.
+ * How many slots of the pattern's home grid a fill has: from its start count to the end of its space, or to the count
+ * it ends on. Null when the start or the end is no count of this meter and grid, or nothing is left between them.
  * @example
  * fitSlots(patternOfText(parseStrokeText('R l l K').value, meter(4, 4), GRID.sixteenths), { space: { bars: 2 }, start: '3' }) // => 24
  * fitSlots(patternOfText(parseStrokeText('R l l K').value, meter(4, 4), GRID.sixteenths), { space: { bars: 2 }, start: '1', end: '3&' }) // => 27
@@ -67,7 +73,10 @@ export interface Found {
 type Stretch = Found | { readonly kind: 'no-start' } | { readonly kind: 'no-end' };
 
 /** Where a fill stands, or which of its counts is none. */
-export function stretch(pattern: Pattern, { space, start: from, end }: Pick<FitParams, 'space' | 'start' | 'end'>): Stretch {
+export function stretch(
+  pattern: Pattern,
+  { space, start: from, end }: Pick<FitParams, 'space' | 'start' | 'end'>,
+): Stretch {
   const start = parseCount(from, countingOf(pattern, USUAL_SCHOOLS));
   if (start === null || start < 0 || start >= barTicks(pattern.meter)) return { kind: 'no-start' };
   const room = spaceTicks(pattern, space, start);

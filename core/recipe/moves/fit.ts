@@ -9,7 +9,12 @@ import { FitParams, stretch, type Found } from './fit-space';
 /** A filled pattern with silence behind it up to the end of the room. */
 function rested(filled: Pattern, room: number): Pattern {
   if (filled.length >= room) return filled;
-  const group: Group = { at: filled.length, length: ticks(room - filled.length), repeat: filled.groups.length, kind: 'close' };
+  const group: Group = {
+    at: filled.length,
+    length: ticks(room - filled.length),
+    repeat: filled.groups.length,
+    kind: 'close',
+  };
   return { ...filled, length: ticks(room), groups: [...filled.groups, group] };
 }
 
@@ -28,11 +33,24 @@ interface Closing {
   readonly findings: readonly Finding[];
 }
 
-/** The cell once to a group: cut where the group is shorter, followed by a rest where it is longer. Null when the groups do not add up to the space. */
-function grouped(cell: Pattern, sizes: readonly number[], mirrored: boolean, space: number): Pick<Pattern, 'strokes' | 'groups'> | null {
+/**
+ * The cell once to a group: cut where the group is shorter, followed by a rest where it is longer. Null when the groups
+ * do not add up to the space.
+ */
+function grouped(
+  cell: Pattern,
+  sizes: readonly number[],
+  mirrored: boolean,
+  space: number,
+): Pick<Pattern, 'strokes' | 'groups'> | null {
   const starts = sizes.map((_, i) => sizes.slice(0, i).reduce((a, b) => a + b, 0) * cell.grid);
   if (sizes.reduce((a, b) => a + b, 0) * cell.grid !== space) return null;
-  const groups = sizes.map((size, i): Group => ({ at: ticks(starts[i] ?? 0), length: ticks(size * cell.grid), repeat: i, kind: 'cell' }));
+  const groups = sizes.map((size, i): Group => ({
+    at: ticks(starts[i] ?? 0),
+    length: ticks(size * cell.grid),
+    repeat: i,
+    kind: 'cell',
+  }));
   const strokes = groups.flatMap((g) => {
     const swap = mirrored && g.repeat % 2 === 1;
     return cell.strokes
@@ -77,7 +95,13 @@ function closing(
       const over = read.slots.length - room;
       const findings =
         over > 0 && room > 0
-          ? [finding('cut', 'check', `Only ${count(room, 'slot')} to close: ${count(over, 'slot')} of the closing left out.`)]
+          ? [
+              finding(
+                'cut',
+                'check',
+                `Only ${count(room, 'slot')} to close: ${count(over, 'slot')} of the closing left out.`,
+              ),
+            ]
           : [];
       return { strokes, findings };
     }
@@ -85,16 +109,24 @@ function closing(
 }
 
 function groupsOf(cell: number, repeats: number, space: number): Group[] {
-  const whole = Array.from({ length: repeats }, (_, r): Group => ({ at: ticks(r * cell), length: ticks(cell), repeat: r, kind: 'cell' }));
+  const whole = Array.from({ length: repeats }, (_, r): Group => ({
+    at: ticks(r * cell),
+    length: ticks(cell),
+    repeat: r,
+    kind: 'cell',
+  }));
   const rest = space - repeats * cell;
-  return rest > 0 ? [...whole, { at: ticks(repeats * cell), length: ticks(rest), repeat: repeats, kind: 'close' }] : whole;
+  return rest > 0
+    ? [...whole, { at: ticks(repeats * cell), length: ticks(rest), repeat: repeats, kind: 'close' }]
+    : whole;
 }
 
 /** The stretch filled with the cell, and closed. */
 function filled(pattern: Pattern, params: FitParams, { start, room, space }: Found, move: string): Outcome {
   const sum = fitSum(space / pattern.grid, pattern.length / pattern.grid);
   if (!sum) return passes(pattern, 'does-not-fit', 'There is nothing to repeat yet.');
-  if (room + start > MOST_BARS * barTicks(pattern.meter)) return passes(pattern, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
+  if (room + start > MOST_BARS * barTicks(pattern.meter))
+    return passes(pattern, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
   if ((sum.repeats + 1) * Math.max(1, pattern.strokes.length) > MOST_STROKES)
     return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
   if (sum.repeats === 0 && params.close.kind === 'rest') {
@@ -166,7 +198,11 @@ export const fit: Move<'fit', FitParams> = {
     const found = stretch(pattern, params);
     switch (found.kind) {
       case 'no-start':
-        return passes(pattern, 'does-not-fit', `“${params.start}” is no count of a ${meterText(pattern.meter)} bar on this grid.`);
+        return passes(
+          pattern,
+          'does-not-fit',
+          `“${params.start}” is no count of a ${meterText(pattern.meter)} bar on this grid.`,
+        );
       case 'no-end':
         return passes(pattern, 'does-not-fit', `“${params.end ?? ''}” is no count on which it could end here.`);
       case 'found':

@@ -12,12 +12,23 @@ export const GridParams = Type.Object({
 });
 type Params = Static<typeof GridParams>;
 
-/** The times between two ticks bent to another grid; what comes after follows. Null when something would not stay on whole ticks. */
+/**
+ * The times between two ticks bent to another grid; what comes after follows. Null when something would not stay on
+ * whole ticks.
+ */
 function partly(pattern: Pattern, grid: number, from: number, to: number): Pattern | null {
   const bend = (t: number): number =>
-    t <= from ? t : t >= to ? t + ((to - from) * grid) / pattern.grid - (to - from) : from + ((t - from) * grid) / pattern.grid;
+    t <= from
+      ? t
+      : t >= to
+        ? t + ((to - from) * grid) / pattern.grid - (to - from)
+        : from + ((t - from) * grid) / pattern.grid;
   const bent = new Map<number, Ticks>();
-  for (const t of [pattern.length, ...pattern.strokes.map((s) => s.at), ...pattern.groups.flatMap((g) => [g.at, g.at + g.length])]) {
+  for (const t of [
+    pattern.length,
+    ...pattern.strokes.map((s) => s.at),
+    ...pattern.groups.flatMap((g) => [g.at, g.at + g.length]),
+  ]) {
     const whole = wholeTicks(bend(t));
     if (whole === null) return null;
     bent.set(t, whole);
@@ -31,7 +42,10 @@ function partly(pattern: Pattern, grid: number, from: number, to: number): Patte
   });
 }
 
-/** The same slots on another grid: a nine-note cell from triplets to 16ths, a two-bar idea in one bar; or some of its slots only, as a burst. */
+/**
+ * The same slots on another grid: a nine-note cell from triplets to 16ths, a two-bar idea in one bar; or some of its
+ * slots only, as a burst.
+ */
 export const grid: Move<'grid', Params> = {
   name: 'grid',
   title: 'Put it on another grid',
@@ -41,7 +55,8 @@ export const grid: Move<'grid', Params> = {
     const grids = gridsOf(pattern.meter);
     return { grid: grids.find((g) => g < pattern.grid) ?? grids[0] ?? GRID.sixteenths };
   },
-  describe: ({ grid: to, part }) => (part ? `Put slots ${part.from} to ${part.to} on ${gridName(to)}` : `Put it on ${gridName(to)}`),
+  describe: ({ grid: to, part }) =>
+    part ? `Put slots ${part.from} to ${part.to} on ${gridName(to)}` : `Put it on ${gridName(to)}`,
   apply: (pattern, params) => {
     const { part } = params;
     if (!part) {
@@ -52,8 +67,14 @@ export const grid: Move<'grid', Params> = {
     }
     const [from, to] = [(part.from - 1) * pattern.grid, part.to * pattern.grid];
     if (from >= to || to > pattern.length)
-      return passes(pattern, 'does-not-fit', `The phrase has ${slotsLong(pattern)} slots; ${part.from} to ${part.to} are not among them.`);
+      return passes(
+        pattern,
+        'does-not-fit',
+        `The phrase has ${slotsLong(pattern)} slots; ${part.from} to ${part.to} are not among them.`,
+      );
     const moved = partly(pattern, params.grid, from, to);
-    return moved ? done(moved) : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
+    return moved
+      ? done(moved)
+      : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
   },
 };

@@ -33,8 +33,17 @@ function points(pattern: Pattern, where: Params['where']): number[] {
   }
 }
 
-/** Opens the pattern at each point by the length of the new slots and puts them there; a group that ends at a point grows. */
-function opened(pattern: Pattern, at: readonly number[], added: readonly (readonly TypedStroke[])[], slot: number, move: string): Pattern {
+/**
+ * Opens the pattern at each point by the length of the new slots and puts them there; a group that ends at a point
+ * grows.
+ */
+function opened(
+  pattern: Pattern,
+  at: readonly number[],
+  added: readonly (readonly TypedStroke[])[],
+  slot: number,
+  move: string,
+): Pattern {
   const gap = added.length * slot;
   // How many points lie at or before a tick of the old pattern.
   const passed = (t: number): number => at.filter((p) => p <= t).length;
@@ -47,7 +56,12 @@ function opened(pattern: Pattern, at: readonly number[], added: readonly (readon
     added.flatMap((together, i) =>
       together.map((s): Stroke => {
         const when = p + nth * gap + i * slot;
-        return { ...s, at: ticks(when), voice: usualVoice(s.limb), from: { index: 0, repeat: groupAt(groups, when)?.repeat ?? 0, move } };
+        return {
+          ...s,
+          at: ticks(when),
+          voice: usualVoice(s.limb),
+          from: { index: 0, repeat: groupAt(groups, when)?.repeat ?? 0, move },
+        };
       }),
     ),
   );
@@ -67,7 +81,10 @@ function groupAt(groups: readonly Group[], at: number): Group | undefined {
 /** The place in the cell follows from where the stroke now stands in its group. */
 function reindexed(stroke: Stroke, groups: readonly Group[], slot: number): Stroke {
   const start = groupAt(groups, stroke.at)?.at ?? 0;
-  return { ...stroke, from: { ...stroke.from, index: Math.floor(mod(stroke.at - start, Number.MAX_SAFE_INTEGER) / slot) } };
+  return {
+    ...stroke,
+    from: { ...stroke.from, index: Math.floor(mod(stroke.at - start, Number.MAX_SAFE_INTEGER) / slot) },
+  };
 }
 
 /** Grow the cell: four strokes and a kick make five. */
@@ -94,7 +111,11 @@ export const insert: Move<'insert', Params> = {
     if ('wrong' in read) return passes(pattern, 'bad-text', read.wrong);
     const at = points(pattern, params.where);
     if (at.length === 0)
-      return passes(pattern, 'does-not-fit', `The phrase is only ${count(slotsLong(pattern), 'slot')} long, so nothing is added.`);
+      return passes(
+        pattern,
+        'does-not-fit',
+        `The phrase is only ${count(slotsLong(pattern), 'slot')} long, so nothing is added.`,
+      );
     if (at.length * read.slots.length * 5 > MOST_STROKES)
       return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
     return done(opened(pattern, at, read.slots, params.grid ?? pattern.grid, id));

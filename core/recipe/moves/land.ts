@@ -12,7 +12,10 @@ export const LandParams = Type.Object({
 });
 type Params = Static<typeof LandParams>;
 
-/** The arrival on the next 1. The bar it falls into becomes part of the phrase, so that a loop breathes before it begins again. */
+/**
+ * The arrival on the next 1. The bar it falls into becomes part of the phrase, so that a loop breathes before it begins
+ * again.
+ */
 export const land: Move<'land', Params> = {
   name: 'land',
   title: 'Land it',
@@ -20,7 +23,10 @@ export const land: Move<'land', Params> = {
   schema: LandParams,
   defaults: () => ({ voice: 'crash-right', hand: 'R', kick: true }),
   describe: ({ voice, hand, kick }) => {
-    const what = [...(voice ? [`the ${VOICE[voice].name}${hand === 'L' ? ' with the left' : ''}`] : []), ...(kick ? ['the kick'] : [])];
+    const what = [
+      ...(voice ? [`the ${VOICE[voice].name}${hand === 'L' ? ' with the left' : ''}`] : []),
+      ...(kick ? ['the kick'] : []),
+    ];
     return what.length > 0 ? `Land on the next 1 with ${what.join(' and ')}` : 'Land on silence';
   },
   apply: (pattern, { voice, hand, kick }, { id }) => {
@@ -33,7 +39,12 @@ export const land: Move<'land', Params> = {
     ];
     const arrival: Group = { at: ticks(one), length: ticks(bar), repeat: from.repeat, kind: 'land' };
     return done(
-      tidy({ ...pattern, length: ticks(one + bar), strokes: [...pattern.strokes, ...strokes], groups: [...pattern.groups, arrival] }),
+      tidy({
+        ...pattern,
+        length: ticks(one + bar),
+        strokes: [...pattern.strokes, ...strokes],
+        groups: [...pattern.groups, arrival],
+      }),
     );
   },
 };

@@ -26,7 +26,10 @@ export const LayerParams = Type.Object({
   /** On every slot of a grid, on counts of every bar, or as a stroke text on the home grid that comes round. */
   on: Type.Union([
     Type.Object({ kind: Type.Literal('grid'), grid: Type.Integer({ minimum: 105, maximum: 20160 }) }),
-    Type.Object({ kind: Type.Literal('counts'), counts: Type.Array(Type.String({ maxLength: 16 }), { minItems: 1, maxItems: 32 }) }),
+    Type.Object({
+      kind: Type.Literal('counts'),
+      counts: Type.Array(Type.String({ maxLength: 16 }), { minItems: 1, maxItems: 32 }),
+    }),
     Type.Object({ kind: Type.Literal('text'), text: TextSchema }),
   ]),
   /** Bars it plays in; absent for all. */
@@ -72,7 +75,11 @@ function stepOf(pattern: Pattern, on: Params['on']): number {
 }
 
 /** What becomes of the strokes already there. `lost` are those that found no place. */
-function giveWay(pattern: Pattern, at: ReadonlySet<number>, { limb, clash }: Params): { strokes: Stroke[]; lost: Stroke[] } {
+function giveWay(
+  pattern: Pattern,
+  at: ReadonlySet<number>,
+  { limb, clash }: Params,
+): { strokes: Stroke[]; lost: Stroke[] } {
   const meets = (s: Stroke): boolean => at.has(s.at) && (s.limb === limb || isHand(s.limb));
   if (clash === 'keep') return { strokes: [...pattern.strokes], lost: [] };
   const stays = pattern.strokes.filter((s) => !meets(s));
@@ -83,7 +90,8 @@ function giveWay(pattern: Pattern, at: ReadonlySet<number>, { limb, clash }: Par
   for (const s of pattern.strokes.filter(meets)) {
     const next = ticks(s.at + pattern.grid);
     const places: Stroke[] = [
-      // A hand whose own place is taken can be played by the other; one that should get out of a foot's way goes a slot on.
+      // A hand whose own place is taken can be played by the other; one that should get out of a foot's way goes a slot
+      // on.
       ...(s.limb === limb ? [{ ...s, limb: otherHand(s.limb) }] : []),
       ...(next < pattern.length && !at.has(next) ? [{ ...s, at: next }] : []),
     ];
@@ -110,7 +118,8 @@ export const layer: Move<'layer', Params> = {
     clash: 'keep',
   }),
   describe: ({ limb, voice, level, on, bars, clash }) => {
-    const when = on.kind === 'grid' ? gridName(on.grid) : on.kind === 'counts' ? listed(on.counts) : on.text.trim() || 'nothing';
+    const when =
+      on.kind === 'grid' ? gridName(on.grid) : on.kind === 'counts' ? listed(on.counts) : on.text.trim() || 'nothing';
     const where = bars?.length ? ` in bar ${listed(bars.map(String))}` : '';
     const way = clash === 'keep' ? '' : clash === 'drop' ? ', hands there drop out' : ', hands there move';
     const how = level === 'tap' ? '' : ` ${level}s`;
@@ -118,20 +127,37 @@ export const layer: Move<'layer', Params> = {
   },
   apply: (pattern, params, { id }) => {
     const { limb, voice, level } = params;
-    if (!canStrike(limb, voice)) return passes(pattern, 'bad-voice', `The ${LIMB_WORDS[limb]} does not play the ${VOICE[voice].name}.`);
+    if (!canStrike(limb, voice))
+      return passes(pattern, 'bad-voice', `The ${LIMB_WORDS[limb]} does not play the ${VOICE[voice].name}.`);
     const at = moments(pattern, params);
     if ('wrong' in at) return passes(pattern, 'bad-text', at.wrong);
-    if (at.length === 0) return passes(pattern, 'nothing-chosen', 'None of these places lies inside the phrase, so nothing is added.');
-    const own = new Set(params.clash === 'keep' ? pattern.strokes.filter((s) => s.limb === limb).map((s) => s.at as number) : []);
+    if (at.length === 0)
+      return passes(pattern, 'nothing-chosen', 'None of these places lies inside the phrase, so nothing is added.');
+    const own = new Set(
+      params.clash === 'keep' ? pattern.strokes.filter((s) => s.limb === limb).map((s) => s.at as number) : [],
+    );
     const { strokes, lost } = giveWay(pattern, new Set(at), params);
     const added = at
       .filter((t) => !own.has(t))
-      .map((t): Stroke => ({ at: ticks(t), limb, voice, level, from: { index: Math.floor(t / pattern.grid), repeat: 0, move: id } }));
+      .map((t): Stroke => ({
+        at: ticks(t),
+        limb,
+        voice,
+        level,
+        from: { index: Math.floor(t / pattern.grid), repeat: 0, move: id },
+      }));
     const there = new Set(strokes.filter((s) => s.limb !== limb).map((s) => s.at as number));
     const together = added.filter((s) => there.has(s.at)).map((s) => s.at);
     const findings = [
       ...(together.length > 0
-        ? [finding('unison', 'check', `Together with the ${LIMB_WORDS[limb]}: ${placesWords(pattern, together, USUAL_SCHOOLS)}.`, together)]
+        ? [
+            finding(
+              'unison',
+              'check',
+              `Together with the ${LIMB_WORDS[limb]}: ${placesWords(pattern, together, USUAL_SCHOOLS)}.`,
+              together,
+            ),
+          ]
         : []),
       ...(lost.length > 0
         ? [

@@ -32,9 +32,13 @@ export const level: Move<'level', Params> = {
   apply: (pattern, { select: who, level: to, shift = 0 }) => {
     const chosen = new Set(select(pattern, who));
     if (chosen.size === 0) return choseNothing(pattern, selectorWords(who));
-    if (shift === 0) return done({ ...pattern, strokes: pattern.strokes.map((s, i) => (chosen.has(i) ? { ...s, level: to } : s)) });
-    const at = new Set(pattern.strokes.flatMap((s, i) => (chosen.has(i) ? [mod(s.at + shift * pattern.grid, pattern.length)] : [])));
-    if (!pattern.strokes.some((s) => at.has(s.at))) return choseNothing(pattern, 'strokes where the accents would fall');
+    if (shift === 0)
+      return done({ ...pattern, strokes: pattern.strokes.map((s, i) => (chosen.has(i) ? { ...s, level: to } : s)) });
+    const at = new Set(
+      pattern.strokes.flatMap((s, i) => (chosen.has(i) ? [mod(s.at + shift * pattern.grid, pattern.length)] : [])),
+    );
+    if (!pattern.strokes.some((s) => at.has(s.at)))
+      return choseNothing(pattern, 'strokes where the accents would fall');
     return done({ ...pattern, strokes: pattern.strokes.map((s) => (at.has(s.at) ? { ...s, level: to } : s)) });
   },
 };

@@ -21,5 +21,6 @@ export const mirror: Move<'mirror', Params> = {
   schema: MirrorParams,
   defaults: () => ({ feet: false }),
   describe: ({ feet }) => (feet ? 'Swap the hands, and the kick feet' : 'Swap the hands'),
-  apply: (pattern, { feet }) => done(tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: mirrored(s.limb, feet) })) })),
+  apply: (pattern, { feet }) =>
+    done(tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: mirrored(s.limb, feet) })) })),
 };

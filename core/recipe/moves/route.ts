@@ -46,7 +46,10 @@ export const route: Move<'route', Params> = {
     sizes: [2],
   }),
   describe: ({ select: who, stations, order, sizes }) => {
-    const visited = order.length > 0 ? order.map((n) => stations[(n - 1) % stations.length]).flatMap((s) => (s ? [s] : [])) : stations;
+    const visited =
+      order.length > 0
+        ? order.map((n) => stations[(n - 1) % stations.length]).flatMap((s) => (s ? [s] : []))
+        : stations;
     return `Travel ${listed(visited.map(stationName))} with ${selectorWords(who)}, ${listed(sizes.map(String))} at a time`;
   },
   apply: (pattern, { select: who, stations, order, sizes }) => {

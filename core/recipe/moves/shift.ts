@@ -26,7 +26,9 @@ function stretchesOf(pattern: Pattern, { from, groups }: Params): Stretch[] | nu
   if (start === null) return null;
   const first = Math.max(0, from === undefined ? 0 : start - pattern.start);
   if (groups === undefined) return first < pattern.length ? [{ from: first, until: pattern.length }] : null;
-  return pattern.groups.filter((g, i) => i % groups === groups - 1 && g.at >= first).map((g) => ({ from: g.at, until: g.at + g.length }));
+  return pattern.groups
+    .filter((g, i) => i % groups === groups - 1 && g.at >= first)
+    .map((g) => ({ from: g.at, until: g.at + g.length }));
 }
 
 /** Groups moved round the loop; one that crosses the end stands in two pieces with the same repeat. */
@@ -53,7 +55,10 @@ function pushedGroups(pattern: Pattern, by: number): Group[] {
   });
 }
 
-/** Displacement: the phrase, what follows a count, or every n-th group starts some slots later or earlier in the same space. */
+/**
+ * Displacement: the phrase, what follows a count, or every n-th group starts some slots later or earlier in the same
+ * space.
+ */
 export const shift: Move<'shift', Params> = {
   name: 'shift',
   title: 'Displace it',
@@ -75,7 +80,8 @@ export const shift: Move<'shift', Params> = {
     const by = params.slots * pattern.grid;
     if (pattern.length === 0 || by === 0) return done(pattern);
     const moving = stretchesOf(pattern, params);
-    if (!moving || moving.length === 0) return passes(pattern, 'does-not-fit', 'There is nothing from there on that could be displaced.');
+    if (!moving || moving.length === 0)
+      return passes(pattern, 'does-not-fit', 'There is nothing from there on that could be displaced.');
     const wrap = params.mode === 'wrap';
     const strokes = pattern.strokes.flatMap((s) => {
       const w = moving.find((m) => s.at >= m.from && s.at < m.until);

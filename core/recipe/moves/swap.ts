@@ -9,7 +9,10 @@ const to = Type.Unsafe<Limb | 'other'>({ type: 'string', enum: [...LIMBS, 'other
 export const SwapParams = Type.Object({ select: SelectorSchema, limb: to });
 type Params = Static<typeof SwapParams>;
 
-/** The stroke on another limb. Its voice stays where the limb can strike it, else it is the limb's usual one; feet have no ornaments. */
+/**
+ * The stroke on another limb. Its voice stays where the limb can strike it, else it is the limb's usual one; feet have
+ * no ornaments.
+ */
 function given(stroke: Stroke, limb: Limb): Stroke {
   const { ornament, ...plain } = stroke;
   // A ghost of a hand is no ghost of a foot: a kick put in its place is meant to be heard.
@@ -28,7 +31,8 @@ export const swap: Move<'swap', Params> = {
     select: { places: [pattern.groups[0] ? Math.max(1, pattern.groups[0].length / pattern.grid) : 1] },
     limb: 'K',
   }),
-  describe: ({ select: who, limb }) => `Give ${selectorWords(who)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
+  describe: ({ select: who, limb }) =>
+    `Give ${selectorWords(who)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
   apply: (pattern, { select: who, limb }) => {
     const chosen = new Set(select(pattern, who));
     if (chosen.size === 0) return choseNothing(pattern, selectorWords(who));
@@ -50,7 +54,14 @@ export const swap: Move<'swap', Params> = {
     return done(
       tidy({ ...pattern, strokes }),
       busy.length > 0
-        ? [finding('limb-busy', 'check', `That limb plays there already: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`, at)]
+        ? [
+            finding(
+              'limb-busy',
+              'check',
+              `That limb plays there already: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`,
+              at,
+            ),
+          ]
         : [],
     );
   },

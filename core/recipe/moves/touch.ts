@@ -61,14 +61,23 @@ export const touch: Move<'touch', Params> = {
   schema: TouchParams,
   defaults: (pattern) => {
     const first = pattern.strokes[0];
-    return { edits: first ? [{ at: first.at, limb: first.limb, stroke: { level: first.level === 'accent' ? 'tap' : 'accent' } }] : [] };
+    return {
+      edits: first
+        ? [{ at: first.at, limb: first.limb, stroke: { level: first.level === 'accent' ? 'tap' : 'accent' } }]
+        : [],
+    };
   },
-  describe: ({ edits }) => (edits.length === 0 ? 'Nothing edited by hand yet' : `Edited by hand: ${count(edits.length, 'stroke')}`),
+  describe: ({ edits }) =>
+    edits.length === 0 ? 'Nothing edited by hand yet' : `Edited by hand: ${count(edits.length, 'stroke')}`,
   apply: (pattern, { edits }, { id }) => {
     const inside = edits.filter((e) => e.at < pattern.length);
     const outside = edits.length - inside.length;
     if (edits.length > 0 && inside.length === 0)
-      return passes(pattern, 'does-not-fit', `${count(outside, 'edit')} lie behind the end of the phrase now, so nothing changes.`);
+      return passes(
+        pattern,
+        'does-not-fit',
+        `${count(outside, 'edit')} lie behind the end of the phrase now, so nothing changes.`,
+      );
     const strokes = new Map(pattern.strokes.map((s) => [`${s.at}${s.limb}`, s]));
     for (const edit of inside) {
       const key = `${edit.at}${edit.limb}`;
@@ -78,7 +87,9 @@ export const touch: Move<'touch', Params> = {
     }
     return done(
       tidy({ ...pattern, strokes: [...strokes.values()] }),
-      outside > 0 ? [finding('does-not-fit', 'check', `${count(outside, 'edit')} lie behind the end of the phrase now.`)] : [],
+      outside > 0
+        ? [finding('does-not-fit', 'check', `${count(outside, 'edit')} lie behind the end of the phrase now.`)]
+        : [],
     );
   },
 };

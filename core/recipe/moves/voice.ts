@@ -76,6 +76,12 @@ function reaches(stroke: Stroke | undefined, to: Voice | undefined): boolean {
 function underStroke(stroke: Stroke | undefined, limb: 'K' | 'J' | 'H', move: string): Stroke[] {
   if (!stroke || stroke.limb === limb) return [];
   return [
-    { at: stroke.at, limb, voice: usualVoice(limb), level: stroke.level === 'accent' ? 'accent' : 'tap', from: { ...stroke.from, move } },
+    {
+      at: stroke.at,
+      limb,
+      voice: usualVoice(limb),
+      level: stroke.level === 'accent' ? 'accent' : 'tap',
+      from: { ...stroke.from, move },
+    },
   ];
 }

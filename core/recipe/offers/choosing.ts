@@ -28,7 +28,9 @@ export const levels: Reader = (text, pattern) =>
     const every = new RegExp(`^every (${NUMBER})(?: slots?)?$`).exec(rest);
     const n = every ? numberOf(every[1] ?? '') : null;
     if (n !== null && n > 0) {
-      return (['slot', 'stroke'] as const).map((of) => offerOf('level', { select: { every: { n, offset: 0, of } }, level }));
+      return (['slot', 'stroke'] as const).map((of) =>
+        offerOf('level', { select: { every: { n, offset: 0, of } }, level }),
+      );
     }
     const select = selectorOf(rest, pattern);
     return select && rest.trim() !== '' ? [offerOf('level', { select, level })] : [];
@@ -49,7 +51,10 @@ const VOICE_WORDS: ReadonlyMap<string, readonly Voice[]> = new Map<string, reado
 
 /** "right accents to the crash with kick under", "send lefts to the high tom and floor tom". */
 export const sending: Reader = (text, pattern) => {
-  const found = /^(?:send |move |put |play )?(.+?) (?:to|on) (?:the )?(.+?)(,? with (?:a |the )?kick(?: under(?: them)?)?)?$/.exec(text);
+  const found =
+    /^(?:send |move |put |play )?(.+?) (?:to|on) (?:the )?(.+?)(,? with (?:a |the )?kick(?: under(?: them)?)?)?$/.exec(
+      text,
+    );
   if (!found) return [];
   const voices = (found[2] ?? '').split(/,| and (?:the )?/).map((w) => VOICE_WORDS.get(w.trim().replace(/^the /, '')));
   if (voices.length === 0 || voices.some((v) => v === undefined)) return [];
@@ -86,9 +91,10 @@ const LIMB_OF = {
 
 /** "swap the second of each double to kick", "play ghosts with the left". */
 export const swapping: Reader = (text, pattern) => {
-  const found = /^(?:swap|play|give) (.+?) (?:to|with|for) (kick|the kick|left|the left|right|the right|other hand|the other hand)$/.exec(
-    text,
-  );
+  const found =
+    /^(?:swap|play|give) (.+?) (?:to|with|for) (kick|the kick|left|the left|right|the right|other hand|the other hand)$/.exec(
+      text,
+    );
   const to = found?.[2] as keyof typeof LIMB_OF | undefined;
   const select = found && to ? selectorOf(found[1] ?? '', pattern) : null;
   return select && to ? [offerOf('swap', { select, limb: LIMB_OF[to] })] : [];

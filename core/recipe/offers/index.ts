@@ -36,8 +36,9 @@ export const OFFER_HINTS = Object.freeze([
 ]);
 
 /**
- * Moves that words could mean for a pattern, the likeliest first: those whose grammar reads the whole line, then moves whose name or hint has every word. Nothing is
- * applied; where words could mean two things both are offered. Empty when nothing fits.
+ * Moves that words could mean for a pattern, the likeliest first: those whose grammar reads the whole line, then moves
+ * whose name or hint has every word. Nothing is applied; where words could mean two things both are offered. Empty when
+ * nothing fits.
  * @example
  * offersFor('kick after every 4', patternOfText([], meter(4, 4), GRID.sixteenths)).map((o) => o.words) // => ["Add a kick after every 4 slots"]
  * offersFor('swap the hands', patternOfText([], meter(4, 4), GRID.sixteenths))[0].entry.move // => "mirror"
@@ -51,7 +52,9 @@ export function offersFor(text: string, pattern: Pattern): readonly Offer[] {
   if (line === '') return [];
   const read = READERS.flatMap((reader) => reader(line, pattern));
   const said = new Set<string>();
-  return [...read, ...byName(line, pattern)].filter((o) => !said.has(o.words) && said.add(o.words)).slice(0, MOST_OFFERS);
+  return [...read, ...byName(line, pattern)]
+    .filter((o) => !said.has(o.words) && said.add(o.words))
+    .slice(0, MOST_OFFERS);
 }
 
 /** Moves whose title or hint holds every word, with parameters that make sense here. */

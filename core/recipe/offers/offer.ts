@@ -16,5 +16,8 @@ export function offerOf<N extends MoveName>(move: N, params: MoveParams[N]): Off
   return { words: describeMove(entry), entry };
 }
 
-/** Reads the words of one kind of move; an empty list when they are not of that kind. `text` is in small letters with single spaces. */
+/**
+ * Reads the words of one kind of move; an empty list when they are not of that kind. `text` is in small letters with
+ * single spaces.
+ */
 export type Reader = (text: string, pattern: Pattern) => readonly Offer[];

@@ -8,7 +8,9 @@ const AN = `(${NUMBER})`;
 
 /** "kick after every 4", "a kick at the end", "add R L after 2". */
 export const inserts: Reader = (text) => {
-  const found = new RegExp(`^(?:add )?(.+?) (at the end|after every ${AN}|every ${AN}|after ${AN})(?: slots?| strokes?)?$`).exec(text);
+  const found = new RegExp(
+    `^(?:add )?(.+?) (at the end|after every ${AN}|every ${AN}|after ${AN})(?: slots?| strokes?)?$`,
+  ).exec(text);
   if (!found) return [];
   const [, what = '', where = ''] = found;
   const strokes = /^(?:an? )?kicks?$/.test(what) ? 'K' : /^(?:an? )?rests?$/.test(what) ? '-' : what.toUpperCase();
@@ -22,7 +24,9 @@ export const inserts: Reader = (text) => {
 
 const CLOSE = /,? (?:and )?(?:close(?:d)? with|closing with) (.+)$/;
 
-/** "fill 2 bars end on 3&", "fill a bar from 3", "fill 2 bars close with R L R", "fill 2 bars with the hands swapped". */
+/**
+ * "fill 2 bars end on 3&", "fill a bar from 3", "fill 2 bars close with R L R", "fill 2 bars with the hands swapped".
+ */
 export const fills: Reader = (text, pattern) => {
   const found = new RegExp(`^(?:fill|repeat it over|over) ${AN}( and a half)? (bars?|beats?)(.*)$`).exec(text);
   const n = found ? numberOf(found[1] ?? '') : null;
@@ -39,7 +43,12 @@ export const fills: Reader = (text, pattern) => {
   const start = take(/,? (?:from|start(?:s|ing)? on) (?:the )?(\S+)/) ?? '1';
   const closes = take(/,? (?:(?:and )?(?:cut|rest)(?: the (?:last|rest)(?: one)?)?)/);
   const counting = countingOf(pattern, USUAL_SCHOOLS);
-  if (rest.trim() !== '' || parseCount(start, counting) === null || (end !== null && parseCount(end, counting) === null)) return [];
+  if (
+    rest.trim() !== '' ||
+    parseCount(start, counting) === null ||
+    (end !== null && parseCount(end, counting) === null)
+  )
+    return [];
   if (strokes !== null && !parseStrokeText(strokes.toUpperCase()).ok) return [];
   const space = found[3]?.startsWith('bar') ? { bars: n } : { beats: n };
   const common = { space, start, mirrored, ...(end === null ? {} : { end }) };
@@ -53,8 +62,14 @@ export const fills: Reader = (text, pattern) => {
 export const grids: Reader = (text, pattern) => {
   const word = text.replace(/^(?:put it |play it |it )?(?:on|in|as|to) /, '');
   const grid =
-    word === 'sixteenths' ? GRID.sixteenths : word === '32nds' || word === 'thirty-seconds' ? GRID.thirtySeconds : parseGrid(word);
-  return grid !== null && gridsOf(pattern.meter).includes(grid) && grid !== pattern.grid ? [offerOf('grid', { grid })] : [];
+    word === 'sixteenths'
+      ? GRID.sixteenths
+      : word === '32nds' || word === 'thirty-seconds'
+        ? GRID.thirtySeconds
+        : parseGrid(word);
+  return grid !== null && gridsOf(pattern.meter).includes(grid) && grid !== pattern.grid
+    ? [offerOf('grid', { grid })]
+    : [];
 };
 
 const RATES: readonly (readonly [RegExp, number, number])[] = [
@@ -63,7 +78,8 @@ const RATES: readonly (readonly [RegExp, number, number])[] = [
 ];
 
 /** "twice as fast", "half-time". */
-export const rates: Reader = (text) => RATES.flatMap(([said, times, by]) => (said.test(text) ? [offerOf('rate', { times, by })] : []));
+export const rates: Reader = (text) =>
+  RATES.flatMap(([said, times, by]) => (said.test(text) ? [offerOf('rate', { times, by })] : []));
 
 /** "later by 2", "displace it 3 slots earlier", "start on the & of 1". */
 export const shifts: Reader = (text, pattern) => {
@@ -75,14 +91,20 @@ export const shifts: Reader = (text, pattern) => {
     return n === null || n < 1 ? [] : [offerOf('shift', { slots: by[2] === 'later' ? n : -n, mode: 'wrap' })];
   }
   const on = /^(?:displace|shift|move|start)(?: it)? (?:to|on) (?:the )?(.+)$/.exec(text);
-  const tick = on ? parseCount((on[1] ?? '').replace(/^(\S+) of (\d+)$/, '$2$1'), countingOf(pattern, USUAL_SCHOOLS)) : null;
+  const tick = on
+    ? parseCount((on[1] ?? '').replace(/^(\S+) of (\d+)$/, '$2$1'), countingOf(pattern, USUAL_SCHOOLS))
+    : null;
   const slots = tick === null ? 0 : (tick - pattern.start) / pattern.grid;
-  return Number.isInteger(slots) && slots !== 0 && Math.abs(slots) <= 2048 ? [offerOf('shift', { slots, mode: 'wrap' })] : [];
+  return Number.isInteger(slots) && slots !== 0 && Math.abs(slots) <= 2048
+    ? [offerOf('shift', { slots, mode: 'wrap' })]
+    : [];
 };
 
 /** "swap the hands", "lead with the left". */
 export const mirrors: Reader = (text) =>
-  /^(?:swap (?:the )?hands|mirror(?: it)?|(?:lead with )?the other hand(?: first)?|lead with the (?:left|right|other hand))$/.test(text)
+  /^(?:swap (?:the )?hands|mirror(?: it)?|(?:lead with )?the other hand(?: first)?|lead with the (?:left|right|other hand))$/.test(
+    text,
+  )
     ? [offerOf('mirror', { feet: false })]
     : [];
 
@@ -117,7 +139,8 @@ export const layers: Reader = (text, pattern) =>
     if (!found) return [];
     const rest = text.slice(found[0].length).trim();
     const level = voice === 'snare' ? 'accent' : 'tap';
-    const layer = (on: Parameters<typeof offerOf<'layer'>>[1]['on']): Offer => offerOf('layer', { limb, voice, level, on, clash: 'keep' });
+    const layer = (on: Parameters<typeof offerOf<'layer'>>[1]['on']): Offer =>
+      offerOf('layer', { limb, voice, level, on, clash: 'keep' });
     if (rest === '' && found[0].startsWith('backbeat')) {
       const beats = barTicks(pattern.meter) / beatTicks(pattern.meter);
       return [layer({ kind: 'counts', counts: beats >= 4 ? ['2', '4'] : ['2'] })];
@@ -129,7 +152,9 @@ export const layers: Reader = (text, pattern) =>
         .map((c) => c.trim())
         .filter(Boolean);
       const counting = countingOf(pattern, USUAL_SCHOOLS);
-      return said.length > 0 && said.every((c) => parseCount(c, counting) !== null) ? [layer({ kind: 'counts', counts: said })] : [];
+      return said.length > 0 && said.every((c) => parseCount(c, counting) !== null)
+        ? [layer({ kind: 'counts', counts: said })]
+        : [];
     }
     if (/^(?:on )?every beat$/.test(rest)) return [layer({ kind: 'grid', grid: beatTicks(pattern.meter) })];
     const grid = parseGrid(rest.replace(/^(?:on|in|every) /, ''));

@@ -58,9 +58,9 @@ class Letters {
 }
 
 /**
- * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest, `_` holds one more slot,
- * `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated; `|` may stand anywhere.
- * When it cannot, the problem names the column and what was expected there.
+ * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest,
+ * `_` holds one more slot, `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated;
+ * `|` may stand anywhere. When it cannot, the problem names the column and what was expected there.
  * @example
  * parseStrokeText('R! l l K').value.length // => 4
  * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is no stroke. A hand R or L, a foot K, J or H, a rest - or ( was expected."
@@ -68,7 +68,11 @@ class Letters {
  */
 export function parseStrokeText(text: string): Read<readonly Node[], TextCode> {
   if (text.length > TEXT_LIMITS.letters) {
-    return readFail('too-long', null, `This line is ${text.length} letters long; at most ${TEXT_LIMITS.letters} can be read.`);
+    return readFail(
+      'too-long',
+      null,
+      `This line is ${text.length} letters long; at most ${TEXT_LIMITS.letters} can be read.`,
+    );
   }
   try {
     const letters = new Letters(text);
@@ -81,7 +85,11 @@ export function parseStrokeText(text: string): Read<readonly Node[], TextCode> {
     return readOk(nodes);
   } catch (stop) {
     if (!(stop instanceof Stop)) throw stop;
-    const problem: Problem<TextCode> = { code: stop.code, at: { column: stop.column }, message: `Column ${stop.column}: ${stop.words}` };
+    const problem: Problem<TextCode> = {
+      code: stop.code,
+      at: { column: stop.column },
+      message: `Column ${stop.column}: ${stop.words}`,
+    };
     return { ok: false, problems: [problem] };
   }
 }
@@ -149,7 +157,8 @@ function parseStroke(letters: Letters): TypedStroke {
       ornament ? 'the line ends where a hand, R or L, was expected.' : 'the line ends where a stroke was expected.',
     );
   if (!limb) throw new Stop('unexpected', column, `“${letter}” is no stroke. ${expected(ornament)}`);
-  if (ornament && !isHand(limb)) throw new Stop('unexpected', column, `only hands play a ${ornament}; R or L was expected.`);
+  if (ornament && !isHand(limb))
+    throw new Stop('unexpected', column, `only hands play a ${ornament}; R or L was expected.`);
   return withOrnament({ limb, level: level(letters, letter, limb) }, ornament);
 }
 
@@ -157,7 +166,8 @@ function level(letters: Letters, letter: string, limb: Limb): Level {
   const column = letters.column;
   const ghost = letter !== limb;
   if (!letters.eat('!')) return ghost ? 'ghost' : 'tap';
-  if (ghost) throw new Stop('unexpected', column, `“${letter}!” is both ghost and accent; write ${limb}! or ${letter}.`);
+  if (ghost)
+    throw new Stop('unexpected', column, `“${letter}!” is both ghost and accent; write ${limb}! or ${letter}.`);
   return 'accent';
 }
 
@@ -166,5 +176,7 @@ function withOrnament(stroke: TypedStroke, ornament: Ornament | undefined): Type
 }
 
 function expected(ornament: Ornament | undefined): string {
-  return ornament ? `A hand, R or L, was expected for the ${ornament}.` : 'A hand R or L, a foot K, J or H, a rest - or ( was expected.';
+  return ornament
+    ? `A hand, R or L, was expected for the ${ornament}.`
+    : 'A hand R or L, a foot K, J or H, a rest - or ( was expected.';
 }
