@@ -11,14 +11,18 @@ const order = [
   'sticking',
   'variants',
   'drill',
+  'playback',
+  'rendition',
   'take',
   'plan',
-  'playback',
   'score',
   'listen',
   'formats',
 ];
 const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit'];
+// The rooms of the Bench, in the order in which they may know each other: what is on it, the ribbon, the recipe, what
+// follows from it, what lies over it.
+const rooms = ['document', 'ribbon', 'recipe', 'answers', 'sheets'];
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
@@ -70,6 +74,27 @@ module.exports = {
       from: { path: `^app/${place}/` },
       to: { path: `^app/(${places.filter((p) => p !== place).join('|')})/` },
     })),
+    ...rooms.map((room, i) => ({
+      name: `bench-room-${room}`,
+      comment: `the Bench's ${room} comes before ${rooms.slice(i + 1).join(', ') || 'the Bench itself'}`,
+      severity: 'error',
+      from: { path: `^app/bench/${room}/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: `^app/bench/(${[...rooms.slice(i + 1), '[^/]+\\.ts$'].join('|')})` },
+    })),
+    {
+      name: 'playing-knows-no-place',
+      comment: 'the player and its parts are shared: they know what sounds, not where it is shown',
+      severity: 'error',
+      from: { path: '^app/playing/' },
+      to: { path: `^app/(${places.join('|')}|shell)/` },
+    },
+    {
+      name: 'only-audio-knows-the-audio-clock',
+      comment: 'places sound through the player; the transport is looked at, not driven',
+      severity: 'error',
+      from: { path: `^app/(${places.join('|')}|playing|ui)/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: '^app/audio/', pathNot: '^app/audio/(transport\\.service|sound-check)\\.ts$' },
+    },
     {
       name: 'only-data-knows-dexie',
       severity: 'error',

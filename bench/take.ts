@@ -1,7 +1,8 @@
 import { GRID, meter } from '@core/time';
 import { parseStrokeText } from '@core/stroke';
 import { patternOfText } from '@core/pattern';
-import { align, expectedOf, perform, USUAL_PLAYER } from '@core/take';
+import { expectedOf } from '@core/rendition';
+import { align, perform, USUAL_PLAYER } from '@core/take';
 import { median } from './measure';
 
 const read = parseStrokeText('(R L R L R L R K)x2');

@@ -7,6 +7,7 @@ import * as formats from './formats';
 import * as listen from './listen';
 import * as pattern from './pattern';
 import * as playback from './playback';
+import * as rendition from './rendition';
 import * as recipe from './recipe';
 import * as kit from './kit';
 import * as reach from './reach';
@@ -27,6 +28,7 @@ const scope: Record<string, unknown> = {
   ...recipe,
   ...drill,
   ...playback,
+  ...rendition,
   ...formats,
   ...variants,
   ...listen,

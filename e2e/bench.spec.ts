@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { addMove, expect, keepAs, kept, openDemo, settled, test, typeSticking } from './fixture';
+import { addMove, choose, expect, keepAs, kept, openDemo, settled, test, typeSticking } from './fixture';
 
 interface Draft {
   readonly recipe: {
@@ -243,14 +243,14 @@ test('the page to print has one staff and one ribbon, and nothing of the Bench',
   await openPhrase(page, 'salt-1');
   await page.keyboard.press('p');
   await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeVisible();
-  await expect(page.locator('ls-print-sheet ls-staff svg')).toBeVisible();
+  await expect(page.locator('.sheet-dialog ls-staff svg')).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   const shown = (selector: string) =>
     page.locator(selector).evaluateAll((all) => all.filter((e) => e.getClientRects().length > 0).length);
   expect(await shown('ls-ribbon svg')).toBe(1);
   expect(await shown('ls-staff svg')).toBe(1);
   expect(await shown('button')).toBe(0);
-  await expect(page.locator('ls-print-sheet h1')).toHaveText('Glass over five');
+  await expect(page.locator('.sheet-dialog h1')).toHaveText('Glass over five');
   await page.emulateMedia({ media: 'screen' });
   for (const what of ['ribbon', 'staff']) {
     const [file] = await Promise.all([
@@ -277,7 +277,7 @@ test('stepping through the recipe plays each stage; another phrase is compared a
   await expect(page.getByText('Step 2 of 6: Add a kick at the end')).toBeVisible();
   await page.getByRole('button', { name: 'Whole' }).click();
   await page.keyboard.press('c');
-  await page.getByRole('combobox', { name: 'Phrase to compare with' }).selectOption({ index: 3 });
+  await choose(page, 'Phrase to compare with', 3);
   await expect(page.locator('ls-compare-panel ls-ribbon svg')).toBeVisible();
   await page.locator('h1').click();
   await page.keyboard.press('x');
@@ -361,13 +361,13 @@ test('a screen reader hears the place of the cursor; axe finds nothing with ever
   await page.keyboard.type('fill 4 bars');
   await check();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Compare C' }).click();
-  await page.getByRole('combobox', { name: 'Phrase to compare with' }).selectOption({ index: 2 });
+  await page.getByRole('tab', { name: 'Compare C' }).click();
+  await choose(page, 'Phrase to compare with', 2);
   await page.getByRole('button', { name: /^Send right taps/ }).click();
   await check();
   await page.locator('h1').click();
   await page.keyboard.press('p');
-  await expect(page.locator('ls-print-sheet ls-staff svg')).toBeVisible();
+  await expect(page.locator('.sheet-dialog ls-staff svg')).toBeVisible();
   await check();
 });
 

@@ -1,4 +1,4 @@
-import { expect, keepAs, openDemo, test, typeSticking, addMove } from './fixture';
+import { addMove, choose, expect, keepAs, openDemo, test, typeSticking } from './fixture';
 
 test('clean said early counts when the loops are played; messy takes it back; pause and stop wait', async ({
   page,
@@ -28,7 +28,7 @@ test('clean said early counts when the loops are played; messy takes it back; pa
 test('a fill from 3 is counted in, and comes round on 3', async ({ page }) => {
   await typeSticking(page, 'R L R L');
   await addMove(page, 'Fill the bars');
-  await page.getByLabel('Start count').selectOption('3');
+  await choose(page, 'Start count', '3');
   await expect(page.locator('.facts').first()).toContainText('half a bar of 4/4');
   await page.keyboard.press('Escape');
   await page.locator('h1').click();

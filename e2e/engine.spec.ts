@@ -1,4 +1,4 @@
-import { addMove, expect, kept, keepAs, openDemo, test, typeSticking } from './fixture';
+import { addMove, choose, expect, keepAs, kept, openDemo, test, typeSticking } from './fixture';
 
 const MENU = [
   'Put it on another grid',
@@ -55,12 +55,13 @@ test('a bar of 5/4 in groups of 3, 4 and 5: the even ones first', async ({ page 
   await typeSticking(page, 'R l l K', '5/4');
   await addMove(page, 'Fill the bars');
   await page.getByRole('group', { name: 'How to close' }).getByRole('button', { name: 'groups' }).click();
-  const groups = page.getByLabel('Groups', { exact: true });
-  await expect(groups.locator('option').nth(0)).toHaveText('5 + 5 + 5 + 5');
-  await expect(groups.locator('option').nth(1)).toHaveText('4 + 4 + 4 + 4 + 4');
-  const mixed = (await groups.locator('option').allTextContents()).findIndex((t) => t.trim() === '5 + 5 + 4 + 3 + 3');
+  await page.getByRole('combobox', { name: 'Groups', exact: true }).click();
+  const ways = page.getByRole('option');
+  await expect(ways.nth(0)).toHaveText('5 + 5 + 5 + 5');
+  await expect(ways.nth(1)).toHaveText('4 + 4 + 4 + 4 + 4');
+  const mixed = (await ways.allTextContents()).findIndex((t) => t.trim() === '5 + 5 + 4 + 3 + 3');
   expect(mixed).toBeGreaterThan(2);
-  await groups.selectOption(String(mixed));
+  await ways.nth(mixed).click();
   await expect(page.getByRole('button', { name: /in groups of 5 \+ 5 \+ 4 \+ 3 \+ 3/ })).toBeVisible();
   await expect(page.locator('.middle svg .group')).toHaveText(['5', '5', '4', '3', '3']);
 });
@@ -104,7 +105,7 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
   await page.getByRole('button', { name: 'Stop variant 2', exact: true }).click();
 
   await page.getByRole('button', { name: 'Compare variant 1 with the phrase' }).click();
-  const beneath = page.getByRole('region', { name: 'Compare' });
+  const beneath = page.getByRole('tabpanel', { name: 'Compare' });
   await expect(beneath.getByLabel('Phrase to compare with')).toHaveText(/Variant 1: /);
   await expect(beneath.locator('.said')).not.toBeEmpty();
   await expect(beneath.locator('ls-ribbon')).toBeVisible();
@@ -167,7 +168,7 @@ test('where nine strokes must start to end on the & of 4, and of 7 in 7/8', asyn
     ['7/8', '7&', 'start on the & of 3'],
   ] as const) {
     await typeSticking(page, 'R L R L R L R L R', meter);
-    await page.getByLabel('Count the last stroke shall fall on').selectOption(ending);
+    await choose(page, 'Count the last stroke shall fall on', ending);
     await expect(page.locator('.ending')).toContainText(start);
   }
 });

@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 /**
  * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was
@@ -78,10 +78,24 @@ export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
   if (path === '/shelf') await expect(page.getByText('Glass over five')).toBeVisible();
 }
 
+/** Chooses from a list by its name: an option by its words, or by its place. */
+export async function choose(scope: Page | Locator, list: string | RegExp, option: string | number): Promise<void> {
+  const page = 'goto' in scope ? scope : scope.page();
+  await scope.getByRole('combobox', { name: list }).first().click();
+  const options = page.getByRole('option');
+  await (typeof option === 'number' ? options.nth(option) : options.getByText(option, { exact: true })).click();
+}
+
+/** Does what a menu offers. */
+export async function fromMenu(page: Page, menu: string, what: string): Promise<void> {
+  await page.getByRole('button', { name: menu }).click();
+  await page.getByRole('menuitem', { name: what }).click();
+}
+
 /** A typed sticking put on the Bench of the user's own shelf. */
 export async function typeSticking(page: Page, text: string, meter = '4/4'): Promise<void> {
   await page.goto('/bench?fresh=1');
-  await page.getByLabel('Meter').selectOption(meter);
+  await choose(page, 'Meter', meter);
   await page.getByRole('textbox', { name: 'Sticking' }).fill(text);
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();

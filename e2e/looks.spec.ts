@@ -101,7 +101,7 @@ test('a phrase of two bars, its recipe, sums, checks and staff stand on the Benc
     await openDemo(page, `/bench/salt-${n}`);
     await expect(page.locator('ls-staff')).toHaveAttribute('data-drawn', /\d+/);
     await expect(page.locator('ls-speed')).toContainText(/bpm/);
-    const columns = ['.recipe', '.drawing', '.lower', '.findings'];
+    const columns = ['.recipe', '.drawing', 'p-tabpanel.p-tabpanel-active', '.findings'];
     await expect
       .poll(
         () =>

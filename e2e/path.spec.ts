@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { addMove, expect, test, typeSticking } from './fixture';
+import { addMove, choose, expect, test, typeSticking } from './fixture';
 
 test('a rudiment becomes a drilled phrase, and goes out and in as a file', async ({ page, browser, baseURL }) => {
   // An empty shelf shows one thing to do.
@@ -18,7 +18,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   // Begin with something else: the moves to come stand on a typed sticking.
   await page.getByRole('button', { name: /Flam paradiddle/ }).click();
   const picker = page.getByRole('dialog');
-  await picker.getByLabel('Meter').selectOption('7/8');
+  await choose(picker, 'Meter', '7/8');
   await picker.getByRole('textbox', { name: 'Sticking' }).fill('R l l R');
   await picker.getByRole('button', { name: 'Put it on the bench' }).click();
 
@@ -44,7 +44,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
     .getByRole('group', { name: /Voices/ })
     .getByRole('button', { name: 'high tom' })
     .click();
-  await page.getByLabel('Under them').selectOption('kick');
+  await choose(page, 'Under them', 'kick');
   await expect(
     page.getByRole('button', { name: 'Send right accents to the right crash, kick under them' }),
   ).toBeVisible();

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, keepAs, openDemo, test, typeSticking } from './fixture';
+import { choose, expect, fromMenu, keepAs, openDemo, test, typeSticking } from './fixture';
 
 /** A phrase of one's own in the practice room, set up to be over quickly. */
 async function room(page: Page, text: string, { start = 240, goal = 260, loops = 2, only = true } = {}): Promise<void> {
@@ -92,7 +92,7 @@ for (const [school, first] of [
 ] as const) {
   test(`a ladder of the school “${school}” is drawn and played by ear`, async ({ page }) => {
     await room(page, 'R L', { start: 240, goal: 320, loops: 1 });
-    await page.getByLabel('Kind of ladder').selectOption({ label: school });
+    await choose(page, 'Kind of ladder', school);
     await page.getByLabel('Loops a rung').fill('1');
     await page.getByLabel('Loops a rung').press('Enter');
     await expect.poll(() => page.locator('ls-stairs rect').count()).toBeGreaterThanOrEqual(3);
@@ -194,11 +194,12 @@ test('in context: bars of time, then the fill; the stage can be chosen and says 
   const fresh = page.getByRole('button', { name: 'New ladder' });
   await expect(fresh.or(page.getByLabel('Add a stage')).first()).toBeVisible();
   if ((await fresh.count()) > 0) await fresh.click();
-  await page.getByLabel('Add a stage').selectOption('context-7');
-  await expect(page.locator('strong', { hasText: '7 bars of time, then the fill' })).toBeVisible();
+  await fromMenu(page, 'Add a stage', 'Seven bars of time, then the fill');
+  await expect(page.locator('strong', { hasText: 'Seven bars of time, then the fill' })).toBeVisible();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: '7 bars of time, then the fill' }).click();
-  await expect(page.locator('.stage-name')).toContainText('7 bars of time, then the fill');
-  await expect.poll(() => page.locator('ls-ribbon .stem').count()).toBeGreaterThan(60);
+  await page.getByRole('button', { name: 'Seven bars of time, then the fill' }).click();
+  await expect(page.locator('.stage-name')).toContainText('Seven bars of time, then the fill');
+  // Two bars are in sight: the one that sounds, and the next.
+  await expect(page.locator('ls-follow .bar-name')).toHaveText(['bar 1', 'bar 2']);
 });

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { addMove, expect, keepAs, openDemo, test, typeSticking } from './fixture';
+import { addMove, choose, expect, fromMenu, keepAs, openDemo, test, typeSticking } from './fixture';
 
 /** A phrase of one's own in the practice room, the whole of it from the start tempo on. */
 async function room(page: Page, text: string, start: number, loops: number): Promise<void> {
@@ -117,7 +117,7 @@ test('the sound of the room: click, counts, loudness, half speed; the rung waits
   await page.keyboard.press('Space');
   await page.keyboard.press('c');
   const sound = page.getByRole('region', { name: 'Sound' });
-  await sound.getByRole('combobox', { name: /^Click/ }).selectOption('two-and-four');
+  await choose(sound, /^Click/, '2 and 4');
   await sound.getByRole('button', { name: 'Count in tones' }).click();
   await sound.getByRole('slider', { name: 'Loudness: click' }).focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft');
@@ -140,11 +140,11 @@ test('soft, medium and loud passes of a rung; the simulated player is measured w
   page,
 }) => {
   await room(page, '(R L R L)x4', 240, 3);
-  await page.getByLabel('How loud').selectOption('passes');
+  await choose(page, 'How loud', 'each rung soft, medium, loud');
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByLabel('Scatter of the simulated player').fill('2');
   await page.getByLabel('Scatter of the simulated player').press('Enter');
-  await page.getByLabel('Drops out').selectOption('1');
+  await choose(page, 'Drops out', '1 bar of 3');
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.pass')).toHaveText('play it soft');
@@ -172,10 +172,10 @@ test('a groove of the shelf keeps the time before the fill', async ({ page }) =>
   await page.keyboard.press('Escape');
   await keepAs(page, 'Into the cellar', '120');
   await page.getByRole('button', { name: 'Drill it' }).click();
-  await page.getByLabel('Add a stage').selectOption('context-1');
-  await page.getByLabel(/^What keeps time: 1 bars of time/).selectOption('Cellar walk');
+  await fromMenu(page, 'Add a stage', 'One bar of time, then the fill');
+  await choose(page, /^What keeps time: One bar of time/, 'Cellar walk');
   await page.getByRole('button', { name: /^Start/ }).click();
-  await page.locator('.stage-line button', { hasText: '1 bars of time' }).click();
+  await page.locator('.stage-line button', { hasText: 'One bar of time' }).click();
   await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the 2, left hand, accent, snare' })).toHaveCount(
     1,
   );
@@ -219,8 +219,8 @@ test('two MIDI devices: heard as one or one alone; unplugged in a take, the dril
   await plug('disconnected', 'connected');
   await expect(page.getByText('“Stand-in pad” was unplugged. Still heard: “Stand-in kit”.')).toBeVisible();
   await plug('disconnected', 'disconnected');
-  await expect(page.locator('.keys [role=alert]')).toContainText('was unplugged');
-  await expect(page.locator('.keys [role=alert]')).toContainText('goes on by your own ear');
+  await expect(page.locator('ls-rung-keys [role=alert]')).toContainText('was unplugged');
+  await expect(page.locator('ls-rung-keys [role=alert]')).toContainText('goes on by your own ear');
   await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 20_000 });
   await page.keyboard.press('Space');
   await expect(page.locator('.huge')).toHaveText('140');

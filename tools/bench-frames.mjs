@@ -43,7 +43,8 @@ try {
   const empty = await frames(() => page.waitForTimeout(4000));
   await page.goto(`${base}/bench?fresh=1`);
   await page.getByRole('textbox', { name: 'Sticking' }).fill('(R! L r L R l R L)x4');
-  await page.locator('label.field select').nth(1).selectOption('630');
+  await page.getByRole('combobox', { name: 'On', exact: true }).click();
+  await page.getByRole('option', { name: '32nds', exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await page.keyboard.press('/');
   await page.keyboard.type('fill 16 bars');
@@ -64,7 +65,7 @@ try {
   // worked out and engraved between the edits.
   const fast = await frames(edit(90));
   const slow = await frames(edit(500));
-  await page.getByRole('button', { name: 'Staff N' }).click();
+  await page.getByRole('tab', { name: 'Staff N' }).click();
   const closed = await frames(edit(90));
   const say = (name, f) =>
     console.log(

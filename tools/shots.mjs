@@ -37,7 +37,7 @@ try {
   await open('/bench/salt-1');
   await page.locator('h1').click();
   await page.keyboard.press('p');
-  await page.locator('ls-print-sheet ls-staff svg').waitFor();
+  await page.locator('.sheet-dialog ls-staff svg').waitFor();
   await page.waitForTimeout(500);
   await shot('print');
   await open('/bench/salt-17');
@@ -53,7 +53,7 @@ try {
   await open('/kit');
   await page.getByRole('button', { name: /^Right crash,/ }).click();
   await shot('kit');
-  await page.getByRole('button', { name: 'My hands and feet' }).click();
+  await page.getByRole('tab', { name: 'My hands and feet' }).click();
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByRole('button', { name: 'Start the limb test' }).click();
   await page.locator('.result').waitFor();

@@ -11,6 +11,8 @@ mkdirSync('test-results', { recursive: true });
 const total = { passed: 0, failed: 0, skipped: 0 };
 const failures = [];
 let secondTry = [];
+/** As many browser tests may pass only at the second try; more, and each of them is a failure. */
+const MOST_SHAKY = 2;
 
 function counted(name, ok) {
   total[ok ? 'passed' : 'failed']++;
@@ -95,20 +97,24 @@ if (built) {
   suite(
     'browser tests',
     'npx',
-    // On a machine that does other things beside, a test may be late once. It is tried again and named: late twice is a
-    // failure.
+    // On a machine that does other things beside, a test may be late once. It is tried again and named; late twice is a
+    // failure, and so is the third test that is late.
     ['playwright', 'test', '--retries=1'],
     'test-results/e2e.json',
     (report) => {
       secondTry = shaky(report);
       const { expected, unexpected, flaky, skipped } = report.stats;
+      if (secondTry.length > MOST_SHAKY) return { passed: expected, failed: unexpected + flaky, skipped };
       return { passed: expected + flaky, failed: unexpected, skipped };
     },
     { E2E_JSON: 'test-results/e2e.json', CHROMIUM: chromium },
   );
 }
 
-if (secondTry.length > 0) console.log(`\nPassed only at the second try, to be looked into: ${secondTry.join('; ')}`);
+if (secondTry.length > 0) {
+  const verdict = secondTry.length > MOST_SHAKY ? `failures, for more than ${MOST_SHAKY} did` : 'to be looked into';
+  console.log(`\n${secondTry.length} passed only at the second try, ${verdict}: ${secondTry.join('; ')}`);
+}
 if (failures.length > 0) console.log(`\nFailed: ${failures.join('; ')}`);
 console.log(`\n${total.passed} passed, ${total.failed} failed${total.skipped > 0 ? `, ${total.skipped} skipped` : ''}`);
 process.exit(total.failed > 0 ? 1 : 0);

@@ -1,6 +1,21 @@
 import { effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Subject } from 'rxjs';
-import { eventsIn, PARTS, retempo, secondsAt, tickAt, type Anchor, type Part, type Program } from '@core/playback';
+import {
+  changedAt,
+  dueBefore,
+  eventsIn,
+  handed,
+  lastAnchor,
+  PARTS,
+  secondsOfTick,
+  tickHeardAt,
+  timelineFrom,
+  turnOf,
+  turnsOver,
+  type Part,
+  type PlayRequest,
+  type Timeline,
+} from '@core/playback';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { spawnTicker } from '../workers/spawn';
 import { choke, hand, isHat, makeBank, takeBack, whenOf, type Bank, type Handed } from './sounding';
@@ -28,14 +43,6 @@ export interface Handover {
 }
 const NOTHING_HANDED: Handover = { sounds: 0, late: 0, nearest: null };
 
-export interface PlayRequest {
-  readonly program: Program;
-  /** Quarters a minute. */
-  readonly bpm: number;
-  /** Ticks of a counted beat: where changes take effect. */
-  readonly beat: number;
-}
-
 /**
  * Plays a program: pure events from core, handed to the audio clock ahead of time; the playhead is read from the same
  * clock.
@@ -46,11 +53,10 @@ export class Transport {
   private bank: Bank | null = null;
   private ticker: Worker | null = null;
   private request: PlayRequest | null = null;
-  private anchors: readonly Anchor[] = [];
-  private handedTo = 0;
+  /** When what plays is heard; null in silence. */
+  private timeline: Timeline | null = null;
   private waiting: readonly Handed[] = [];
   private hat: Handed | null = null;
-  private loopsTold = 0;
   private run = 0;
   private outs: ReadonlyMap<Part, GainNode> | null = null;
   private readonly loudness = inject(LoudnessRepo).now;
@@ -88,9 +94,7 @@ export class Transport {
     if (!context || run !== this.run) return;
     this.request = request;
     const from = fromTick > 0 ? fromTick : -request.program.countIn;
-    this.anchors = [{ tick: from, seconds: context.currentTime + LEAD_SECONDS, bpm: request.bpm }];
-    this.handedTo = from;
-    this.loopsTold = from < 0 ? -1 : Math.floor(from / request.program.loop);
+    this.timeline = timelineFrom(from, context.currentTime + LEAD_SECONDS, request.bpm, request.program.loop);
     this.handover.set(NOTHING_HANDED);
     this.lookedAt = performance.now();
     this.playingState.set(true);
@@ -100,10 +104,8 @@ export class Transport {
 
   /** The moment a tick is heard, in seconds of the page's clock; null while nothing plays. */
   pageTimeOf(tick: number): number | null {
-    const { context } = this;
-    const anchor = this.anchors.findLast((a) => a.tick <= tick) ?? this.anchors[0];
-    if (!context || !anchor || !this.request) return null;
-    return secondsAt(anchor, tick) + this.pageLead(context);
+    const { context, timeline } = this;
+    return context && timeline ? secondsOfTick(timeline, tick) + this.pageLead(context) : null;
   }
 
   /** What is added to a time of the audio clock to have the page's clock at which it is heard. */
@@ -122,6 +124,7 @@ export class Transport {
     this.waiting = [];
     this.hat = null;
     this.request = null;
+    this.timeline = null;
   }
 
   /**
@@ -130,19 +133,19 @@ export class Transport {
    */
   change(part: Partial<PlayRequest>): void {
     const { context, request } = this;
-    const last = this.anchors.at(-1);
-    if (!context || !request || !last) return;
+    if (!context || !request || !this.timeline) return;
     const next = { ...request, ...part };
-    const now = tickAt(this.anchorAt(context.currentTime), context.currentTime);
-    const soonest = tickAt(this.anchorAt(context.currentTime + CHANGE_SECONDS), context.currentTime + CHANGE_SECONDS);
-    const turn = Math.max(Math.ceil(soonest / request.beat) * request.beat, last.tick);
-    if (this.handedTo < turn) this.handOver(turn);
-    this.waiting.filter((h) => h.event.at >= turn && h.when > context.currentTime + 0.005).forEach(takeBack);
+    const now = context.currentTime;
+    const turn = turnOf(this.timeline, now, CHANGE_SECONDS, request.beat);
+    this.handOver(turn);
+    this.waiting.filter((h) => h.event.at >= turn && h.when > now + 0.005).forEach(takeBack);
     this.waiting = this.waiting.filter((h) => h.event.at < turn);
-    this.anchors = [...this.anchors.filter((a) => a.tick < turn), retempo(last, turn, next.bpm)];
-    this.handedTo = turn;
+    // With another loop the turns are counted by it from now on.
+    const { loop } = next.program;
+    const told =
+      loop === request.program.loop ? this.timeline.told : Math.floor(tickHeardAt(this.timeline, now) / loop);
+    this.timeline = changedAt(this.timeline, turn, next.bpm, told);
     this.request = next;
-    if (next.program.loop !== request.program.loop) this.loopsTold = Math.floor(now / next.program.loop);
     this.pump();
   }
 
@@ -177,9 +180,8 @@ export class Transport {
 
   /** Hands over everything up to the horizon, and tells what has passed. */
   private pump(): void {
-    const { context, request } = this;
-    const anchor = this.anchors.at(-1);
-    if (!context || !request || !anchor) return;
+    const { context, timeline } = this;
+    if (!context || !timeline) return;
     const now = context.currentTime;
     const looked = this.lookedAt;
     this.lookedAt = performance.now();
@@ -187,8 +189,8 @@ export class Transport {
       this.sleep();
       return;
     }
-    this.handOver(Math.ceil(tickAt(anchor, now + AHEAD_SECONDS)));
-    this.tellLoops(tickAt(this.anchorAt(now), now), request.program.loop);
+    this.handOver(dueBefore(timeline, now + AHEAD_SECONDS));
+    this.tellTurns(now);
   }
 
   /** The device slept: the audio clock stood still or ran on unheard, so what plays has lost its place. */
@@ -200,28 +202,28 @@ export class Transport {
 
   /** Hands what is due before a tick to the audio clock. Each range of ticks is handed over once. */
   private handOver(until: number): void {
-    const { context, bank, request } = this;
-    const anchor = this.anchors.at(-1);
-    if (!context || !bank || !request || !anchor || until <= this.handedTo) return;
+    const { context, bank, request, timeline } = this;
+    if (!context || !bank || !request || !timeline || until <= timeline.handedTo) return;
+    const anchor = lastAnchor(timeline);
     const now = context.currentTime;
     // Whoever asks for a change in an effect must not be told of it as of news.
     let { sounds, late, nearest } = untracked(this.handover);
-    const fresh = eventsIn(request.program, this.handedTo, until).flatMap((event) => {
+    const fresh = eventsIn(request.program, timeline.handedTo, until).flatMap((event) => {
       const when = whenOf(event, anchor, context.sampleRate);
       sounds++;
       if (when < now) late++;
       nearest = Math.min(nearest ?? Infinity, when - now);
-      const handed = hand(context, bank, this.outFor(context, event.part), event, when);
-      if (!handed) return [];
+      const sound = hand(context, bank, this.outFor(context, event.part), event, when);
+      if (!sound) return [];
       if (isHat(event.sound)) {
         if (this.hat) choke(this.hat, when);
-        this.hat = handed;
+        this.hat = sound;
       }
-      return [handed];
+      return [sound];
     });
     this.handover.set({ sounds, late, nearest });
     this.waiting = [...this.waiting.filter((h) => h.when > now), ...fresh];
-    this.handedTo = until;
+    this.timeline = handed(timeline, until);
   }
 
   /** Each part has a loudness of its own. */
@@ -237,25 +239,23 @@ export class Transport {
     return this.outs.get(part) ?? context.destination;
   }
 
-  private tellLoops(tick: number, loop: number): void {
-    const turn = Math.floor(tick / loop);
-    while (this.loopsTold < turn) {
-      this.loopsTold++;
-      if (this.loopsTold === 0) this.began$.next();
-      else this.loops$.next(this.loopsTold);
-      if (!this.playingState()) return;
+  /** Tells the end of the count-in and each turn that is over. Whoever hears it may stop what plays. */
+  private tellTurns(now: number): void {
+    const { request, timeline, run } = this;
+    if (!request || !timeline) return;
+    const over = turnsOver(timeline, now, request.program.loop);
+    this.timeline = over.timeline;
+    for (const turn of over.turns) {
+      if (turn === 0) this.began$.next();
+      else this.loops$.next(turn);
+      if (run !== this.run) return;
     }
   }
 
-  private anchorAt(seconds: number): Anchor {
-    const found = this.anchors.findLast((a) => a.seconds <= seconds) ?? this.anchors[0];
-    return found ?? { tick: 0, seconds: 0, bpm: 120 };
-  }
-
   private follow(run: number): void {
-    if (run !== this.run || !this.context) return;
+    if (run !== this.run || !this.context || !this.timeline) return;
     const heard = this.context.currentTime - (this.context.outputLatency || 0);
-    this.positionState.set(tickAt(this.anchorAt(heard), heard));
+    this.positionState.set(tickHeardAt(this.timeline, heard));
     requestAnimationFrame(() => this.follow(run));
   }
 }

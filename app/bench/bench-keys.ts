@@ -1,42 +1,32 @@
 import type { Key } from '../shell/keys.service';
-import type { LinesStore } from './lines.store';
-import { RIBBON_KEYS } from './ribbon-keys';
+import type { BenchCommands } from './bench.commands';
+import { RIBBON_KEYS } from './ribbon/ribbon-keys';
 
-/** What the keys of the Bench can do. */
-export interface BenchActions {
-  readonly store: { undo(): void; redo(): void };
-  readonly sound: { fromCursor(): void };
-  readonly lines: LinesStore;
-  togglePlay(): void;
+/** What only the page of the Bench itself can do: the keyboard goes somewhere on it. */
+export interface BenchPage {
+  readonly commands: BenchCommands;
   edit(): void;
   toWords(): void;
-  walk(by: 1 | -1): void;
-  keep(): void;
-  toggleSheet(what: 'variants' | 'sticking'): void;
-  closeSheet(): void;
-  toggleLower(what: 'staff' | 'paths' | 'compare'): void;
-  hearOther(): void;
-  print(): void;
-  drill(): Promise<void>;
-  nudge(by: number): void;
 }
 
 /**
  * The keys of the Bench. Those of the ribbon come first for as long as the ribbon has the keyboard; they are listed
  * here only to be read.
  */
-export function benchKeys(bench: BenchActions): readonly Key[] {
+export function benchKeys(page: BenchPage): readonly Key[] {
+  const bench = page.commands;
+  const { keeping, lines, sound, store, view } = bench;
   return [
-    { combo: 'Space', shown: 'Space', does: 'Play and stop', run: () => bench.togglePlay() },
-    { combo: 'Enter', shown: 'Enter', does: 'Play from the cursor', run: () => bench.sound.fromCursor() },
-    { combo: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => bench.store.undo() },
-    { combo: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => bench.store.redo() },
-    { combo: '$mod+y', shown: 'Ctrl Y', does: 'Redo', run: () => bench.store.redo() },
-    { combo: 'e', shown: 'E', does: 'Edit on the ribbon', run: () => bench.edit() },
-    { combo: '/', shown: '/', does: 'Add a move, in words', run: () => bench.toWords() },
+    { combo: 'Space', shown: 'Space', does: 'Play and stop', run: () => sound.toggle() },
+    { combo: 'Enter', shown: 'Enter', does: 'Play from the cursor', run: () => sound.fromCursor() },
+    { combo: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => store.undo() },
+    { combo: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => store.redo() },
+    { combo: '$mod+y', shown: 'Ctrl Y', does: 'Redo', run: () => store.redo() },
+    { combo: 'e', shown: 'E', does: 'Edit on the ribbon', run: () => page.edit() },
+    { combo: '/', shown: '/', does: 'Add a move, in words', run: () => page.toWords() },
     { combo: ',', shown: ',', does: 'Step back through the recipe and hear it', run: () => bench.walk(-1) },
     { combo: '.', shown: '.', does: 'Step on through the recipe', run: () => bench.walk(1) },
-    { combo: 'k', shown: 'K', does: 'Keep it', run: () => bench.keep() },
+    { combo: 'k', shown: 'K', does: 'Keep it', run: () => keeping.ask() },
     { combo: 'v', shown: 'V', does: 'Variants', run: () => bench.toggleSheet('variants') },
     { combo: 'b', shown: 'B', does: 'Stick it for me', run: () => bench.toggleSheet('sticking') },
     {
@@ -46,24 +36,24 @@ export function benchKeys(bench: BenchActions): readonly Key[] {
       // Esc belongs to a dialog or to the ribbon first, while they have the keyboard.
       run: (event) => {
         if (!(event.target instanceof Element && event.target.closest('.p-dialog, [role=application]')))
-          bench.closeSheet();
+          view.closeSheet();
       },
     },
-    { combo: 'a', shown: 'A', does: 'The hands’ way over the kit', run: () => bench.toggleLower('paths') },
-    { combo: 'n', shown: 'N', does: 'Staff', run: () => bench.toggleLower('staff') },
-    { combo: 'c', shown: 'C', does: 'Compare with another phrase', run: () => bench.toggleLower('compare') },
+    { combo: 'a', shown: 'A', does: 'The hands’ way over the kit', run: () => view.toggleLower('paths') },
+    { combo: 'n', shown: 'N', does: 'Staff', run: () => view.toggleLower('staff') },
+    { combo: 'c', shown: 'C', does: 'Compare with another phrase', run: () => view.toggleLower('compare') },
     { combo: 'x', shown: 'X', does: 'Hear the other phrase, without losing the beat', run: () => bench.hearOther() },
-    { combo: 's', shown: 'S', does: 'Sung line', run: () => bench.lines.sung.update((on) => !on) },
-    { combo: 't', shown: 'T', does: 'Stroke types', run: () => bench.lines.types.update((on) => !on) },
+    { combo: 's', shown: 'S', does: 'Sung line', run: () => lines.sung.update((on) => !on) },
+    { combo: 't', shown: 'T', does: 'Stroke types', run: () => lines.types.update((on) => !on) },
     {
       combo: 'g',
       shown: 'G',
       does: 'Groove only: what fills between fades',
-      run: () => bench.lines.grooveOnly.update((on) => !on),
+      run: () => lines.grooveOnly.update((on) => !on),
     },
-    { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => bench.lines.nextPace() },
+    { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => lines.nextPace() },
     { combo: 'p', shown: 'P', does: 'A page to print', run: () => bench.print() },
-    { combo: 'd', shown: 'D', does: 'Drill it', run: () => void bench.drill() },
+    { combo: 'd', shown: 'D', does: 'Drill it', run: () => void keeping.drill() },
     { combo: 'ArrowUp', shown: '↑', does: 'One beat a minute faster', run: () => bench.nudge(1) },
     { combo: 'ArrowDown', shown: '↓', does: 'One beat a minute slower', run: () => bench.nudge(-1) },
     { combo: 'Shift+ArrowUp', shown: 'Shift ↑', does: 'Five faster', run: () => bench.nudge(5) },

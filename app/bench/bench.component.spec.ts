@@ -5,11 +5,13 @@ import { phraseOf, typed, until } from '../testing/fixtures';
 import { heard, mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
 import { BenchComponent } from './bench.component';
-import { BenchStore } from './bench.store';
-import { KeepDialogComponent } from './keep-dialog.component';
-import { FindingsComponent } from './findings.component';
-import { RecipeColumnComponent } from './recipe-column.component';
-import { SourcePickerComponent } from './source-picker.component';
+import { TrailStore } from './document/trail.store';
+import { CursorStore } from './ribbon/cursor.store';
+import { BenchStore } from './document/bench.store';
+import { KeepDialogComponent } from './document/keep-dialog.component';
+import { FindingsComponent } from './answers/findings.component';
+import { RecipeColumnComponent } from './recipe/recipe-column.component';
+import { SourcePickerComponent } from './recipe/source-picker.component';
 
 async function bench() {
   const place = await emptyPlace();
@@ -145,11 +147,12 @@ describe('the Bench', () => {
     store.useRudiment(RUDIMENTS[0]!);
     store.addMove('mirror');
     const m = mount(BenchComponent);
-    m.component.trail.back();
-    m.component.cursor.put(0);
-    expect(m.component.trail.isFinished()).toBe(false);
+    const [trail, cursor] = [TestBed.inject(TrailStore), TestBed.inject(CursorStore)];
+    trail.back();
+    cursor.put(0);
+    expect(trail.isFinished()).toBe(false);
     m.fixture.destroy();
-    expect([m.component.trail.isFinished(), m.component.cursor.at()]).toEqual([true, null]);
+    expect([trail.isFinished(), cursor.at()]).toEqual([true, null]);
   });
   it('Esc closes what lies over the lower half, but not from the ribbon, which leaves itself first', async () => {
     const { store } = await bench();
@@ -158,9 +161,9 @@ describe('the Bench', () => {
     key('v');
     m.fixture.detectChanges();
     key('Escape', m.host.querySelector('[role=application]')!);
-    expect(m.component.sheet()).toBe('variants');
+    expect(m.component.view.sheet()).toBe('variants');
     key('Escape');
-    expect(m.component.sheet()).toBeNull();
+    expect(m.component.view.sheet()).toBeNull();
   });
   it('counts in half-time and double-time, and shows what is sung', async () => {
     const { store } = await bench();
@@ -177,15 +180,28 @@ describe('the Bench', () => {
     m.press('Groove only');
     expect(m.host.querySelector('.middle svg')?.classList).toContain('grooves');
   });
-  it('drills what is kept, and asks to keep what is not', async () => {
-    const { store, went } = await bench();
+  it('drills what is kept; what is not is kept first, under the name it has or the one that is suggested', async () => {
+    const { store, went, messages } = await bench();
+    const phrases = TestBed.inject(PhrasesRepo);
+    const told: string[] = [];
+    messages.messageObserver.subscribe((x) => told.push(Array.isArray(x) ? '' : (x.detail ?? '')));
     store.useRudiment(RUDIMENTS[0]!);
+    store.setTempo(96);
     const m = mount(BenchComponent);
-    await m.component.drill();
-    expect(m.component.keeping()).toBe(true);
-    await m.component.keepAs({ name: 'Mine', family: 'lick', goal: 120, note: '' });
-    await m.component.drill();
-    expect(went.at(-1)).toContain('/drill');
+    await m.component.keeping.drill();
+    const kept = store.phrase()!;
+    expect(went.at(-1)).toBe(`/drill ${kept.id} ""`);
+    expect(await phrases.get(kept.id)).toMatchObject({ name: RUDIMENTS[0]!.name, goal: 116, tempo: 96 });
+    expect(told.at(-1)).toContain('is on the shelf now');
+    // Kept as it is, it goes without a word; changed, it is kept as it stands, and what it was can be had again.
+    await m.component.keeping.drill();
+    expect(told).toHaveLength(1);
+    store.addMove('mirror');
+    await m.component.keeping.drill();
+    expect(told.at(-1)).toContain('is kept as it stands');
+    expect((await phrases.get(kept.id))?.recipe.moves).toHaveLength(1);
+    expect(went.at(-1)).toBe(`/drill ${kept.id} ""`);
+    expect(m.component.keeping.asking()).toBe(false);
   });
   it('opens a phrase by its address; one that is gone is said', async () => {
     const { went, messages, store } = await bench();

@@ -1,26 +1,12 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { Attempt, DrillState, Stage } from '@core/drill';
+import type { Attempt, DrillState } from '@core/drill';
 import type { Phrase } from '@core/recipe';
-import type { Hit } from '@core/take';
+import type { KeptTake } from '@core/take';
 
 /** A single thing that is kept under a name: settings, the draft on the Bench. */
 export interface Kept {
   readonly key: string;
   readonly value: unknown;
-}
-
-/**
- * What was struck in one try, so that it can be heard again beside what was meant. Times in seconds from the first bar
- * line.
- */
-export interface KeptTake {
-  /** The id of its attempt. */
-  readonly id: string;
-  readonly phrase: string;
-  readonly at: number;
-  readonly bpm: number;
-  readonly stage: Stage | null;
-  readonly hits: readonly Hit[];
 }
 
 /** The browser's database of one shelf. Each version of the schema stays here, so that an old shelf opens. */

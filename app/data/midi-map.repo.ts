@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { VOICES, type Voice } from '@core/stroke';
+import { VOICE, VOICES, type Voice } from '@core/stroke';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
 
@@ -10,26 +10,9 @@ export type MidiMap = Readonly<Record<string, Voice>>;
  * The percussion notes that most devices send from the factory (General MIDI's percussion key map), until they are
  * taught otherwise.
  */
-export const USUAL_MAP: MidiMap = Object.freeze({
-  '36': 'kick',
-  '35': 'kick',
-  '38': 'snare',
-  '40': 'rimshot',
-  '37': 'cross-stick',
-  '48': 'high-tom',
-  '50': 'high-tom',
-  '45': 'mid-tom',
-  '47': 'mid-tom',
-  '43': 'floor-tom',
-  '41': 'floor-tom',
-  '42': 'hat-closed',
-  '46': 'hat-open',
-  '44': 'hat-foot',
-  '51': 'ride',
-  '53': 'ride-bell',
-  '49': 'crash-left',
-  '57': 'crash-right',
-});
+export const USUAL_MAP: MidiMap = Object.freeze(
+  Object.fromEntries(VOICES.flatMap((v) => VOICE[v].midi.map((note) => [String(note), v]))),
+);
 
 /** What each note of the user's pads means, remembered. */
 @Injectable({ providedIn: 'root' })

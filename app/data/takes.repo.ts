@@ -1,20 +1,22 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
+import { validateTake } from '@core/formats';
+import type { KeptTake } from '@core/take';
 import { Database } from './database';
-import type { KeptTake } from './db';
 
 /** The most takes that are kept; the oldest go first. Their measurements stay in the log. */
 const MOST_TAKES = 300;
 
-/** What was struck in each try, kept so that it can be heard again and saved. */
+/** What was struck in each try with what was meant, kept so that it can be heard again and saved. */
 @Injectable({ providedIn: 'root' })
 export class TakesRepo {
   private readonly database = inject(Database);
 
   of$(phrase: string): Observable<readonly KeptTake[]> {
-    return this.database.live<readonly KeptTake[]>([], () =>
-      this.database.db.takes.where('phrase').equals(phrase).toArray(),
-    );
+    return this.database.live<readonly KeptTake[]>([], async () => {
+      const rows = await this.database.db.takes.where('phrase').equals(phrase).toArray();
+      return rows.filter((t) => validateTake(t));
+    });
   }
 
   keep(take: KeptTake): Promise<boolean> {
@@ -26,5 +28,3 @@ export class TakesRepo {
     });
   }
 }
-
-export type { KeptTake } from './db';

@@ -2,13 +2,16 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal, type
 import { Subscription } from 'rxjs';
 import { GRID, meter, ticks } from '@core/time';
 import { patternOfText } from '@core/pattern';
-import { programOf } from '@core/playback';
+import { rendition, requestOf } from '@core/rendition';
 import { CALIBRATION_BEATS, latencyOf, type Latency } from '@core/take';
 import { Transport } from '../audio/transport.service';
 import { LatencyRepo } from '../data/latency.repo';
 import type { HitSource } from '../input/source';
+import { Player } from '../playing/player';
 
 const BPM = 100;
+/** By this name the clicks of a calibration are known among what sounds. */
+const CALIBRATION = 'calibration';
 
 /** Sixteen clicks to tap along with: how far the source is behind what is heard. */
 @Component({
@@ -47,6 +50,7 @@ export class CalibrateComponent implements OnDestroy {
   readonly closed = output();
   readonly latency = inject(LatencyRepo);
   private readonly transport = inject(Transport);
+  private readonly player = inject(Player);
   readonly beats = CALIBRATION_BEATS;
   readonly running = signal(false);
   readonly taps = signal<readonly number[]>([]);
@@ -69,7 +73,7 @@ export class CalibrateComponent implements OnDestroy {
       return;
     }
     const empty = { ...patternOfText([], meter(4, 4), GRID.quarters), length: ticks(CALIBRATION_BEATS * 5040) };
-    await this.transport.play({ program: programOf(empty, { click: 'beats', countInBars: 0 }), bpm: BPM, beat: 5040 });
+    this.player.play(CALIBRATION, requestOf(rendition({ phrase: empty }), BPM));
     this.running.set(true);
     this.ears = new Subscription();
     this.ears.add(this.source().hits$.subscribe((hit) => this.taps.update((all) => [...all, hit.seconds])));
@@ -91,7 +95,7 @@ export class CalibrateComponent implements OnDestroy {
     this.timer = null;
     this.ears.unsubscribe();
     if (this.running()) {
-      this.transport.stop();
+      this.player.stop(CALIBRATION);
       this.source().stop();
     }
     this.running.set(false);

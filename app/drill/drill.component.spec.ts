@@ -4,6 +4,8 @@ import { phraseOf, until } from '../testing/fixtures';
 import { mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
 import { DrillComponent } from './drill.component';
+import { PlanStore } from './plan.store';
+import { UnderWayComponent } from './under-way.component';
 
 async function room(id: string | null = 'a') {
   const place = await emptyPlace();
@@ -23,7 +25,7 @@ describe('the practice room', () => {
     expect(m.host.querySelectorAll('ls-stairs rect').length).toBeGreaterThan(3);
     m.fill('Loops a rung', '2');
     m.fill('Step', '0');
-    expect(m.component.plan()).toMatchObject({ loops: 2, step: 1 });
+    expect(m.fixture.debugElement.injector.get(PlanStore).plan()).toMatchObject({ loops: 2, step: 1 });
   });
   it('Space starts and says clean, Enter says messy, left pauses, Escape is enough', async () => {
     const { m, transport, after } = await room();
@@ -60,11 +62,12 @@ describe('the practice room', () => {
     const none = await room(null);
     expect(none.m.text()).toContain('What shall it be?');
     none.m.set('phrase', 'a');
-    await until(() => none.m.component.store.phrase()?.id === 'a');
+    await until(() => none.m.component.subject.phrase()?.id === 'a');
     none.m.component.pressGood();
     none.m.component.pressBad();
-    await until(() => none.m.component.underWay().length === 1);
-    expect(none.m.component.underWay()[0]).toMatchObject({ name: 'Glass', at: 50, goal: 90 });
+    const list = mount(UnderWayComponent);
+    await until(() => list.component.underWay().length === 1);
+    expect(list.component.underWay()[0]).toMatchObject({ name: 'Glass', at: 50, goal: 90 });
     const gone = await room('gone');
     expect(gone.m.text()).toContain('not on this shelf any more');
   });

@@ -1,6 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subscription } from 'rxjs';
-import { beatTicks, quarterTempo } from '@core/time';
 import {
   drillPass,
   drillStage,
@@ -11,31 +10,31 @@ import {
   loopsOfRung,
   newDrill,
   resumed,
-  stagePattern,
+  rowAfter,
+  tickInPhrase,
   tightStage,
   type DrillEvent,
   type DrillPlan,
   type DrillState,
   type Stage,
 } from '@core/drill';
-import { loopTicks } from '@core/pattern';
-import { revoice } from '@core/kit';
-import { programOf, type Dynamic } from '@core/playback';
-import { latencyMoved } from '@core/take';
+import { rendition, requestOf, type Rendition, type RenditionRecord } from '@core/rendition';
+import type { Dynamic, PlayRequest } from '@core/playback';
 import { Transport } from '../audio/transport.service';
-import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
-import { LatencyRepo } from '../data/latency.repo';
 import { HitSources } from '../input/sources.service';
+import { Player } from '../playing/player';
 import { RoomChoices } from './room-choices.store';
 import { LOOPS, SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
 import { TryMeter } from './try.meter';
 
-const COUNT_IN_BARS = 1;
+export const COUNT_IN_BARS = 1;
 /** Time in which the last hits of a loop still arrive, in milliseconds. */
 const SETTLE = 140;
+/** By this name the room's sound is known among what sounds. */
+const ROOM = 'room';
 
 /**
  * The practice room's state: a pure machine in core, kept after every event, and the sound that follows it. Provided by
@@ -45,67 +44,54 @@ const SETTLE = 140;
 export class DrillStore {
   private readonly drills = inject(DrillsRepo);
   private readonly transport = inject(Transport);
+  private readonly player = inject(Player);
   private readonly kits = inject(KitsRepo);
   private readonly sources = inject(HitSources);
-  private readonly latency = inject(LatencyRepo);
-  readonly recorder = inject(TakeRecorder);
+  private readonly recorder = inject(TakeRecorder);
   private readonly meter = inject(TryMeter);
   private readonly subject = inject(SubjectStore);
   private readonly choices = inject(RoomChoices);
   private readonly state = signal<DrillState | null>(null);
   private readonly ears = new Subscription();
-
   private readonly slowState = signal(false);
   /** Whether the rung is only looked at, at half its tempo: nothing counts meanwhile. */
   readonly slow = this.slowState.asReadonly();
   private readonly sleptState = signal(false);
   /** Whether the device slept in the middle of a try. */
   readonly slept = this.sleptState.asReadonly();
-  readonly judged = this.meter.judged;
 
-  readonly phrase = this.subject.phrase;
-  readonly best = this.subject.best;
-  readonly whole = this.subject.whole;
-  readonly grooves = this.subject.grooves;
-  readonly proposed = this.subject.proposed;
-  readonly ceiling = this.subject.ceiling;
-  readonly suggestion = this.subject.suggestion;
-  readonly suggestedPlan = this.subject.suggestedPlan;
   /** The drill under way, or null while it is being set up. */
   readonly drill = this.state.asReadonly();
+  readonly running = computed(() => isRunning(this.state()?.phase ?? 'ready'));
   readonly stage = computed((): Stage | null => {
     const drill = this.state();
     return drill ? (drillStage(drill) ?? null) : null;
   });
-  /** What is played now: the stage's part of the phrase. */
-  readonly pattern = computed(() => {
-    const [whole, stage] = [this.whole(), this.stage()];
-    if (!whole || !stage) return whole;
-    const groove = stage.groove === undefined ? undefined : this.grooves().find((g) => g.id === stage.groove);
-    return revoice(stagePattern(stage, whole, groove?.pattern ?? null), this.kits.current()).pattern;
-  });
   /** How loud it is meant now. */
-  readonly loud = computed((): Dynamic => {
+  private readonly dynamic = computed((): Dynamic => {
     const drill = this.state();
     return (drill && drillPass(drill)) ?? this.choices.dynamic();
   });
-  /** By how many milliseconds the source seems to have moved since it was calibrated; null when it has not. */
-  readonly moved = computed(() => {
-    const source = this.choices.source();
-    if (source === null || source === 'simulated') return null;
-    const since = this.latency.at()[source] ?? 0;
-    const means = (this.state()?.attempts ?? []).flatMap((a) =>
-      a.source === source && a.at > since && a.measured ? [a.measured.mean] : [],
-    );
-    return latencyMoved(means);
+  /** What is played now, on the current kit: it is drawn, sounds, and is what a take is held against. */
+  readonly rendition = computed((): Rendition | null => {
+    const phrase = this.subject.whole();
+    if (!phrase) return null;
+    return rendition({
+      phrase,
+      stage: this.stage(),
+      groove: this.subject.grooveOf(this.stage())?.pattern ?? null,
+      kit: this.kits.current(),
+      dynamic: this.dynamic(),
+      click: this.choices.click(),
+      gap: this.choices.gap(),
+      counts: this.choices.counts(),
+      countInBars: COUNT_IN_BARS,
+    });
   });
-  readonly loop = computed(() => {
-    const pattern = this.pattern();
-    return pattern ? loopTicks(pattern) : 0;
-  });
+  readonly loop = computed(() => this.rendition()?.program.loop ?? 0);
   readonly tempo = computed(() => {
     const drill = this.state();
-    return drill ? drillTempo(drill) : (this.phrase()?.tempo ?? 0);
+    return drill ? drillTempo(drill) : (this.subject.phrase()?.tempo ?? 0);
   });
   readonly stuck = computed(() => {
     const drill = this.state();
@@ -113,8 +99,8 @@ export class DrillStore {
   });
   /** Loops a rung asks for. */
   readonly need = computed(() => {
-    const [drill, pattern] = [this.state(), this.pattern()];
-    return drill && pattern ? loopsOfRung(drill.plan, pattern.meter, this.loop(), this.tempo()) : LOOPS;
+    const [drill, played] = [this.state(), this.rendition()];
+    return drill && played ? loopsOfRung(drill.plan, played.pattern.meter, this.loop(), this.tempo()) : LOOPS;
   });
 
   constructor() {
@@ -141,8 +127,8 @@ export class DrillStore {
   }
 
   begin(plan: DrillPlan): void {
-    const phrase = this.phrase();
-    if (!phrase || patternOf(phrase).strokes.length === 0) return;
+    const phrase = this.subject.phrase();
+    if (!phrase || this.subject.whole()?.strokes.length === 0) return;
     this.meter.forget();
     this.state.set(newDrill(crypto.randomUUID(), phrase.id, plan));
     this.happen({ kind: 'start', at: Date.now() });
@@ -154,7 +140,7 @@ export class DrillStore {
    */
   happen(event: DrillEvent, from = 0): void {
     const before = this.state();
-    const stage = this.stage();
+    const meant = this.record();
     if (!before) return;
     const next = drillStep(before, event);
     if (next === before) return;
@@ -164,9 +150,9 @@ export class DrillStore {
     // Loops alone are not worth a write: a resumed drill begins its try again anyway.
     if (event.kind !== 'loop' || next.attempts !== before.attempts) void this.drills.keep(next);
     const ended = next.attempts.length > before.attempts.length ? next.attempts.at(-1) : undefined;
-    if (ended) this.meter.end(ended, stage, from, event.kind === 'loop');
+    if (ended && meant) this.meter.end(ended, meant, from, event.kind === 'loop');
     if (next.phase === 'count-in') this.sound();
-    else if (!isRunning(next.phase)) this.transport.stop();
+    else if (!isRunning(next.phase)) this.player.stop();
   }
 
   /** The player's own judgement, with what was measured beside it. */
@@ -176,31 +162,31 @@ export class DrillStore {
 
   /** Takes the tightest place out of the phrase, or the place that was named to be fixed. */
   isolate(): void {
-    const whole = this.whole();
+    const whole = this.subject.whole();
     if (!whole) return;
-    const named = this.judged()?.fix?.index ?? null;
+    const named = this.meter.judged()?.fix?.index ?? null;
+    const struck = named === null ? undefined : this.rendition()?.pattern.strokes[named]?.at;
     const at =
-      (this.stage()?.kind === 'whole' && named !== null ? whole.strokes[named]?.at : undefined) ??
-      this.ceiling()?.pair?.at ??
+      (struck === undefined ? null : tickInPhrase(this.stage(), whole, struck)) ??
+      this.subject.ceiling()?.pair?.at ??
       0;
-    this.happen({ kind: 'isolate', stage: tightStage(whole, at, `t${this.state()?.attempts.length ?? 0}`) });
+    const id = `t${this.state()?.attempts.length ?? 0}`;
+    this.happen({ kind: 'isolate', stage: tightStage(whole, at, id) });
   }
 
   /** A new ladder for the same phrase; the log keeps what was played. */
   async startOver(): Promise<void> {
-    this.transport.stop();
+    this.player.stop();
     // From here on there is no drill that leaving the room could keep again.
     this.state.set(null);
     this.meter.forget();
-    const phrase = this.phrase();
+    const phrase = this.subject.phrase();
     if (phrase && (await this.drills.forget(phrase.id))) await this.open(phrase.id);
   }
 
   /** Click, counts and the like take effect at the next beat. */
   refresh(): void {
-    const request = this.request();
-    const drill = this.state();
-    if (request && drill && (isRunning(drill.phase) || this.slow())) this.transport.change(request);
+    if (this.running() || this.slow()) this.player.follow(ROOM, this.request());
   }
 
   /** The rung at half its tempo, round and round, to look at it; the drill waits meanwhile. */
@@ -208,7 +194,7 @@ export class DrillStore {
     const drill = this.state();
     if (this.slow()) {
       this.slowState.set(false);
-      this.transport.stop();
+      this.player.stop();
       return;
     }
     if (!drill || drill.phase === 'done') return;
@@ -216,8 +202,7 @@ export class DrillStore {
     // What is struck meanwhile belongs to no try.
     this.recorder.stop();
     this.slowState.set(true);
-    const request = this.request();
-    if (request) void this.transport.play(request);
+    this.play();
   }
 
   leave(): void {
@@ -230,14 +215,14 @@ export class DrillStore {
     this.leave();
     this.ears.unsubscribe();
     this.recorder.stop();
-    this.transport.stop();
+    this.player.stop();
   }
 
   private began(): void {
     if (this.slow()) return;
     this.meter.begin();
-    const pattern = this.pattern();
-    if (pattern && this.choices.source() !== null) this.recorder.begin(pattern, this.sounding(), this.choices.gap());
+    const meant = this.rendition();
+    if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
     this.happen({ kind: 'counted-in', at: Date.now() });
   }
 
@@ -251,41 +236,48 @@ export class DrillStore {
       const attempts = this.state()?.attempts.length;
       // The last hits of a loop come in a moment later than the loop is over.
       setTimeout(() => {
-        if (this.state()?.attempts.length !== attempts) return;
+        const drill = this.state();
+        if (!drill || drill.attempts.length !== attempts) return;
         const need = this.need();
-        const { clean, from } = this.meter.turn(this.state()?.run ?? 0, need);
-        this.happen({ kind: 'loop', at, need, ...(clean === null ? {} : { clean }), ...this.meter.told(from) }, from);
+        const clean = this.meter.turn(n);
+        const row = clean === null ? 0 : rowAfter(drill, clean);
+        // A try that passes is measured by the loops that passed it, not by those before.
+        const from = row >= need ? n - row : 0;
+        const told = this.meter.told(from);
+        this.happen({ kind: 'loop', at, need, ...(clean === null ? {} : { clean }), ...told }, from);
       }, SETTLE);
     }
   }
 
-  private sounding(): number {
-    return this.tempo() * (this.slow() ? 0.5 : 1);
-  }
-
-  private request() {
-    const pattern = this.pattern();
-    if (!pattern) return null;
-    const gap = this.choices.gap();
+  /** All that decides what is meant now, to be kept with a take. */
+  private record(): RenditionRecord | null {
+    const phrase = this.subject.phrase();
+    if (!phrase) return null;
     return {
-      program: programOf(pattern, {
-        click: this.choices.click(),
-        countInBars: COUNT_IN_BARS,
-        counts: this.choices.counts(),
-        dynamic: this.loud(),
-        ...(gap ? { gap } : {}),
-      }),
-      bpm: quarterTempo(this.sounding(), pattern.meter),
-      beat: beatTicks(pattern.meter),
+      recipe: phrase.recipe,
+      stage: this.stage(),
+      groove: this.subject.grooveOf(this.stage())?.recipe ?? null,
+      kit: this.kits.current(),
+      dynamic: this.dynamic(),
+      click: this.choices.click(),
+      gap: this.choices.gap(),
     };
   }
 
-  private sound(): void {
+  private request(): PlayRequest | null {
+    const played = this.rendition();
+    return played && requestOf(played, this.tempo() * (this.slow() ? 0.5 : 1));
+  }
+
+  private play(): void {
     const request = this.request();
-    if (!request) return;
+    if (request) this.player.play(ROOM, request);
+  }
+
+  private sound(): void {
     const kind = this.choices.source();
     if (kind === null) this.recorder.stop();
     else if (!this.recorder.listening()) void this.recorder.listen(this.sources.of(kind));
-    void this.transport.play(request);
+    this.play();
   }
 }

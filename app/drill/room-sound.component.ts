@@ -1,10 +1,14 @@
-import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { CLICK_KINDS } from '@core/playback';
-import { LoudnessRepo } from '../data/loudness.repo';
-import { CLICK_WORDS } from '../ui/click-words';
-import { LoudnessComponent } from '../ui/loudness.component';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import type { ClickKind } from '@core/playback';
+import { CLICK_CHOICES } from '../playing/click-words';
+import { LoudnessComponent } from '../playing/loudness.component';
+import type { Choice } from '../ui/choice';
+import { SelectComponent } from '../ui/select.component';
 import { DrillStore } from './drill.store';
 import { RoomChoices } from './room-choices.store';
+
+/** So many bars sound before the click drops out. */
+const SOUNDING = 2;
 
 /**
  * The room's sound: the click and where it drops out, counts in tones, how loud each part is. What changes is heard
@@ -12,26 +16,24 @@ import { RoomChoices } from './room-choices.store';
  */
 @Component({
   selector: 'ls-room-sound',
-  imports: [LoudnessComponent],
+  imports: [LoudnessComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="row">
-      <label class="field"
-        >Click
-        <select class="input" (change)="setClick($event)">
-          @for (c of clicks; track c.kind) {
-            <option [value]="c.kind" [selected]="c.kind === choices.click()">{{ c.words }}</option>
-          }
-        </select>
-      </label>
-      <label class="field"
-        >Drops out
-        <select class="input" [disabled]="locked()" (change)="setGap($event)">
-          <option value="0" [selected]="!choices.gap()">never</option>
-          <option value="1" [selected]="choices.gap()?.silent === 1">1 bar of 3</option>
-          <option value="2" [selected]="choices.gap()?.silent === 2">2 bars of 4</option>
-        </select>
-      </label>
+      <div class="field">
+        Click
+        <ls-select label="Click" [options]="clicks" [chosen]="choices.click()" (chose)="setClick($event)" />
+      </div>
+      <div class="field">
+        Drops out
+        <ls-select
+          label="Drops out"
+          [options]="gaps"
+          [chosen]="silent()"
+          [disabled]="locked()"
+          (chose)="setGap($event)"
+        />
+      </div>
       <button
         type="button"
         class="btn small"
@@ -43,11 +45,7 @@ import { RoomChoices } from './room-choices.store';
       </button>
     </div>
     @if (levels()) {
-      <ls-loudness
-        [levels]="loudness.now()"
-        (changed)="loudness.set($event.part, $event.to)"
-        (evened)="loudness.reset()"
-      />
+      <ls-loudness />
     }
   `,
   styles: `
@@ -62,28 +60,34 @@ import { RoomChoices } from './room-choices.store';
       gap: 8px 12px;
       align-items: flex-end;
     }
+    .field {
+      width: 132px;
+    }
   `,
 })
 export class RoomSoundComponent {
   private readonly store = inject(DrillStore);
   readonly choices = inject(RoomChoices);
-  readonly loudness = inject(LoudnessRepo);
   /** Whether the sliders are shown too. */
   readonly levels = input(true);
   /** Whether a try goes on that is measured by when the click drops out. */
   readonly locked = input(false);
-  readonly clicks = CLICK_KINDS.map((kind) => ({ kind, words: CLICK_WORDS[kind] }));
+  readonly clicks = CLICK_CHOICES;
+  /** Bars that are silent. */
+  readonly gaps: readonly Choice<number>[] = [
+    { value: 0, words: 'never' },
+    { value: 1, words: '1 bar of 3' },
+    { value: 2, words: '2 bars of 4' },
+  ];
+  readonly silent = computed(() => this.choices.gap()?.silent ?? 0);
 
-  setClick(event: Event): void {
-    const kind = CLICK_KINDS.find((k) => k === chosen(event));
-    if (!kind) return;
+  setClick(kind: ClickKind): void {
     this.choices.clickOn(kind);
     this.store.refresh();
   }
 
-  setGap(event: Event): void {
-    const silent = Number(chosen(event));
-    this.choices.gap.set(silent > 0 ? { sounding: 2, silent } : null);
+  setGap(silent: number): void {
+    this.choices.gap.set(silent > 0 ? { sounding: SOUNDING, silent } : null);
     this.store.refresh();
   }
 
@@ -91,8 +95,4 @@ export class RoomSoundComponent {
     this.choices.countAlong(on);
     this.store.refresh();
   }
-}
-
-function chosen(event: Event): string {
-  return event.target instanceof HTMLSelectElement ? event.target.value : '';
 }

@@ -2,13 +2,16 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { Subject } from 'rxjs';
 import { build } from '@core/recipe';
-import { expectedOf, type Hit } from '@core/take';
+import { LADDER_SCHOOLS, LADDER_WORDS } from '@core/drill';
+import { expectedIn, rendition } from '@core/rendition';
+import type { Hit } from '@core/take';
 import { Database } from '../data/database';
 import { HealthService } from '../data/health.service';
 import { LatencyRepo } from '../data/latency.repo';
 import { MicLevelsRepo } from '../data/mic-levels.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { MicrophoneSource } from '../input/microphone.source';
+import { SimulatedSource } from '../input/simulated.source';
 import { HitSources } from '../input/sources.service';
 import type { HitSource } from '../input/source';
 import { phraseOf, typed, until } from '../testing/fixtures';
@@ -20,6 +23,7 @@ import { DrillSetupComponent } from './drill-setup.component';
 import { DrillStore } from './drill.store';
 import { JudgedComponent } from './judged.component';
 import { MicLevelsComponent } from './mic-levels.component';
+import { PlanStore } from './plan.store';
 import { PracticeGuard } from './practice.guard';
 import { RoomSoundComponent } from './room-sound.component';
 import { RoomChoices } from './room-choices.store';
@@ -53,7 +57,7 @@ class HandSource implements HitSource {
 const schools = { triplets: 'trip-let', sextuplets: 'trip-let' } as const;
 
 describe('the recorder', () => {
-  const phrase = build(typed('R L R L R L R L R L R L R L R L')).pattern;
+  const phrase = rendition({ phrase: build(typed('R L R L R L R L R L R L R L R L')).pattern });
   async function recorder() {
     const place = await emptyPlace([TakeRecorder]);
     const source = new HandSource();
@@ -67,7 +71,7 @@ describe('the recorder', () => {
    * quarter.
    */
   const play = (source: HandSource, turns: number, late: (i: number, seconds: number) => number): void =>
-    expectedOf(phrase, 60, 0, turns).forEach((e, i) =>
+    expectedIn(phrase, 60, 0, turns).forEach((e, i) =>
       source.hit(e.seconds + late(i, e.seconds) / 1000, { limb: e.limb }),
     );
 
@@ -86,7 +90,7 @@ describe('the recorder', () => {
   it('tells how the time held where the click was silent', async () => {
     const { rec, source } = await recorder();
     // One bar sounds, one is silent; a bar lasts four seconds.
-    rec.begin(phrase, 60, { sounding: 1, silent: 1 });
+    rec.begin({ ...phrase, gap: { sounding: 1, silent: 1 } }, 60);
     play(source, 4, (_, seconds) => (Math.floor(seconds / 4) % 2 === 1 ? 18 : 2));
     expect(rec.judge(0, 4, 'usual', schools)!.reading.silence).toBeCloseTo(16, 3);
     rec.begin(phrase, 60);
@@ -253,7 +257,7 @@ describe('the guard of the room', () => {
 
 describe('the set-up of a drill', () => {
   async function setup(text = '(R! l l R K)x3') {
-    const place = await emptyPlace([DrillStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter]);
+    const place = await emptyPlace([DrillStore, PlanStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter]);
     const phrases = TestBed.inject(PhrasesRepo);
     await phrases.save(phraseOf('a', { goal: 100, recipe: typed(text) }));
     await phrases.save(
@@ -261,32 +265,34 @@ describe('the set-up of a drill', () => {
     );
     const store = TestBed.inject(DrillStore);
     await store.open('a');
-    await until(() => store.grooves().length === 1);
+    await until(() => TestBed.inject(SubjectStore).grooves().length === 1);
+    const plans = TestBed.inject(PlanStore);
     const m = mount(DrillSetupComponent);
     return {
       ...place,
       store,
       choices: TestBed.inject(RoomChoices),
       m,
-      titles: () => m.component.stages().map((s) => s.title),
+      plans,
+      titles: () => plans.stages().map((s) => s.title),
     };
   }
   it('proposes stages with reasons; they are left out, added, put in another order and proposed again', async () => {
-    const { m, titles } = await setup();
+    const { m, plans, titles } = await setup();
     const proposed = titles();
     expect(proposed.length).toBeGreaterThan(2);
     m.press(`Leave out: ${proposed[0]}`);
     expect(titles()).toEqual(proposed.slice(1));
-    m.pick('Add a stage', 'With a steady foot');
+    m.choose('Add a stage', 'With a steady foot');
     expect(titles().at(-1)).toBe('With a steady foot');
-    m.pick('Add a stage', '7 bars of time, then the fill');
-    expect(m.component.stages().at(-1)).toMatchObject({ kind: 'context', bars: 7 });
-    m.pick('Add a stage', 'Grow four at a time');
-    expect(m.component.stages()[0]?.kind).toBe('grow');
+    m.choose('Add a stage', 'Seven bars of time, then the fill');
+    expect(plans.stages().at(-1)).toMatchObject({ kind: 'context', bars: 7 });
+    m.choose('Add a stage', 'Grow four at a time');
+    expect(plans.stages()[0]?.kind).toBe('grow');
     const before = titles();
-    m.component.shift(0, 1);
+    plans.moveStage(0, 1);
     expect(titles().slice(0, 2)).toEqual([before[1], before[0]]);
-    m.component.shift(0, -1);
+    plans.moveStage(0, -1);
     expect(titles().slice(0, 2)).toEqual([before[1], before[0]]);
     m.press('As proposed');
     expect(titles()).toEqual(proposed);
@@ -295,34 +301,34 @@ describe('the set-up of a drill', () => {
     expect(m.button('Leave out: The whole phrase').disabled).toBe(true);
   });
   it('holds by loops, bars or minutes, climbs by every school, and tells the plan', async () => {
-    const { m } = await setup();
+    const { m, plans } = await setup();
     const told = heard(m.component.started);
     m.press('Only the whole');
     m.pick('Held by', 'minutes');
-    expect(m.component.plan().hold).toEqual({ kind: 'minutes', n: 2 });
+    expect(plans.plan().hold).toEqual({ kind: 'minutes', n: 2 });
     m.fill('Loops a rung', '3');
-    expect(m.component.plan().hold).toEqual({ kind: 'minutes', n: 3 });
+    expect(plans.plan().hold).toEqual({ kind: 'minutes', n: 3 });
     m.pick('Held by', 'clean loops');
-    expect(m.component.plan().hold).toBeUndefined();
-    for (const option of [...m.host.querySelectorAll<HTMLOptionElement>('[aria-label="Kind of ladder"] option')]) {
-      m.pick('Kind of ladder', option.text.trim());
-      expect(m.component.rungs().at(-1)).toBe(100);
+    expect(plans.plan().hold).toBeUndefined();
+    for (const school of LADDER_SCHOOLS) {
+      m.pick('Kind of ladder', LADDER_WORDS[school].name);
+      expect(plans.rungs().at(-1)).toBe(100);
     }
     m.fill('Goal tempo', '140');
-    expect(m.component.rungs().at(-1)).toBe(140);
+    expect(plans.rungs().at(-1)).toBe(140);
     m.press('Start');
-    expect(told.at(-1)).toEqual(m.component.plan());
+    expect(told).toHaveLength(1);
   });
   it('soft, medium and loud in turn, or one of them', async () => {
-    const { choices, m } = await setup();
+    const { choices, m, plans } = await setup();
     m.pick('How loud', 'soft');
-    expect([choices.dynamic(), m.component.plan().passes]).toEqual(['soft', false]);
+    expect([choices.dynamic(), plans.plan().passes]).toEqual(['soft', false]);
     m.pick('How loud', 'each rung soft, medium, loud');
-    expect(m.component.plan().passes).toBe(true);
+    expect(plans.plan().passes).toBe(true);
   });
   it('a groove of the shelf is chosen for what keeps time, and taken away again', async () => {
-    const { m } = await setup();
-    const at = () => m.component.stages().find((s) => s.kind === 'context');
+    const { m, plans } = await setup();
+    const at = () => plans.stages().find((s) => s.kind === 'context');
     expect(at()).toBeDefined();
     m.pick('What keeps time', 'Plain walk');
     expect(at()?.groove).toBe('g');
@@ -336,7 +342,7 @@ describe('the set-up of a drill', () => {
     expect(m.text()).toContain('Nobody plays: a program does');
     m.fill('Lateness of the simulated kick', '-20');
     m.fill('Scatter of the simulated player', '12');
-    expect(m.component.simulated.player()).toMatchObject({ spread: 12, weak: { limb: 'K', late: -20 } });
+    expect(TestBed.inject(SimulatedSource).player()).toMatchObject({ spread: 12, weak: { limb: 'K', late: -20 } });
     expect(m.text()).not.toContain('Calibrate the delay');
     m.press('Keys');
     m.press('Calibrate the delay');
@@ -386,7 +392,8 @@ describe('the set-up of a drill', () => {
     m.pick('Drops out', 'never');
     expect(choices.gap()).toBeNull();
     m.set('locked', true);
-    expect([...m.host.querySelectorAll('select')].map((s) => s.disabled)).toEqual([false, true]);
+    const locked = (label: string) => m.host.querySelector(`[aria-label="${label}"]`)?.getAttribute('aria-disabled');
+    expect([locked('Click'), locked('Drops out')]).toEqual(['false', 'true']);
   });
 });
 
@@ -411,10 +418,10 @@ describe('a try that is decided by its loops', () => {
     TestBed.inject(RoomChoices).listenTo('keys');
     await store.open('a');
     store.begin({ start: 60, goal: 60, step: 5, loops: 2 });
-    await until(() => store.recorder.listening());
+    await until(() => TestBed.inject(TakeRecorder).listening());
     place.transport.began$.next();
     for (const [turn, late] of lates.entries()) {
-      expectedOf(build(typed(sixteen)).pattern, 60, turn, 1).forEach((e) =>
+      expectedIn(rendition({ phrase: build(typed(sixteen)).pattern }), 60, turn, 1).forEach((e) =>
         source.hit(e.seconds + late / 1000, { limb: e.limb }),
       );
       place.transport.loops$.next(turn + 1);
@@ -424,7 +431,7 @@ describe('a try that is decided by its loops', () => {
     await until(() => TestBed.inject(HealthService).allKept());
     const take = await place.db.takes.get(attempt?.id ?? '');
     store.destroy();
-    return { attempt, judged: store.judged(), take };
+    return { attempt, judged: TestBed.inject(TryMeter).judged(), take };
   }
 
   it('is never called clean when it did not pass, though all of it together lies within the limits', async () => {
@@ -447,12 +454,13 @@ describe('what a try said', () => {
   it('verdict and the one thing first; all of it behind a press, with silence and evenness', async () => {
     const { transport } = await emptyPlace([TakeRecorder]);
     const phrase = build(typed('R! l R l K l R l R! l R l K l R l')).pattern;
+    const meant = rendition({ phrase, gap: { sounding: 1, silent: 1 } });
     const rec = TestBed.inject(TakeRecorder);
     const source = new HandSource();
     transport.playing.set(true);
     await rec.listen(source);
-    rec.begin(phrase, 60, { sounding: 1, silent: 1 });
-    expectedOf(phrase, 60, 0, 4).forEach((e) =>
+    rec.begin(meant, 60);
+    expectedIn(meant, 60, 0, 4).forEach((e) =>
       source.hit(e.seconds + (e.limb === 'K' ? 0.045 : 0.002), {
         limb: e.limb,
         voice: e.voice,

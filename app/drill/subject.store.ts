@@ -11,8 +11,8 @@ import {
   type DrillPlan,
   type Stage,
 } from '@core/drill';
-import { revoice } from '@core/kit';
-import { ceiling } from '@core/reach';
+import type { Pattern } from '@core/pattern';
+import { ceilingOn } from '@core/reach';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
@@ -24,8 +24,8 @@ import { ProfileRepo } from '../data/profile.repo';
 export const LOOPS = 4;
 
 /**
- * The phrase that is drilled: how it sounds on the current kit, what is known of it, and what follows for its stages
- * and its ladder. Provided by the room.
+ * The phrase that is drilled, as it is written: what is known of it, and what follows for its stages and its ladder.
+ * Provided by the room.
  */
 @Injectable()
 export class SubjectStore {
@@ -38,10 +38,9 @@ export class SubjectStore {
 
   readonly phrase = computed(() => this.state()?.phrase ?? null);
   readonly best = computed(() => this.state()?.best ?? NO_BEST);
-  /** The whole phrase as it sounds on the current kit. */
   readonly whole = computed(() => {
     const phrase = this.phrase();
-    return phrase ? revoice(patternOf(phrase), this.kits.current()).pattern : null;
+    return phrase ? patternOf(phrase) : null;
   });
   /** The grooves of the shelf that can keep the time before this phrase. */
   readonly grooves = computed(() => {
@@ -49,17 +48,17 @@ export class SubjectStore {
     return (this.shelf() ?? []).flatMap((p) => {
       if (!whole || p.family !== 'groove' || p.id === this.phrase()?.id) return [];
       const pattern = patternOf(p);
-      return timeOf(pattern, whole.meter, 1) ? [{ id: p.id, name: p.name, pattern }] : [];
+      return timeOf(pattern, whole.meter, 1) ? [{ id: p.id, name: p.name, recipe: p.recipe, pattern }] : [];
     });
   });
   readonly proposed = computed((): readonly Stage[] => {
-    const whole = this.whole();
-    return whole && whole.strokes.length > 0 ? proposeStages(whole) : [];
+    const [whole, phrase] = [this.whole(), this.phrase()];
+    return whole && phrase && whole.strokes.length > 0 ? proposeStages(whole, phrase.family) : [];
   });
-  /** How fast it can go, by what is known of the drummer; null when nothing limits it. */
+  /** How fast it can go on the current kit, by what is known of the drummer; null when nothing limits it. */
   readonly ceiling = computed(() => {
     const whole = this.whole();
-    const found = whole ? ceiling(whole, this.kits.current(), this.profile.now()) : null;
+    const found = whole ? ceilingOn(whole, this.kits.current(), this.profile.now()) : null;
     return found?.bpm ? { bpm: Math.floor(found.bpm), estimate: found.estimate, pair: found.pairs[0] ?? null } : null;
   });
   readonly suggestion = computed(() =>
@@ -71,6 +70,11 @@ export class SubjectStore {
     goal: this.phrase()?.goal ?? 100,
     loops: LOOPS,
   }));
+
+  /** The groove that keeps the time in a stage; null for plain time, and where it is gone. */
+  grooveOf(stage: Stage | null): { readonly recipe: Phrase['recipe']; readonly pattern: Pattern } | null {
+    return this.grooves().find((g) => g.id === stage?.groove) ?? null;
+  }
 
   /** Takes up a phrase of the shelf with its log. False when there is no such phrase. */
   async take(id: string): Promise<boolean> {

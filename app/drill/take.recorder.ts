@@ -1,13 +1,11 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subscription } from 'rxjs';
-import { barTicks, quarterTempo, secondsOf, type Schools } from '@core/time';
-import { loopTicks, type Pattern } from '@core/pattern';
+import type { Schools } from '@core/time';
 import type { Measured } from '@core/drill';
-import { silencesOf, type ClickGap } from '@core/playback';
+import { expectedIn, lengthsAt, silencesIn, type Rendition } from '@core/rendition';
 import {
   align,
   dotsOf,
-  expectedOf,
   firstFix,
   measuredOf,
   readTake,
@@ -35,7 +33,7 @@ export interface Judged {
 }
 
 /**
- * Listens to a source while a rung is played, lays the hits on the phrase, and judges each loop and the whole try.
+ * Listens to a source while a rung is played, lays the hits on what was meant, and judges each loop and the whole try.
  * Provided by the room.
  */
 @Injectable()
@@ -45,10 +43,9 @@ export class TakeRecorder {
   private readonly simulated = inject(SimulatedSource);
   private ears = new Subscription();
   private source: HitSource | null = null;
-  private pattern: Pattern | null = null;
+  private meant: Rendition | null = null;
   private bpm = 120;
   private zero = 0;
-  private gap: ClickGap | null = null;
   private readonly hitsState = signal<readonly Hit[]>([]);
   private readonly listeningState = signal(false);
   /** Whether hits are being listened to, so that the take can judge. */
@@ -57,9 +54,9 @@ export class TakeRecorder {
   readonly dots = computed((): readonly Dot[] => {
     // Read first, so that hits are followed also while there is no phrase yet.
     const hits = this.hitsState();
-    const { pattern } = this;
-    if (!pattern) return [];
-    const all = dotsOf(pattern, this.bpm, hits);
+    const { meant } = this;
+    if (!meant) return [];
+    const all = dotsOf(meant.pattern, this.bpm, hits);
     const last = all.at(-1)?.turn ?? 0;
     return all.filter((d) => d.turn >= last - 1);
   });
@@ -80,10 +77,9 @@ export class TakeRecorder {
     this.listeningState.set(false);
   }
 
-  /** A try begins: its first bar line is heard at tick 0. */
-  begin(pattern: Pattern, bpm: number, gap: ClickGap | null = null): void {
-    this.pattern = pattern;
-    this.gap = gap;
+  /** A try begins: its first bar line is heard at tick 0. The tempo is in counted beats a minute. */
+  begin(meant: Rendition, bpm: number): void {
+    this.meant = meant;
     this.bpm = bpm;
     this.zero = this.transport.pageTimeOf(0) ?? performance.now() / 1000;
     this.hitsState.set([]);
@@ -92,8 +88,8 @@ export class TakeRecorder {
 
   /** The simulated player is handed one turn after the other. */
   playTurn(turn: number): void {
-    if (this.source?.kind !== 'simulated' || !this.pattern) return;
-    const expected = expectedOf(this.pattern, quarterTempo(this.bpm, this.pattern.meter), turn, 1);
+    if (this.source?.kind !== 'simulated' || !this.meant) return;
+    const expected = expectedIn(this.meant, this.bpm, turn, 1);
     this.simulated.play(expected.map((e) => ({ ...e, seconds: e.seconds + this.zero })));
   }
 
@@ -105,32 +101,29 @@ export class TakeRecorder {
 
   /** What was struck in the first turns of the try. */
   heard(turns: number): readonly Hit[] {
-    return this.pattern ? this.hitsIn(this.pattern, 0, turns) : [];
+    return this.meant ? this.hitsIn(this.meant, 0, turns) : [];
   }
 
   /** What turns of the try say, from the first on; null when nothing listens or the source fell silent. */
   judge(first: number, turns: number, strictness: Strictness, schools: Schools): Judged | null {
-    const { pattern, source } = this;
-    if (!pattern || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
-    const quarters = quarterTempo(this.bpm, pattern.meter);
-    const expected = expectedOf(pattern, quarters, first, turns);
-    const slot = secondsOf(pattern.grid, quarters);
-    const hits = this.hitsIn(pattern, first, turns);
-    const bars = Math.ceil(((first + turns) * loopTicks(pattern)) / barTicks(pattern.meter));
-    const silences = silencesOf(pattern.meter, this.gap, quarters, bars);
+    const { meant, source } = this;
+    if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
+    const expected = expectedIn(meant, this.bpm, first, turns);
+    const { slot } = lengthsAt(meant, this.bpm);
+    const hits = this.hitsIn(meant, first, turns);
+    const silences = silencesIn(meant, this.bpm, first + turns);
     const reading = readTake(expected, hits, align(expected, hits), silences);
     const verdict = verdictOf(reading, slot, strictness);
-    const fix = firstFix(pattern, reading, slot, schools);
+    const fix = firstFix(meant.pattern, reading, slot, schools);
     return { reading, verdict, fix, measured: measuredOf(reading, fix), loops: null };
   }
 
-  private hitsIn(pattern: Pattern, first: number, turns: number): readonly Hit[] {
-    const quarters = quarterTempo(this.bpm, pattern.meter);
+  private hitsIn(meant: Rendition, first: number, turns: number): readonly Hit[] {
+    const { turn, slot } = lengthsAt(meant, this.bpm);
     // What comes just before a loop belongs to its first stroke.
-    const early = secondsOf(pattern.grid, quarters) / 2;
-    const loop = secondsOf(loopTicks(pattern), quarters);
+    const early = slot / 2;
     return this.hitsState().filter(
-      (h) => h.seconds >= first * loop - early && h.seconds < (first + turns) * loop - early,
+      (h) => h.seconds >= first * turn - early && h.seconds < (first + turns) * turn - early,
     );
   }
 

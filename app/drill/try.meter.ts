@@ -1,21 +1,14 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { Attempt, Stage, Told } from '@core/drill';
+import type { Attempt, Told } from '@core/drill';
+import type { RenditionRecord } from '@core/rendition';
 import { tryVerdict } from '@core/take';
 import { SettingsRepo } from '../data/settings.repo';
 import { TakesRepo } from '../data/takes.repo';
 import { RoomChoices } from './room-choices.store';
 import { TakeRecorder, type Judged } from './take.recorder';
 
-/** What a turn of a measured try says. */
-interface TurnSaid {
-  /** Null when nothing listens. */
-  readonly clean: boolean | null;
-  /** From which turn on the try is measured if it ends now. */
-  readonly from: number;
-}
-
 /**
- * Counts the turns of a try, and says what they measured: while it goes on, and when it is over. Provided by the room.
+ * Says what the turns of a try measured: while it goes on, and when it is over. Provided by the room.
  */
 @Injectable()
 export class TryMeter {
@@ -43,15 +36,11 @@ export class TryMeter {
     this.turns = n;
   }
 
-  /**
-   * What the newest turn says, in a rung that asks for `need` clean ones in a row and has had `run` of them before it.
-   */
-  turn(run: number, need: number): TurnSaid {
-    const clean = this.recorder.loopClean(this.turns - 1, this.choices.strictness(), this.settings.schools());
+  /** Whether the n-th turn was clean; null when nothing listens. */
+  turn(n: number): boolean | null {
+    const clean = this.recorder.loopClean(n - 1, this.choices.strictness(), this.settings.schools());
     if (clean) this.cleanTurns++;
-    const row = clean ? run + 1 : 0;
-    // A try that passes is measured by the loops that passed it, not by those before.
-    return { clean, from: row >= need ? this.turns - row : 0 };
+    return clean;
   }
 
   /** What is told of the try beside its verdict, measured from a turn on. */
@@ -62,22 +51,20 @@ export class TryMeter {
     return judged && source ? { ...dynamic, measured: judged.measured, source } : dynamic;
   }
 
-  /** The try is over: what it said is shown, and what was struck is kept. */
-  end(attempt: Attempt, stage: Stage | null, from: number, byLoops: boolean): void {
+  /** The try is over: what it said is shown, and what was struck is kept with what was meant. */
+  end(attempt: Attempt, meant: RenditionRecord, from: number, byLoops: boolean): void {
     const judged = this.judge(from);
     if (!judged) return this.forget();
     const verdict = byLoops ? tryVerdict(judged.verdict, attempt.verdict === 'clean') : judged.verdict;
-    this.judgedState.set({ ...judged, verdict, loops: byLoops ? { clean: this.cleanTurns, of: this.turns } : null });
+    const loops = byLoops ? { clean: this.cleanTurns, of: this.turns } : null;
+    this.judgedState.set({ ...judged, verdict, loops });
     const { id, phrase, at, bpm } = attempt;
-    void this.takes.keep({ id, phrase, at, bpm, stage, hits: this.recorder.heard(Math.max(1, this.turns)) });
+    const hits = [...this.recorder.heard(Math.max(1, this.turns))];
+    void this.takes.keep({ id, phrase, at, bpm, stage: meant.stage, hits, meant });
   }
 
   private judge(from: number): Judged | null {
-    return this.recorder.judge(
-      from,
-      Math.max(1, this.turns - from),
-      this.choices.strictness(),
-      this.settings.schools(),
-    );
+    const turns = Math.max(1, this.turns - from);
+    return this.recorder.judge(from, turns, this.choices.strictness(), this.settings.schools());
   }
 }

@@ -1,6 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
-import { perform, USUAL_PLAYER, type Expected, type Hit, type Player } from '@core/take';
+import type { Expected } from '@core/rendition';
+import { perform, USUAL_PLAYER, type Hit, type Player } from '@core/take';
 import type { HitSource } from './source';
 
 /** A stand-in that plays what is expected with faults that can be set. Shown as what it is: nobody's hands. */

@@ -10,7 +10,8 @@ import { checkSound, type SoundCheck } from '../audio/sound-check';
 import { SettingsRepo } from '../data/settings.repo';
 import { ShelfFiles, type Incoming } from '../data/shelf-files.service';
 import { NoticesService } from '../shell/notices.service';
-import { ChipsComponent, type Chip } from '../ui/chips.component';
+import { ChipsComponent } from '../ui/chips.component';
+import type { Choice } from '../ui/choice';
 
 const CHECK_BARS = 256;
 /** Each click in another swing, through three tempos. */
@@ -33,19 +34,19 @@ export class DataPanelComponent {
   readonly incoming = signal<Incoming | null>(null);
   readonly voices = VOICES.map((voice) => ({ voice, name: VOICE[voice].name }));
   readonly levels = LEVELS;
-  readonly triplets: readonly Chip<Settings['triplets']>[] = [
+  readonly triplets: readonly Choice<Settings['triplets']>[] = [
     { value: 'trip-let', words: '1 trip let' },
     { value: 'and-a', words: '1 & a' },
   ];
-  readonly sextuplets: readonly Chip<Settings['sextuplets']>[] = [
+  readonly sextuplets: readonly Choice<Settings['sextuplets']>[] = [
     { value: 'trip-let', words: '1 trip let & trip let' },
     { value: 'ta-la', words: '1 ta la & ta la' },
   ];
-  readonly themes: readonly Chip<Settings['theme']>[] = [
+  readonly themes: readonly Choice<Settings['theme']>[] = [
     { value: 'light', words: 'light' },
     { value: 'dark', words: 'dark' },
   ];
-  readonly rooms: readonly Chip<NonNullable<Settings['room']>>[] = [
+  readonly rooms: readonly Choice<NonNullable<Settings['room']>>[] = [
     { value: 'dark', words: 'always dark' },
     { value: 'same', words: 'like the workbench' },
   ];
@@ -59,14 +60,15 @@ export class DataPanelComponent {
     return syllableOf(voice, level, this.settings.sung());
   }
 
-  /** A syllable of one's own; an empty field is ours again. */
-  sing(voice: Voice, level: Level, event: Event): void {
-    const text = event.target instanceof HTMLInputElement ? event.target.value.trim().slice(0, 12) : '';
+  /** A syllable of one's own; an empty field is ours again. Gives back what stands there now. */
+  sing(voice: Voice, level: Level, typed: string): string {
+    const text = typed.trim().slice(0, 12);
     const others = Object.fromEntries(
       Object.entries(this.settings.sung()).filter(([key]) => key !== syllableKey(voice, level)),
     );
-    this.change({ sung: text === '' ? others : { ...others, [syllableKey(voice, level)]: text } });
-    if (event.target instanceof HTMLInputElement) event.target.value = syllableOf(voice, level, this.settings.sung());
+    const sung = text === '' ? others : { ...others, [syllableKey(voice, level)]: text };
+    this.change({ sung });
+    return syllableOf(voice, level, sung);
   }
 
   async save(): Promise<void> {
@@ -88,10 +90,8 @@ export class DataPanelComponent {
     }
   }
 
-  async pick(event: Event): Promise<void> {
-    const input = event.target;
-    if (!(input instanceof HTMLInputElement)) return;
-    const file = input.files?.[0];
+  async pick(files: FileList | null): Promise<void> {
+    const file = files?.[0];
     if (!file) return;
     this.problem.set(null);
     this.incoming.set(null);
@@ -104,7 +104,6 @@ export class DataPanelComponent {
       this.problem.set('The file could not be opened. Your shelf is as it was.');
     } finally {
       this.busy.set(null);
-      input.value = '';
     }
   }
 

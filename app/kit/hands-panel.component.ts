@@ -4,7 +4,8 @@ import { LIMB_WORDS, LIMBS } from '@core/stroke';
 import { STROKE_KINDS, USUAL_PROFILE, type Profile } from '@core/reach';
 import { ProfileRepo } from '../data/profile.repo';
 import { NoticesService } from '../shell/notices.service';
-import { ChipsComponent, chipsOf } from '../ui/chips.component';
+import { ChipsComponent } from '../ui/chips.component';
+import { choicesOf } from '../ui/choice';
 import { LimbTestComponent } from './limb-test.component';
 
 /** My hands and feet: which leads, how fast each is, and the test that measures it. */
@@ -121,8 +122,8 @@ export class HandsPanelComponent {
   readonly profile = inject(ProfileRepo);
   private readonly notices = inject(NoticesService);
   readonly kinds = STROKE_KINDS;
-  readonly hands = chipsOf(['R', 'L'] as const, (h) => (h === 'R' ? 'right hand' : 'left hand'));
-  readonly feet = chipsOf(['right foot', 'left foot'] as const);
+  readonly hands = choicesOf(['R', 'L'] as const, (h) => (h === 'R' ? 'right hand' : 'left hand'));
+  readonly feet = choicesOf(['right foot', 'left foot'] as const);
   readonly rows = computed(() => {
     const { rates, measured } = this.profile.now();
     return LIMBS.map((limb) => {

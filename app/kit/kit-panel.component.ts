@@ -1,39 +1,34 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import {
-  FEET,
-  KIND_VOICES,
-  KIT_LIMITS,
-  KIT_PRESETS,
-  PIECE_KINDS,
-  type Foot,
-  type Piece,
-  type PieceKind,
-} from '@core/kit';
-import { VOICE, type Voice } from '@core/stroke';
-import { ChipsComponent, chipsOf, type Chip } from '../ui/chips.component';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FEET, KIND_VOICES, KIT_LIMITS, KIT_PRESETS, type Foot, type Piece } from '@core/kit';
+import { PIECE_KINDS, VOICE, type PieceKind, type Voice } from '@core/stroke';
+import { ChipsComponent } from '../ui/chips.component';
+import { type Choice, choicesOf } from '../ui/choice';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import { PlanEditorComponent, type PieceChange } from '../ui/kit-plan/plan-editor.component';
 import { KitsStore } from './kits.store';
+import { MenuButtonComponent } from '../ui/menu-button.component';
+import { SelectComponent } from '../ui/select.component';
 
 /** How each kind of piece can be struck. */
-const SURFACES: ReadonlyMap<PieceKind, readonly Chip<Voice>[]> = new Map(
-  PIECE_KINDS.map((kind) => [kind, chipsOf(KIND_VOICES[kind], (v) => VOICE[v].name)]),
+const SURFACES: ReadonlyMap<PieceKind, readonly Choice<Voice>[]> = new Map(
+  PIECE_KINDS.map((kind) => [kind, choicesOf(KIND_VOICES[kind], (v) => VOICE[v].name)]),
 );
-const NONE: readonly Chip<Voice>[] = [];
+const NONE: readonly Choice<Voice>[] = [];
 
 /** My kit from above: pieces dragged to where they stand, with size, turn, height, name and surfaces. */
 @Component({
   selector: 'ls-kit-panel',
-  imports: [ChipsComponent, NumberFieldComponent, PlanEditorComponent],
+  imports: [ChipsComponent, NumberFieldComponent, PlanEditorComponent, SelectComponent, MenuButtonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-panel.component.html',
   styleUrl: './kit-panel.component.css',
 })
 export class KitPanelComponent {
   readonly store = inject(KitsStore);
-  readonly presets = KIT_PRESETS;
-  readonly kinds = PIECE_KINDS;
-  readonly feet = FEET;
+  readonly kits = computed(() => this.store.all().kits.map((k) => ({ value: k.id, words: k.name })));
+  readonly presets = KIT_PRESETS.map((k) => ({ value: k.id, words: k.name }));
+  readonly kinds = choicesOf(PIECE_KINDS);
+  private readonly feet: readonly Choice<Foot | 'nobody'>[] = choicesOf(['nobody', ...FEET] as const);
   readonly pedals = [
     { limb: 'K', name: 'Kick' },
     { limb: 'J', name: 'Second kick' },
@@ -53,7 +48,7 @@ export class KitPanelComponent {
     if (done) this.store.endStep();
   }
 
-  surfacesOf(kind: PieceKind): readonly Chip<Voice>[] {
+  surfacesOf(kind: PieceKind): readonly Choice<Voice>[] {
     return SURFACES.get(kind) ?? NONE;
   }
 
@@ -66,30 +61,13 @@ export class KitPanelComponent {
     this.store.setPiece(piece.id, { [key]: n });
   }
 
-  setName(piece: Piece, event: Event): void {
-    const name = this.text(event).trim().slice(0, 80);
+  setName(piece: Piece, text: string): void {
+    const name = text.trim().slice(0, 80);
     if (name !== '') this.store.setPiece(piece.id, { name });
   }
 
-  setFoot(limb: 'K' | 'J' | 'H', event: Event): void {
-    const foot = FEET.find((f: Foot) => f === this.text(event));
-    this.store.foot(limb, foot ?? null);
-  }
-
-  text(event: Event): string {
-    return event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-      ? event.target.value
-      : '';
-  }
-
-  startFrom(event: Event): void {
-    this.store.addPreset(this.text(event));
-    if (event.target instanceof HTMLSelectElement) event.target.value = '';
-  }
-
-  addKind(event: Event): void {
-    const kind = PIECE_KINDS.find((k) => k === this.text(event));
-    if (kind) this.store.add(kind);
-    if (event.target instanceof HTMLSelectElement) event.target.value = '';
+  /** The kick is always somebody's. */
+  feetFor(limb: 'K' | 'J' | 'H'): readonly Choice<Foot | 'nobody'>[] {
+    return limb === 'K' ? this.feet.slice(1) : this.feet;
   }
 }

@@ -53,10 +53,10 @@ describe('my kit', () => {
     key('Delete', m.host.querySelector('[aria-label^="Old hats"]')!);
     m.fixture.detectChanges();
     expect(store.current().pieces.some((p) => p.id === 'hat')).toBe(false);
-    m.pick('Add a piece', 'hi-hat');
+    m.choose('Add a piece', 'hi-hat');
     expect(store.chosen()?.kind).toBe('hi-hat');
   });
-  it('has three parts', async () => {
+  it('has parts, each behind its tab', async () => {
     await emptyPlace();
     const m = mount(KitComponent);
     m.press('My hands and feet');

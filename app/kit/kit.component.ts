@@ -6,6 +6,7 @@ import { DevicesPanelComponent } from './devices-panel.component';
 import { HandsPanelComponent } from './hands-panel.component';
 import { KitPanelComponent } from './kit-panel.component';
 import { KitsStore } from './kits.store';
+import { Tab, TabList, TabPanel, TabPanels, Tabs } from 'primeng/tabs';
 
 const PARTS = [
   { id: 'kit', name: 'My kit' },
@@ -18,19 +19,27 @@ type Part = (typeof PARTS)[number]['id'];
 /** The Kit: my kit from above, my hands and feet, my data and settings. */
 @Component({
   selector: 'ls-kit',
-  imports: [KitPanelComponent, HandsPanelComponent, DevicesPanelComponent, DataPanelComponent],
+  imports: [
+    KitPanelComponent,
+    HandsPanelComponent,
+    DevicesPanelComponent,
+    DataPanelComponent,
+    Tab,
+    TabList,
+    TabPanel,
+    TabPanels,
+    Tabs,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="kit">
+    <p-tabs class="kit" [value]="shown()" (valueChange)="show($event)">
       <header class="place-head">
         <h1>Kit</h1>
-        <nav class="parts" aria-label="Parts of the Kit">
+        <p-tablist class="parts" aria-label="Parts of the Kit">
           @for (p of parts; track p.id) {
-            <button type="button" class="tab" [attr.aria-pressed]="shown() === p.id" (click)="shown.set(p.id)">
-              {{ p.name }}
-            </button>
+            <p-tab [value]="p.id">{{ p.name }}</p-tab>
           }
-        </nav>
+        </p-tablist>
         <span class="spacer"></span>
         @if (demo) {
           <span class="quiet">The demo shelf’s own, apart from yours</span>
@@ -40,23 +49,29 @@ type Part = (typeof PARTS)[number]['id'];
           <button type="button" class="btn" [disabled]="!kits.canRedo()" (click)="kits.redo()">Redo</button>
         }
       </header>
-      <div class="body" tabindex="0" role="region" [attr.aria-label]="'Kit'">
-        @switch (shown()) {
-          @case ('kit') {
-            <ls-kit-panel />
-          }
-          @case ('hands') {
-            <ls-hands-panel />
-          }
-          @case ('devices') {
-            <ls-devices-panel />
-          }
-          @case ('data') {
-            <ls-data-panel />
-          }
+      <p-tabpanels class="body">
+        @for (p of parts; track p.id) {
+          <p-tabpanel [value]="p.id" tabindex="0">
+            @if (shown() === p.id) {
+              @switch (p.id) {
+                @case ('kit') {
+                  <ls-kit-panel />
+                }
+                @case ('hands') {
+                  <ls-hands-panel />
+                }
+                @case ('devices') {
+                  <ls-devices-panel />
+                }
+                @case ('data') {
+                  <ls-data-panel />
+                }
+              }
+            }
+          </p-tabpanel>
         }
-      </div>
-    </div>
+      </p-tabpanels>
+    </p-tabs>
   `,
   styles: `
     :host {
@@ -69,8 +84,8 @@ type Part = (typeof PARTS)[number]['id'];
       grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
     }
     .parts {
-      display: flex;
-      gap: 18px;
+      align-self: end;
+      min-width: 0;
     }
     .body {
       overflow: auto;
@@ -78,8 +93,7 @@ type Part = (typeof PARTS)[number]['id'];
     }
     @media (max-width: 600px) {
       .parts {
-        flex-wrap: wrap;
-        gap: 4px 14px;
+        flex-basis: 100%;
       }
       .body {
         padding: 12px;
@@ -94,6 +108,10 @@ export class KitComponent {
   /** Address: the part to show first (`?part=data`). */
   readonly part = input<string>();
   readonly shown = linkedSignal<Part>(() => PARTS.find((p) => p.id === this.part())?.id ?? 'kit');
+
+  show(part: string | number | undefined): void {
+    this.shown.set(PARTS.find((p) => p.id === part)?.id ?? 'kit');
+  }
 
   constructor() {
     inject(KeysService).use([

@@ -11,8 +11,8 @@ import {
   type Kit,
   type Kits,
   type Piece,
-  type PieceKind,
 } from '@core/kit';
+import type { PieceKind } from '@core/stroke';
 import { KitsRepo } from '../data/kits.repo';
 
 /** The kits as they are edited: each change is one step that can be undone, and is kept at once. */

@@ -8,7 +8,8 @@ import { SimulatedSource } from '../input/simulated.source';
 import type { SourceKind } from '../input/source';
 import { HitSources } from '../input/sources.service';
 import { NoticesService } from '../shell/notices.service';
-import { ChipsComponent, type Chip } from '../ui/chips.component';
+import { ChipsComponent } from '../ui/chips.component';
+import type { Choice } from '../ui/choice';
 import { NumberFieldComponent } from '../ui/number-field.component';
 
 type Phase = 'ready' | 'listening' | 'read';
@@ -29,9 +30,9 @@ export class LimbTestComponent implements OnDestroy {
   readonly sources = inject(HitSources);
   private readonly simulated = inject(SimulatedSource);
   private readonly notices = inject(NoticesService);
-  readonly limbs: readonly Chip<Limb>[] = LIMBS.map((l) => ({ value: l, words: LIMB_WORDS[l] }));
-  readonly kinds: readonly Chip<StrokeKind>[] = STROKE_KINDS.map((k) => ({ value: k, words: k }));
-  readonly onWhat: readonly Chip<SourceKind>[] = this.sources.all.map((s) => ({ value: s.kind, words: s.name }));
+  readonly limbs: readonly Choice<Limb>[] = LIMBS.map((l) => ({ value: l, words: LIMB_WORDS[l] }));
+  readonly kinds: readonly Choice<StrokeKind>[] = STROKE_KINDS.map((k) => ({ value: k, words: k }));
+  readonly onWhat: readonly Choice<SourceKind>[] = this.sources.all.map((s) => ({ value: s.kind, words: s.name }));
   readonly seconds = TEST_SECONDS;
 
   readonly limb = signal<Limb>('R');

@@ -4,19 +4,25 @@ import { of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { TableModule } from 'primeng/table';
 import { format, startOfDay } from 'date-fns';
-import { bestByPhrase, byDay, NO_BEST, stagePattern, type Attempt } from '@core/drill';
+import { bestByPhrase, byDay, NO_BEST, type Attempt } from '@core/drill';
+import type { Phrase } from '@core/recipe';
+import { rendition, renditionOf, type Rendition } from '@core/rendition';
+import type { KeptTake } from '@core/take';
 import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
-import { TakesRepo, type KeptTake } from '../data/takes.repo';
+import { KitsRepo } from '../data/kits.repo';
+import { TakesRepo } from '../data/takes.repo';
 import { TempoChartComponent } from '../ui/charts/tempo-chart.component';
 import { fileName, saveText } from '../ui/save-svg';
 import { TakeViewComponent } from './take-view.component';
+import { SelectComponent } from '../ui/select.component';
+import { Tooltip } from 'primeng/tooltip';
 
 /** The Log: tempo against date for one phrase with its goal, and every attempt. */
 @Component({
   selector: 'ls-log',
-  imports: [RouterLink, TableModule, TakeViewComponent, TempoChartComponent],
+  imports: [RouterLink, TableModule, TakeViewComponent, TempoChartComponent, SelectComponent, Tooltip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.css',
@@ -36,6 +42,9 @@ export class LogComponent {
       .map((p) => ({ phrase: p, best: best.get(p.id) ?? NO_BEST }))
       .sort((a, b) => (b.best.lastAt ?? 0) - (a.best.lastAt ?? 0));
   });
+  readonly named = computed(() =>
+    this.drilled().map((d) => ({ value: d.phrase.id, words: d.phrase.name.slice(0, 80) })),
+  );
   readonly chosen = linkedSignal(() => {
     const list = this.drilled();
     return list.find((d) => d.phrase.id === this.phrase())?.phrase.id ?? list[0]?.phrase.id ?? null;
@@ -54,6 +63,7 @@ export class LogComponent {
     })),
   );
   private readonly takesRepo = inject(TakesRepo);
+  private readonly kits = inject(KitsRepo);
   private readonly takes = toSignal(
     toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of([]) : this.takesRepo.of$(id)))),
     {
@@ -66,10 +76,9 @@ export class LogComponent {
     const take = this.takes().find((t) => t.id === this.openedId());
     const phrase = this.current()?.phrase;
     if (!take || !phrase) return null;
-    const whole = patternOf(phrase);
     return {
       take,
-      pattern: take.stage ? stagePattern(take.stage, whole) : whole,
+      meant: this.meantBy(take, phrase),
       attempt: this.own().find((a) => a.id === take.id) ?? null,
       changed: phrase.changed > take.at,
     };
@@ -83,6 +92,12 @@ export class LogComponent {
       ? `At the goal of ${phrase.goal}`
       : `${best.clean} clean, ${phrase.goal - best.clean} to go to ${phrase.goal}`;
   });
+
+  /** What was meant: as it was that day; for takes from before that was kept, as the phrase stands now. */
+  private meantBy(take: KeptTake, phrase: Phrase): Rendition {
+    if (take.meant) return renditionOf(take.meant);
+    return rendition({ phrase: patternOf(phrase), stage: take.stage, kit: this.kits.current() });
+  }
 
   /** A take to look at and hear; again to close it. */
   open(take: KeptTake): void {
@@ -102,10 +117,6 @@ export class LogComponent {
       fileName(`${name} take`, 'json'),
       'application/json',
     );
-  }
-
-  choose(event: Event): void {
-    if (event.target instanceof HTMLSelectElement) this.chosen.set(event.target.value);
   }
 }
 

@@ -12,19 +12,22 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { format } from 'date-fns';
-import { beatTicks, quarterTempo } from '@core/time';
 import type { Attempt } from '@core/drill';
-import { loopTicks, type Pattern } from '@core/pattern';
-import { replayOf, type Replay } from '@core/playback';
-import { dotsOf } from '@core/take';
+import type { PlayRequest } from '@core/playback';
+import type { Rendition } from '@core/rendition';
+import { dotsOf, replayOf, type KeptTake, type Replay } from '@core/take';
 import { Transport } from '../audio/transport.service';
 import { SettingsRepo } from '../data/settings.repo';
-import type { KeptTake } from '../data/takes.repo';
-import { ChipsComponent, type Chip } from '../ui/chips.component';
+import { Player } from '../playing/player';
+import { ChipsComponent } from '../ui/chips.component';
+import type { Choice } from '../ui/choice';
 import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
-const HEARD: readonly Chip<Replay>[] = [
+/** By this name a take is known among what sounds. */
+const TAKE = 'take';
+
+const HEARD: readonly Choice<Replay>[] = [
   { value: 'struck', words: 'what was struck' },
   { value: 'both', words: 'both' },
   { value: 'meant', words: 'what was meant' },
@@ -51,10 +54,16 @@ const HEARD: readonly Chip<Replay>[] = [
       <p class="fix">{{ m.fix || 'Nothing to fix first.' }}</p>
     }
     @if (changed()) {
-      <p class="quiet">The phrase was changed since: what is drawn is how it stands now.</p>
+      <p class="quiet">
+        @if (take().meant) {
+          The phrase was changed since: this is what was played that day.
+        } @else {
+          The phrase was changed since: what is drawn is how it stands now.
+        }
+      </p>
     }
     <ls-ribbon
-      [pattern]="pattern()"
+      [pattern]="meant().pattern"
       [schools]="settings.schools()"
       [position]="transport.position"
       [silent]="!sounds()"
@@ -86,8 +95,8 @@ const HEARD: readonly Chip<Replay>[] = [
 })
 export class TakeViewComponent implements OnDestroy {
   readonly take = input.required<KeptTake>();
-  /** What was meant: the phrase, or the part of it that was drilled. */
-  readonly pattern = input.required<Pattern>();
+  /** What was meant: stage, groove and kit of that day. */
+  readonly meant = input.required<Rendition>();
   readonly attempt = input<Attempt | null>(null);
   /** Whether the phrase was changed after the take. */
   readonly changed = input(false);
@@ -96,14 +105,14 @@ export class TakeViewComponent implements OnDestroy {
   readonly settings = inject(SettingsRepo);
   readonly heardChips = HEARD;
   readonly heard = signal<Replay>('struck');
-  private readonly began = signal(false);
+  private readonly player = inject(Player);
   /** Whether this take is what sounds. */
-  readonly sounds = computed(() => this.began() && this.transport.playing());
+  readonly sounds = computed(() => this.player.owner() === TAKE);
   readonly when = computed(() => format(this.take().at, 'd MMM, HH:mm'));
-  readonly loop = computed(() => loopTicks(this.pattern()));
+  readonly loop = computed(() => this.meant().program.loop);
   readonly marks = computed((): RibbonMarks => ({
     ...NO_MARKS,
-    dots: dotsOf(this.pattern(), this.take().bpm, this.take().hits).map(({ tick, limb }) => ({
+    dots: dotsOf(this.meant().pattern, this.take().bpm, this.take().hits).map(({ tick, limb }) => ({
       tick,
       limb,
       old: false,
@@ -120,31 +129,24 @@ export class TakeViewComponent implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    if (this.sounds()) this.transport.stop();
+    this.player.stop(TAKE);
   }
 
   toggle(): void {
-    if (this.sounds()) this.transport.stop();
-    else this.play();
+    this.player.toggle(TAKE, this.request());
   }
 
   /** Another way of hearing it, without losing the beat. */
   hear(what: Replay): void {
     this.heard.set(what);
-    if (this.sounds()) this.transport.change(this.request());
+    this.player.follow(TAKE, this.request());
   }
 
   private play(): void {
-    this.began.set(true);
-    void this.transport.play(this.request());
+    this.player.play(TAKE, this.request());
   }
 
-  private request() {
-    const bpm = quarterTempo(this.take().bpm, this.pattern().meter);
-    return {
-      program: replayOf(this.pattern(), bpm, this.take().hits, this.heard()),
-      bpm,
-      beat: beatTicks(this.pattern().meter),
-    };
+  private request(): PlayRequest {
+    return replayOf(this.meant(), this.take().bpm, this.take().hits, this.heard());
   }
 }

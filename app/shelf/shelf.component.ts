@@ -3,11 +3,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, t
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
-import { beatTicks, GRID, meter, quarterTempo } from '@core/time';
+import { GRID, meter } from '@core/time';
 import { bestByPhrase } from '@core/drill';
 import { loopTicks, patternOfText } from '@core/pattern';
 import { ceiling } from '@core/reach';
-import { programOf } from '@core/playback';
+import { rendition, requestOf } from '@core/rendition';
 import type { Phrase } from '@core/recipe';
 import { parseStrokeText } from '@core/stroke';
 import { Transport } from '../audio/transport.service';
@@ -17,6 +17,7 @@ import { patternOf } from '../data/patterns';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { ProfileRepo } from '../data/profile.repo';
 import { openShelf } from '../data/which-shelf';
+import { Player } from '../playing/player';
 import { KeysService } from '../shell/keys.service';
 import { NoticesService } from '../shell/notices.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
@@ -45,6 +46,7 @@ export class ShelfComponent implements OnDestroy {
   private readonly kits = inject(KitsRepo);
   private readonly profile = inject(ProfileRepo);
   private readonly notices = inject(NoticesService);
+  private readonly player = inject(Player);
   readonly transport = inject(Transport);
 
   readonly rowHeight = ROW_HEIGHT;
@@ -67,8 +69,6 @@ export class ShelfComponent implements OnDestroy {
    * to be known.
    */
   readonly stripTicks = computed(() => this.longest() ?? ((this.phrases()?.length ?? 0) > MANY ? LONGEST_STRIP : null));
-  /** The strip that sounds, by its phrase. */
-  readonly heard = signal<string | null>(null);
   readonly pointedAt = signal<Strip | null>(null);
   readonly example = exampleFill();
   private readonly undos: (() => Promise<boolean>)[] = [];
@@ -126,7 +126,7 @@ export class ShelfComponent implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.transport.stop();
+    this.player.stop();
   }
 
   trackRow(_: number, row: Row): string {
@@ -142,22 +142,15 @@ export class ShelfComponent implements OnDestroy {
   }
 
   hear(strip: Strip): void {
-    if (this.heard() === strip.phrase.id && this.transport.playing()) {
-      this.transport.stop();
-      this.heard.set(null);
-      return;
-    }
-    const { pattern, phrase } = strip;
-    this.heard.set(phrase.id);
-    void this.transport.play({
-      program: programOf(pattern, { click: 'beats', countInBars: 0 }),
-      bpm: quarterTempo(phrase.tempo, pattern.meter),
-      beat: beatTicks(pattern.meter),
-    });
+    const { phrase } = strip;
+    this.player.toggle(
+      ownerOf(strip),
+      requestOf(rendition({ phrase: patternOf(phrase), kit: this.kits.current() }), phrase.tempo),
+    );
   }
 
   isHeard(strip: Strip): boolean {
-    return this.heard() === strip.phrase.id && this.transport.playing();
+    return this.player.owner() === ownerOf(strip);
   }
 
   loopOf(strip: Strip): number {
@@ -199,15 +192,9 @@ export class ShelfComponent implements OnDestroy {
     openShelf('demo');
   }
 
-  valueOf(event: Event): string {
-    return event.target instanceof HTMLInputElement ? event.target.value : '';
-  }
-
   private hearPointed(): void {
-    if (this.transport.playing()) {
-      this.transport.stop();
-      this.heard.set(null);
-    } else this.withPointed((s) => this.hear(s));
+    if (this.transport.playing()) this.player.stop();
+    else this.withPointed((s) => this.hear(s));
   }
 
   private withPointed(act: (strip: Strip) => void): void {
@@ -219,6 +206,11 @@ export class ShelfComponent implements OnDestroy {
     const restore = this.undos.pop();
     if (restore && (await restore())) this.notices.tell('It is back on the shelf.');
   }
+}
+
+/** By this name a strip is known among what sounds. */
+function ownerOf({ phrase }: Strip): string {
+  return `strip ${phrase.id}`;
 }
 
 /** What an empty shelf shows: one small fill, to see what a ribbon is. */

@@ -1,6 +1,7 @@
 import { gridName, meterText } from '@core/time';
 import { lengthWords, type Pattern } from '@core/pattern';
-import { revoice, USUAL_KIT, type Kit } from '@core/kit';
+import { USUAL_KIT, type Kit } from '@core/kit';
+import { rendition } from '@core/rendition';
 import { FAMILIES, type Family, type Phrase } from '@core/recipe';
 import { NO_BEST, type Best } from '@core/drill';
 import { knownPattern, patternOf } from '../data/patterns';
@@ -39,7 +40,7 @@ const { compare } = new Intl.Collator();
 
 export function stripOf(phrase: Phrase, best: Best, kit: Kit = USUAL_KIT): Strip {
   let voiced: Pattern | null = null;
-  const pattern = (): Pattern => (voiced ??= revoice(patternOf(phrase), kit).pattern);
+  const pattern = (): Pattern => (voiced ??= rendition({ phrase: patternOf(phrase), kit }).pattern);
   return {
     kind: 'strip',
     phrase,

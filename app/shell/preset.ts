@@ -69,6 +69,45 @@ export const ShelfPreset = definePreset(Aura, {
       bodyCell: { padding: '7px 12px', borderColor: 'var(--line)' },
       row: { background: 'transparent', color: 'var(--ink)' },
     },
+    select: {
+      root: { background: 'var(--surface)', disabledBackground: 'transparent', disabledColor: 'var(--quiet)' },
+      dropdown: { width: '28px', color: 'var(--quiet)' },
+      overlay: { background: 'var(--surface)', borderColor: 'var(--line-strong)', shadow: quietShadow },
+      list: { padding: '4px', gap: '0' },
+      option: { padding: '6px 10px', borderRadius: '4px' },
+    },
+    tabs: {
+      tablist: { background: 'transparent', borderWidth: '0 0 1px 0', borderColor: 'var(--line)' },
+      tab: {
+        background: 'transparent',
+        hoverBackground: 'transparent',
+        activeBackground: 'transparent',
+        borderWidth: '0',
+        color: 'var(--ink)',
+        hoverColor: 'var(--ink)',
+        activeColor: 'var(--ink)',
+        padding: '8px 2px',
+        fontWeight: '500',
+        margin: '0',
+        gap: '8px',
+      },
+      activeBar: { height: '2px', bottom: '-1px', background: 'var(--accent)' },
+    },
+    tooltip: {
+      root: {
+        background: 'var(--ink)',
+        color: 'var(--ground)',
+        maxWidth: '22rem',
+        padding: '6px 10px',
+        borderRadius: '4px',
+        shadow: 'none',
+      },
+    },
+    menu: {
+      root: { background: 'var(--surface)', borderColor: 'var(--line-strong)', shadow: quietShadow },
+      list: { padding: '4px', gap: '0' },
+      item: { padding: '7px 12px', borderRadius: '4px', focusBackground: 'var(--sunken)' },
+    },
     dialog: {
       root: {
         background: 'var(--surface)',

@@ -1,22 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-
-/** One of several things to choose from. */
-export interface Chip<T> {
-  readonly value: T;
-  readonly words: string;
-  /** What a screen reader says where the words alone say too little. */
-  readonly name?: string;
-  /** Cannot be chosen now. */
-  readonly off?: boolean;
-}
-
-/** Things that are called what they are. */
-export function chipsOf<T extends string>(
-  values: readonly T[],
-  words: (value: T) => string = (v) => v,
-): readonly Chip<T>[] {
-  return values.map((value) => ({ value, words: words(value) }));
-}
+import type { Choice } from './choice';
 
 function isMany<T>(chosen: T | readonly T[]): chosen is readonly T[] {
   return Array.isArray(chosen);
@@ -70,7 +53,7 @@ function isMany<T>(chosen: T | readonly T[]): chosen is readonly T[] {
 })
 export class ChipsComponent<T> {
   readonly label = input.required<string>();
-  readonly chips = input.required<readonly Chip<T>[]>();
+  readonly chips = input.required<readonly Choice<T>[]>();
   readonly chosen = input.required<T | readonly T[]>();
   readonly mono = input(false);
   /** Smaller and filled, as in the cards of the recipe. */

@@ -1,8 +1,8 @@
-import { signal } from '@angular/core';
 import { mount, heard } from '../testing/mount';
 import { ChipsComponent } from './chips.component';
-import { LoudnessComponent } from './loudness.component';
+import { MenuButtonComponent } from './menu-button.component';
 import { NumberFieldComponent } from './number-field.component';
+import { SelectComponent } from './select.component';
 
 describe('the number field', () => {
   const field = (more: Record<string, unknown> = {}) => {
@@ -27,13 +27,14 @@ describe('the number field', () => {
     f.m.fill('Loops', '7.31');
     expect(f.told).toEqual([7.3]);
   });
-  it('what is being typed stays when another value comes in', () => {
+  it('what is being typed stays when another value comes in', async () => {
     const f = field();
+    f.input.dispatchEvent(new Event('focus'));
     f.input.value = '12';
-    f.input.dispatchEvent(new Event('input'));
     f.m.set('value', 6);
+    await Promise.resolve();
     expect(f.input.value).toBe('12');
-    f.input.dispatchEvent(new Event('change'));
+    f.input.dispatchEvent(new Event('blur'));
     expect(f.told).toEqual([12]);
   });
 });
@@ -61,27 +62,42 @@ describe('chips', () => {
   });
 });
 
-describe('loudness', () => {
-  it('has a slider for each part, and evens them out', async () => {
-    const levels = signal({ primary: 1, timekeeping: 0.5, texture: 1, click: 1.5, counts: 0 });
-    const m = mount(LoudnessComponent, { levels: levels() });
-    const evened = heard(m.component.evened);
-    // The form's values arrive a turn later.
-    await new Promise((r) => setTimeout(r));
+describe('the list', () => {
+  const choices = [
+    { value: 'a', words: 'first' },
+    { value: 'b', words: 'second' },
+    { value: 'c', words: 'third', off: true },
+  ];
+  it('tells what was chosen, and goes back to what the place says when it was not taken', async () => {
+    const m = mount(SelectComponent<string>, { label: 'Which', options: choices, chosen: 'a' });
+    const told = heard(m.component.chose);
+    m.component.choose('b');
+    expect([told, m.component.shown()]).toEqual([['b'], 'b']);
+    await Promise.resolve();
+    expect(m.component.shown()).toBe('a');
+    m.set('chosen', 'b');
+    expect(m.component.shown()).toBe('b');
+  });
+  it('has a name, and its placeholder while nothing is chosen', async () => {
+    const m = mount(SelectComponent<string>, { label: 'Which', options: choices, chosen: null, placeholder: 'none' });
+    await Promise.resolve();
     m.fixture.detectChanges();
-    const sliders = [...m.host.querySelectorAll('[role=slider]')];
-    expect(sliders.map((s) => s.getAttribute('aria-label'))).toEqual([
-      'Loudness: groove',
-      'Loudness: timekeeping',
-      'Loudness: texture',
-      'Loudness: click',
-      'Loudness: counts',
-    ]);
-    expect(sliders.map((s) => s.getAttribute('aria-valuenow'))).toEqual(['100', '50', '100', '150', '0']);
-    const changed = heard(m.component.changed);
-    sliders[1]!.dispatchEvent(new KeyboardEvent('keydown', { code: 'ArrowRight', key: 'ArrowRight', bubbles: true }));
-    expect(changed).toEqual([{ part: 'timekeeping', to: 0.55 }]);
-    m.press('All alike');
-    expect(evened).toHaveLength(1);
+    const box = m.host.querySelector('[role=combobox]');
+    expect([box?.getAttribute('aria-label'), box?.textContent?.trim()]).toEqual(['Which', 'none']);
+  });
+});
+
+describe('the menu', () => {
+  it('does what is chosen from it', () => {
+    const choices = [
+      { value: 1, words: 'one' },
+      { value: 2, words: 'two', off: true },
+    ];
+    const m = mount(MenuButtonComponent<number>, { words: 'Add', label: 'Add one', choices });
+    const told = heard(m.component.chose);
+    m.component.items()[0]?.command();
+    expect(told).toEqual([1]);
+    expect(m.component.items().map((i) => i.disabled)).toEqual([false, true]);
+    expect(m.button('Add one').getAttribute('aria-haspopup')).toBe('menu');
   });
 });

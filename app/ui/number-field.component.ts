@@ -1,33 +1,34 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { InputNumber } from 'primeng/inputnumber';
 
-/**
- * A number as typed, held between its bounds. What is being typed is not taken away by a value that comes in from
- * elsewhere.
- */
+/** A number as typed, held between its bounds. What is being typed is not taken away by a value from elsewhere. */
 @Component({
   selector: 'ls-number-field',
+  imports: [FormsModule, InputNumber],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <input
-      class="input mono"
-      type="number"
-      [attr.min]="least()"
-      [attr.max]="most()"
-      [attr.step]="step()"
-      [attr.aria-label]="label()"
-      [value]="shown()"
-      (input)="type($event)"
-      (change)="take($event)"
-      (blur)="typed.set(null)"
+    <p-inputnumber
+      [ngModel]="shown()"
+      [min]="least()"
+      [max]="most()"
+      [step]="step()"
+      [maxFractionDigits]="digits()"
+      [useGrouping]="false"
+      [autofocus]="false"
+      locale="en"
+      [ariaLabel]="label()"
+      (onFocus)="held.set(value())"
+      (onBlur)="take(); held.set(null)"
+      (keydown.enter)="take()"
+      (keydown.arrowup)="take()"
+      (keydown.arrowdown)="take()"
     />
   `,
   styles: `
     :host {
       display: inline-block;
-    }
-    .input {
       width: 64px;
-      text-align: right;
     }
   `,
 })
@@ -39,28 +40,26 @@ export class NumberFieldComponent {
   /** Values are rounded to it. */
   readonly step = input(1);
   readonly changed = output<number>();
-  readonly typed = signal<string | null>(null);
-  readonly shown = computed(() => this.typed() ?? String(this.value()));
+  private readonly field = viewChild.required(InputNumber);
+  /** The value while it is being typed over; null when it is not. */
+  readonly held = signal<number | null>(null);
+  readonly shown = computed(() => this.held() ?? this.value());
+  readonly digits = computed(() => (Number.isInteger(this.step()) ? 0 : 2));
 
-  type(event: Event): void {
-    if (event.target instanceof HTMLInputElement) this.typed.set(event.target.value);
-  }
-
-  take(event: Event): void {
-    this.typed.set(null);
-    if (!(event.target instanceof HTMLInputElement) || event.target.value === String(this.value())) return;
-    const n = Number(event.target.value);
-    const usable = event.target.value.trim() !== '' && Number.isFinite(n);
-    const { least, most, step, value } = {
+  /** Takes what stands in the field. An empty field is what it was. */
+  take(): void {
+    const { least, most, step, now } = {
       least: this.least(),
       most: this.most(),
       step: this.step(),
-      value: this.value(),
+      now: this.value(),
     };
-    const held = usable ? Math.min(most, Math.max(least, Math.round(n / step) * step)) : value;
+    const typed = this.field().value;
+    const whole =
+      typed === null || typed === undefined ? now : Math.min(most, Math.max(least, Math.round(typed / step) * step));
     // A step of a tenth leaves dust behind the comma.
-    const clean = Number(held.toFixed(6));
-    event.target.value = String(clean);
-    if (clean !== value) this.changed.emit(clean);
+    const clean = Number(whole.toFixed(6));
+    this.field().writeValue(clean);
+    if (clean !== now) this.changed.emit(clean);
   }
 }

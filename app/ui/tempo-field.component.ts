@@ -10,16 +10,17 @@ import { readTempo } from '@core/time';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <input
+      #field
       class="input mono"
       type="text"
       inputmode="decimal"
       [attr.aria-label]="label()"
       [attr.aria-invalid]="hint() !== null"
       [value]="shown()"
-      (focus)="begin($event)"
-      (input)="type($event)"
-      (blur)="take($event)"
-      (keydown)="key($event)"
+      (focus)="field.select()"
+      (input)="typed.set(field.value)"
+      (blur)="take(field)"
+      (keydown)="key($event, field)"
     />
     @if (hint(); as words) {
       <span class="wrong" role="status">{{ words }}</span>
@@ -52,29 +53,20 @@ export class TempoFieldComponent {
   readonly bpm = input.required<number>();
   readonly bpmChange = output<number>();
   /** What is being typed: a tempo that comes in from elsewhere meanwhile does not take it away. */
-  private readonly typed = signal<string | null>(null);
+  readonly typed = signal<string | null>(null);
   readonly shown = computed(() => this.typed() ?? String(this.bpm()));
   readonly hint = signal<string | null>(null);
 
-  begin(event: Event): void {
-    if (event.target instanceof HTMLInputElement) event.target.select();
-  }
-
-  type(event: Event): void {
-    if (event.target instanceof HTMLInputElement) this.typed.set(event.target.value);
-  }
-
-  key(event: KeyboardEvent): void {
-    if (event.key === 'Enter') this.take(event);
+  key(event: KeyboardEvent, field: HTMLInputElement): void {
+    if (event.key === 'Enter') this.take(field);
     const step = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     if (step === 0) return;
     event.preventDefault();
     this.set(String(this.bpm() + step * (event.shiftKey ? 5 : 1)));
   }
 
-  take(event: Event): void {
-    if (event.target instanceof HTMLInputElement && event.target.value !== String(this.bpm()))
-      this.set(event.target.value, event.target);
+  take(field: HTMLInputElement): void {
+    if (field.value !== String(this.bpm())) this.set(field.value, field);
     else {
       this.typed.set(null);
       this.hint.set(null);

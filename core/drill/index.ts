@@ -1,6 +1,9 @@
+export { contextTitle, fitsEveryBeat, landingOf } from './context';
+export * from './growth';
 export * from './hold';
 export * from './ladder';
 export * from './machine';
+export type { NewStage } from './parts';
 export * from './record';
 export * from './state';
 export * from './stage';

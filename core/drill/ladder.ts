@@ -1,4 +1,4 @@
-import { clamp } from '../base';
+import { clamp, readFail, readOk, type Read } from '../base';
 import { TEMPO } from '../time';
 
 /** The most rungs a ladder may have. */
@@ -18,11 +18,23 @@ export const LADDER_WORDS: Readonly<Record<LadderSchool, { readonly name: string
     wave: { name: 'Two up, one back', words: 'Each tempo is met again with ease.' },
   });
 
+/** A rung nearer to the goal than this share of the step before it, or than two beats a minute, is left out. */
+const NEAR_GOAL = 1 / 3;
+
+/** Rungs with the goal at their end, without one so near to it that it would be the goal twice. */
+function closedBy(rungs: readonly number[], goal: number): readonly number[] {
+  const [before, last] = [rungs.at(-2), rungs.at(-1)];
+  const near = last !== undefined && goal - last < Math.max(2, (last - (before ?? last)) * NEAR_GOAL);
+  return [...(near && rungs.length > 1 ? rungs.slice(0, -1) : rungs), goal];
+}
+
 /**
- * Tempos from start to goal in fixed steps; the last rung is always the goal. A start above the goal gives the goal
- * alone. A step too small for the distance is widened until the ladder has at most 60 rungs.
+ * Tempos from start to goal in fixed steps; the last rung is always the goal, and no rung is almost the goal. A start
+ * above the goal gives the goal alone. A step too small for the distance is widened until the ladder has at most 60
+ * rungs.
  * @example
  * fixedLadder(60, 84, 10) // => [60, 70, 80, 84]
+ * fixedLadder(60, 81, 10) // => [60, 70, 81]
  * fixedLadder(90, 80, 5) // => [80]
  */
 export function fixedLadder(start: number, goal: number, step: number): readonly number[] {
@@ -31,7 +43,7 @@ export function fixedLadder(start: number, goal: number, step: number): readonly
   const width = Math.max(step, 1, Math.ceil((to - from) / (MOST_RUNGS - 1)));
   const rungs: number[] = [];
   for (let bpm = from; bpm < to; bpm += width) rungs.push(bpm);
-  return [...rungs, to];
+  return closedBy(rungs, to);
 }
 
 function bounds(start: number, goal: number): readonly [number, number] {
@@ -59,12 +71,12 @@ export function ladder(school: LadderSchool, start: number, goal: number, step: 
       const rungs: number[] = [];
       for (let bpm = from; Math.round(bpm) < to && rungs.length < MOST_RUNGS - 1; bpm = Math.max(bpm * by, bpm + 1))
         rungs.push(Math.round(bpm));
-      return [...new Set([...rungs, to])];
+      return closedBy(rungs, to);
     }
     case 'fractions':
-      return rising([from, ...[0.5, 2 / 3, 0.8, 0.9].map((share) => Math.round(to * share)), to], from, to);
+      return rising([from, ...[0.5, 2 / 3, 0.8, 0.9].map((share) => Math.round(to * share))], from, to);
     case 'plateaus':
-      return rising([from, Math.round((from + to) / 2), to], from, to);
+      return rising([from, Math.round((from + to) / 2)], from, to);
     case 'wave': {
       const up = fixedLadder(from, to, Math.max(step, (2 * (to - from)) / (MOST_RUNGS - 2)));
       const wave = up.flatMap((bpm, i) =>
@@ -76,7 +88,12 @@ export function ladder(school: LadderSchool, start: number, goal: number, step: 
 }
 
 function rising(rungs: readonly number[], from: number, to: number): readonly number[] {
-  return [...new Set(rungs.filter((r) => r >= from && r <= to))].sort((a, b) => a - b);
+  const own = [...new Set(rungs.filter((r) => r >= from && r < to))].sort((a, b) => a - b);
+  // Two shares that meet are one rung.
+  return closedBy(
+    own.filter((r, i) => r - (own[i - 1] ?? -Infinity) >= 2),
+    to,
+  );
 }
 
 /** Rungs per session that feel like progress: about eight from start to goal. */
@@ -107,4 +124,56 @@ export function suggestLadder(goal: number, lastClean: number | null, ceiling: n
   const start = clamp(Math.floor(lowest.bpm / 5) * 5, TEMPO.least, goal);
   const step = Math.max(1, Math.floor((goal - start) / RUNGS_WANTED));
   return { start, step, why: lowest.why };
+}
+
+/**
+ * Tempos as a player types them: numbers with spaces or commas between, in any order, each held as it is. The last is
+ * where the drill ends. Fails with `no-tempos`, `no-number`, `out-of-bounds` or `too-many`, and says which.
+ * @example
+ * readRungs('60 117 150 235').value // => [60, 117, 150, 235]
+ * readRungs('60, fast').problems[0].message // => "“fast” is no tempo. Type numbers with spaces between: 60 80 100."
+ * readRungs('10 60').problems[0].message // => "10 is no tempo to play at: they go from 20 to 400."
+ */
+export function readRungs(text: string): Read<readonly number[], RungsCode> {
+  const words = text.split(/[\s,;]+/).filter(Boolean);
+  if (words.length === 0) return readFail('no-tempos', null, 'Type the tempos with spaces between: 60 80 100.');
+  if (words.length > MOST_RUNGS)
+    return readFail('too-many', null, `A ladder has at most ${MOST_RUNGS} rungs; these are ${words.length}.`);
+  const rungs: number[] = [];
+  for (const word of words) {
+    const bpm = Number(word);
+    const column = { column: text.indexOf(word) + 1 };
+    if (!Number.isFinite(bpm))
+      return readFail('no-number', column, `“${word}” is no tempo. Type numbers with spaces between: 60 80 100.`);
+    if (bpm < TEMPO.least || bpm > TEMPO.most)
+      return readFail(
+        'out-of-bounds',
+        column,
+        `${word} is no tempo to play at: they go from ${TEMPO.least} to ${TEMPO.most}.`,
+      );
+    rungs.push(Math.round(bpm * 10) / 10);
+  }
+  return readOk(rungs);
+}
+export type RungsCode = 'no-tempos' | 'no-number' | 'out-of-bounds' | 'too-many';
+
+/** A ladder that is offered, with what it is good for. */
+export interface OfferedLadder {
+  readonly words: string;
+  readonly rungs: readonly number[];
+}
+
+/**
+ * One to three ladders from a start to a goal that differ: in even steps, in shares of the goal, and three plateaus.
+ * @example
+ * offeredLadders(60, 104, 5).map((l) => l.rungs.length) // => [10, 5, 3]
+ * offeredLadders(100, 100, 5).length // => 1
+ */
+export function offeredLadders(start: number, goal: number, step: number): readonly OfferedLadder[] {
+  const all: readonly OfferedLadder[] = [
+    { words: 'even steps', rungs: ladder('steps', start, goal, step) },
+    { words: 'shares of the goal', rungs: ladder('fractions', start, goal, step) },
+    { words: 'three plateaus', rungs: ladder('plateaus', start, goal, step) },
+  ];
+  return all.filter((l, i) => all.findIndex((o) => o.rungs.join() === l.rungs.join()) === i);
 }

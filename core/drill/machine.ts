@@ -45,7 +45,7 @@ const SLIPS = 2;
 
 /** The rungs of a stage: all of the ladder, or its beginning up to the middle. */
 export function stageRungs(plan: DrillPlan, stage: Stage | undefined): readonly number[] {
-  const all = ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
+  const all = plan.rungs ?? ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
   if (!stage?.short || all.length < 3) return all;
   const top = all.findIndex((bpm) => bpm >= (plan.start + plan.goal) / 2);
   const short = [
@@ -82,6 +82,11 @@ export function drillTempo(state: DrillState): number {
 /** The loudnesses a rung is held at, one after the other, in a drill with passes. */
 export const PASSES = ['soft', 'medium', 'loud'] as const;
 
+/** How often each rung of a plan is held. */
+export function drillPasses(plan: DrillPlan): number {
+  return plan.passes ? PASSES.length : 1;
+}
+
 /** How loud this pass of the rung is meant; null in a drill without passes. */
 export function drillPass(state: DrillState): (typeof PASSES)[number] | null {
   return state.plan.passes ? (PASSES[state.pass ?? 0] ?? 'soft') : null;
@@ -90,6 +95,11 @@ export function drillPass(state: DrillState): (typeof PASSES)[number] | null {
 /** The present stage; undefined where the plan has none and the whole phrase is drilled. */
 export function drillStage(state: DrillState): Stage | undefined {
   return state.plan.stages?.[state.stage ?? 0];
+}
+
+/** The ids of the stages that were played to their last rung. Those that were jumped over are none. */
+export function stagesOver(state: DrillState): readonly string[] {
+  return state.over ?? (state.plan.stages ?? []).slice(0, state.stage ?? 0).map((s) => s.id);
 }
 
 /** Whether the player is stuck on this rung, so that something else is to be offered. Nothing is ever forced. */
@@ -170,12 +180,17 @@ function fromTheFirst(state: DrillState): DrillState {
   return state.pass === undefined ? state : { ...state, pass: 0 };
 }
 
+/** Clean loops in a row after one more loop. */
+export function rowAfter(state: DrillState, clean: boolean): number {
+  return clean ? (state.run ?? 0) + 1 : 0;
+}
+
 function looped(state: DrillState, event: Extract<DrillEvent, { kind: 'loop' }>): DrillState {
   if (state.phase !== 'playing') return state;
   const need = event.need ?? state.plan.loops;
   const next = { ...state, loops: state.loops + 1 };
   if (event.clean !== undefined) {
-    const run = event.clean ? (state.run ?? 0) + 1 : 0;
+    const run = rowAfter(state, event.clean);
     const off = event.clean ? 0 : (state.off ?? 0) + 1;
     const heard = { ...next, run, off };
     if (run >= need) return passed(heard, event.at, event);
@@ -194,8 +209,14 @@ function passed(state: DrillState, at: number, told: Told): DrillState {
   if (state.plan.passes && pass < PASSES.length - 1) return { ...begin(done, 'count-in'), pass: pass + 1 };
   if (state.rung < state.rungs.length - 1) return fromTheFirst({ ...begin(done, 'count-in'), rung: state.rung + 1 });
   const next = (state.stage ?? 0) + 1;
-  if (next < (state.plan.stages?.length ?? 1)) return toStage(done, next, 'ready');
-  return begin(done, 'done');
+  const over = withStageOver(done);
+  if (next < (state.plan.stages?.length ?? 1)) return toStage(over, next, 'ready');
+  return begin(over, 'done');
+}
+
+function withStageOver(state: DrillState): DrillState {
+  const stage = drillStage(state);
+  return stage ? { ...state, over: [...new Set([...stagesOver(state), stage.id])] } : state;
 }
 
 function failed(state: DrillState, at: number, told: Told): DrillState {
@@ -213,7 +234,15 @@ function toStage(state: DrillState, to: number, phase: Phase): DrillState {
   // After a tight spot the stage that was broken off goes on at its rung.
   const rung =
     left?.kind === 'tight' && to === (state.stage ?? 0) + 1 ? Math.min(state.back ?? 0, rungs.length - 1) : 0;
-  return fromTheFirst({ ...begin(state, phase), stage: to, rungs, rung, messy: 0, stays: false });
+  return fromTheFirst({
+    ...begin(state, phase),
+    stage: to,
+    rungs,
+    rung,
+    messy: 0,
+    stays: false,
+    over: [...stagesOver(state)],
+  });
 }
 
 function isolated(state: DrillState, stage: Stage): DrillState {

@@ -118,10 +118,8 @@ function otherwise(
   const [nearest] = held.sort((a, b) => a.at.length - b.at.length);
   if (!nearest || nearest.at.length >= nearest.strokes * MOSTLY) return null;
   const from = Math.floor(Math.min(...nearest.at) / beat) * beat;
-  if (from === 0) return null;
-  return {
-    from: own.from + from,
-    until: Math.min(own.until, own.from + Math.ceil((Math.max(...nearest.at) + 1) / beat) * beat),
-    known: nearest.known,
-  };
+  const until = Math.min(own.until - own.from, Math.ceil((Math.max(...nearest.at) + 1) / beat) * beat);
+  // Where a bar only leaves something out there may be nothing left to play by itself.
+  if (from === 0 || !own.part.strokes.some((s) => s.at >= from && s.at < until)) return null;
+  return { from: own.from + from, until: own.from + until, known: nearest.known };
 }

@@ -10,6 +10,7 @@ export const STAGE_KINDS = [
   'voices',
   'whole',
   'context',
+  'every-beat',
   'steady-foot',
   'tight',
 ] as const;

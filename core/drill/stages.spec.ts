@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, GRID } from '../time';
-import { build, type Recipe } from '../recipe';
-import { loopTicks, type Pattern } from '../pattern';
+import { build, FAMILIES, type Family, type Recipe } from '../recipe';
+import { loopTicks, type Pattern, type Selector } from '../pattern';
 import {
   drillStage,
   drillStep,
@@ -13,9 +13,12 @@ import {
   LADDER_SCHOOLS,
   MOST_RUNGS,
   newDrill,
+  offeredLadders,
   proposeStages,
+  readRungs,
   resumed,
   stagePattern,
+  stagesOver,
   stageRungs,
   STAGE_KINDS,
   tightStage,
@@ -29,8 +32,8 @@ import {
 
 const pattern = (text: string, moves: Recipe['moves'] = [], meter = '4/4') =>
   build({ source: { kind: 'typed', text, meter, grid: GRID.sixteenths }, moves }).pattern;
-const kinds = (text: string, moves: Recipe['moves'] = [], meter?: string): string =>
-  proposeStages(pattern(text, moves, meter))
+const kinds = (family: Family, text: string, moves: Recipe['moves'] = [], meter?: string): string =>
+  proposeStages(pattern(text, moves, meter), family)
     .map((s) => s.kind)
     .join(' ');
 const fit = (bars: number, start = '1'): Recipe['moves'][number] => ({
@@ -52,16 +55,60 @@ const hats: Recipe['moves'][number] = {
   params: { limb: 'R', voice: 'hat-closed', level: 'tap', on: { kind: 'grid', grid: 2520 }, clash: 'keep' },
 };
 
+const dropped = (select: Selector): Recipe['moves'][number] => ({
+  id: 'd',
+  on: true,
+  move: 'drop',
+  params: { select },
+});
+
 describe('stages from the phrase', () => {
   it.each([
-    ['a one-beat lick', 'R! l l R', [toms], 'bare dynamics whole context'],
-    ['a half-bar fill from 3', 'R L R L K R L K', [toms, fit(1, '3')], 'bare whole context'],
-    ['a one-bar fill', 'R! l l R K', [toms, fit(1)], 'bare dynamics part part whole steady-foot context'],
-    ['a two-bar groove', 'K - - - L! - - - K - K - L! - - -', [hats, fit(2)], 'skeleton no-time part whole'],
-    ['a four-bar loop', 'R L R R L R L L', [fit(4)], 'part whole steady-foot'],
-  ] as const)('%s', (_, text, moves, wanted) => expect(kinds(text, moves as unknown as Recipe['moves'])).toBe(wanted));
+    ['a one-beat lick', 'lick', 'R! l l R', [toms], 'bare dynamics whole every-beat context'],
+    ['a half-bar fill from 3', 'fill', 'R L R L K R L K', [toms, fit(1, '3')], 'bare whole every-beat context'],
+    ['a one-bar fill', 'fill', 'R! l l R K', [toms, fit(1)], 'bare dynamics part part whole steady-foot context'],
+    [
+      'a one-bar fill with cymbals',
+      'fill',
+      'R! l l R K',
+      [hats, fit(1)],
+      'bare dynamics part part whole steady-foot context',
+    ],
+    ['the same for warming up', 'warm-up', 'R! l l R K', [toms, fit(1)], 'bare dynamics part part whole steady-foot'],
+    ['a two-bar groove', 'groove', 'K - - - L! - - - K - K - L! - l -', [hats, fit(2)], 'skeleton no-time part whole'],
+    ['a groove without ghosts', 'groove', 'K - - - L - - - K - K - L - - -', [hats], 'skeleton part part whole'],
+    ['a half-bar groove', 'groove', 'K - L -', [hats], 'skeleton whole'],
+    ['a four-bar exercise', 'warm-up', 'R L R R L R L L', [fit(4)], 'part whole steady-foot'],
+    ['a four-bar fill', 'fill', 'R L R R L R L L', [fit(4)], 'part whole steady-foot context'],
+  ] as const)('%s', (_, family, text, moves, wanted) =>
+    expect(kinds(family, text, moves as unknown as Recipe['moves'])).toBe(wanted),
+  );
+  it('the skeleton of a groove is its kicks and its backbeat, wherever that is and however loud', () => {
+    for (const [snares, back] of [
+      ['K - - - L! - l - K - - - L! - l -', [5040, 15120]],
+      ['K - - - L - l - K - - - L - l -', [5040, 15120]],
+      ['K - l - - - l - L - K - l - - -', [10080]],
+      ['K - - L - - K - - - L - - - - -', [3780, 12600]],
+    ] as const) {
+      const groove = pattern(snares, [hats]);
+      const played = stagePattern(proposeStages(groove, 'groove')[0]!, groove).strokes;
+      expect(played.filter((s) => s.limb === 'L').map((s): number => s.at)).toEqual(back);
+      expect(played.filter((s) => s.limb === 'K')).toHaveLength(groove.strokes.filter((s) => s.limb === 'K').length);
+      expect(played.some((s) => s.limb === 'R')).toBe(false);
+    }
+  });
+  it('of a bar that only leaves something out, what is left of it is drilled, never silence', () => {
+    const bar = 'R L R L R L R L R L R L R L R L';
+    const stages = proposeStages(
+      pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4', '4e', '4&', '4a'] })]),
+      'fill',
+    );
+    expect(stages.filter((s) => s.kind === 'part').map((s) => s.title)).toEqual(['Bar 1', 'Bar 2']);
+    const less = proposeStages(pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4'] })]), 'fill');
+    expect(less.find((s) => s.title.startsWith('Only'))).toMatchObject({ from: 20160 + 15120, until: 40320 });
+  });
   const titles = (p: Pattern): string[] =>
-    proposeStages(p)
+    proposeStages(p, 'fill')
       .filter((s) => s.kind === 'part')
       .map((s) => s.title);
   const then = (name: string, text: string, bars: number): Recipe['moves'][number] => ({
@@ -78,12 +125,12 @@ describe('stages from the phrase', () => {
     const eight = pattern('R L R R L', [fit(8)]);
     const all = titles(eight);
     expect(all.slice(0, 3)).toEqual(['Bars 1 and 2', 'Bars 3 and 4', 'Bars 1 to 4 joined']);
-    expect(proposeStages(eight).map((s) => s.kind)).toContain('whole');
+    expect(proposeStages(eight, 'fill').map((s) => s.kind)).toContain('whole');
   });
   it('however many joins there are, the whole is among what is proposed', () => {
     const kinds = { a: 'R L R L', b: 'R R L L', c: 'R L L R' };
     const bars = (['a', 'b', 'a', 'c', 'a', 'b', 'c', 'b'] as const).map((k, i) => then(`b${i}`, kinds[k], 1));
-    const stages = proposeStages(pattern('R! l R l', [toms, fit(1), ...bars]));
+    const stages = proposeStages(pattern('R! l R l', [toms, fit(1), ...bars]), 'fill');
     expect(stages.length).toBeLessThanOrEqual(12);
     expect(stages.map((s) => s.kind)).toEqual(
       expect.arrayContaining(['bare', 'dynamics', 'part', 'whole', 'steady-foot']),
@@ -96,14 +143,14 @@ describe('stages from the phrase', () => {
       move: 'land',
       params: { voice: 'crash-right', hand: 'R', kick: true },
     };
-    const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land])).filter(
+    const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land]), 'fill').filter(
       (s) => s.kind === 'part',
     );
     expect(only).toMatchObject({ title: 'Bar 1', from: 0, until: 10080 });
     expect(more).toEqual([]);
   });
   it('a six-bar exercise is not cut into more stages than can be remembered', () =>
-    expect(proposeStages(pattern('R L R R L R L L', [fit(6)])).length).toBeLessThanOrEqual(12));
+    expect(proposeStages(pattern('R L R R L R L L', [fit(6)]), 'fill').length).toBeLessThanOrEqual(12));
   it('of a second bar only what differs is drilled by itself', () => {
     const last: Recipe['moves'][number] = {
       id: 'e',
@@ -111,15 +158,17 @@ describe('stages from the phrase', () => {
       move: 'voice',
       params: { select: { bars: [2], counts: ['4', '4&'] }, voices: ['floor-tom'] },
     };
-    const two = proposeStages(pattern('R L R L R L R L', [fit(2), last])).find((s) => s.title.startsWith('Only'));
+    const two = proposeStages(pattern('R L R L R L R L', [fit(2), last]), 'fill').find((s) =>
+      s.title.startsWith('Only'),
+    );
     expect(two).toMatchObject({ from: 20160 + 15120, until: 40320 });
   });
   it('every stage has a reason, its own id, and something to play, for any phrase', () => {
     fc.assert(
-      fc.property(anyRecipe, (recipe) => {
+      fc.property(anyRecipe, fc.constantFrom(...FAMILIES), (recipe, family) => {
         const phrase = build({ ...recipe, moves: recipe.moves.slice(0, 4) }).pattern;
         if (phrase.strokes.length === 0 || phrase.length > 12 * barTicks(phrase.meter)) return;
-        const stages = proposeStages(phrase);
+        const stages = proposeStages(phrase, family);
         expect(new Set(stages.map((s) => s.id)).size).toBe(stages.length);
         expect(stages.some((s) => s.kind === 'whole')).toBe(true);
         for (const stage of stages) {
@@ -189,9 +238,23 @@ describe('in context', () => {
 describe('growth and tight spots', () => {
   const phrase = pattern('R L R L R L R L');
   it('grows note by note or four at a time to the whole', () => {
-    expect(growthStages(phrase, 1)).toHaveLength(8);
-    expect(growthStages(phrase, 4).map((s) => s.until)).toEqual([4 * 1260, 8 * 1260]);
-    expect(stagePattern(growthStages(phrase, 4)[0]!, phrase).strokes).toHaveLength(4);
+    expect(growthStages(phrase, 'note')).toHaveLength(8);
+    expect(growthStages(phrase, 'four').map((s) => s.until)).toEqual([4 * 1260, 8 * 1260]);
+    expect(stagePattern(growthStages(phrase, 'four')[0]!, phrase).strokes).toHaveLength(4);
+  });
+  it('grows beat by beat over the bar line, on as many bars as it has reached', () => {
+    const two = pattern('R L R L R', [fit(2)]);
+    const grown = growthStages(two, 'beat');
+    expect(grown.map((s) => s.title).slice(0, 5)).toEqual([
+      'The first beat',
+      ...[2, 3, 4, 5].map((n) => `The first ${n} beats`),
+    ]);
+    expect(grown.map((s) => stagePattern(s, two).length / 20160)).toEqual([1, 1, 1, 1, 2, 2, 2, 2]);
+    grown.forEach((s, i) => expect(stagePattern(s, two).strokes).toHaveLength((i + 1) * 4));
+    // A fill from 4 of one bar into the next begins in the middle of its first beat.
+    const late = pattern('R L R L R L', [fit(2, '4&')]);
+    expect(growthStages(late, 'beat').map((s) => s.until)).toEqual([2520, ...[1, 2, 3, 4].map((n) => 2520 + n * 5040)]);
+    expect(growthStages(late, 'beat').map((s) => loopTicks(stagePattern(s, late)) / 20160)).toEqual([1, 2, 2, 2, 2]);
   });
   it('a tight spot is the beat it stands in and the one before', () =>
     expect(tightStage(pattern('(R L)x8'), 7 * 1260, 't')).toMatchObject({ from: 0, until: 2 * 5040 }));
@@ -218,6 +281,39 @@ describe('ladders of every school', () => {
       );
     },
   );
+  it.each(LADDER_SCHOOLS)('%s: no rung is one below the goal', (school) => {
+    for (let start = 20; start <= 120; start += 7)
+      for (let goal = start + 3; goal <= 400; goal += 11)
+        for (const step of [2, 5, 8, 13]) {
+          const rungs = ladder(school, start, goal, step);
+          expect(goal - (rungs.at(-2) ?? 0)).toBeGreaterThanOrEqual(2);
+        }
+  });
+  it('tempos that were typed are the rungs, as they are; up to three ladders are offered, all different', () => {
+    const own: DrillPlan = { start: 60, goal: 235, step: 5, loops: 4, rungs: [60, 117, 150, 235] };
+    expect(stageRungs(own, undefined)).toEqual([60, 117, 150, 235]);
+    expect(newDrill('d', 'p', own).rungs).toEqual([60, 117, 150, 235]);
+    expect(stageRungs(own, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 117, 150]);
+    for (let start = 20; start < 400; start += 13)
+      for (let goal = start; goal <= 400; goal += 17) {
+        const offers = offeredLadders(start, goal, 5);
+        expect(offers.length).toBeGreaterThanOrEqual(1);
+        expect(offers.length).toBeLessThanOrEqual(3);
+        expect(new Set(offers.map((o) => o.rungs.join())).size).toBe(offers.length);
+        expect(offers.every((o) => o.rungs.at(-1) === goal)).toBe(true);
+      }
+  });
+  it.each([
+    ['', 'no-tempos'],
+    [' , ;', 'no-tempos'],
+    ['60 x', 'no-number'],
+    ['60 1e9', 'out-of-bounds'],
+    ['-60', 'out-of-bounds'],
+    [Array.from({ length: 61 }, (_, i) => 60 + i).join(' '), 'too-many'],
+  ] as const)('“%s” is no ladder', (text, code) => {
+    const read = readRungs(text);
+    expect(read.ok ? null : read.problems[0].code).toBe(code);
+  });
   it('a short stage climbs the beginning only', () => {
     const plan: DrillPlan = { start: 60, goal: 100, step: 5, loops: 4 };
     expect(stageRungs(plan, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 70, 80]);
@@ -302,6 +398,19 @@ describe('the drill with stages', () => {
     expect(state.phase).toBe('ready');
     expect(state.rungs).toEqual([60, 70, 80, 90]);
     expect(state.attempts[0]?.stage).toBe('Bare');
+  });
+  it('a stage is over when its last rung was clean; what is jumped over is not', () => {
+    const three = { ...plan, stages: ['a', 'b', 'c'].map((id) => ({ ...stages[1]!, id, title: id })) };
+    const jumped = run(newDrill('d', 'p', three), { kind: 'stage', to: 1 });
+    expect(stagesOver(jumped)).toEqual([]);
+    let state = jumped;
+    state = jumped.rungs.reduce((s) => run(s, ...cleanTry), state);
+    expect([drillStage(state)?.id, stagesOver(state)]).toEqual(['c', ['b']]);
+    expect(stagesOver(run(state, { kind: 'stage', to: 0 }))).toEqual(['b']);
+    // A drill from before this was kept: what lay before its stage was played.
+    const old = { ...newDrill('d', 'p', three), stage: 2 };
+    expect(stagesOver(old)).toEqual(['a', 'b']);
+    expect(stagesOver(run(old, { kind: 'stage', to: 0 }))).toEqual(['a', 'b']);
   });
   it('a measured rung passes after that many clean loops in a row, and is messy when they do not come', () => {
     const loops = (clean: readonly boolean[]): readonly DrillEvent[] =>

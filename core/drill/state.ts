@@ -17,6 +17,8 @@ export const DrillPlanSchema = Type.Object({
   loops: Type.Integer({ minimum: 1, maximum: 64 }),
   /** How the rungs are laid; even steps when absent. */
   ladder: Type.Optional(Type.Unsafe<LadderSchool>({ type: 'string', enum: [...LADDER_SCHOOLS] })),
+  /** Tempos as the player typed them, in place of a ladder. */
+  rungs: Type.Optional(Type.Array(tempo, { minItems: 1, maxItems: MOST_RUNGS })),
   /** How long a rung is held instead, in bars or minutes. */
   hold: Type.Optional(
     Type.Object({
@@ -96,6 +98,10 @@ export const DrillStateSchema = Type.Object({
   messy: whole(2),
   /** Which stage of the plan, from 0. */
   stage: Type.Optional(whole(40)),
+  /**
+   * Stages whose last rung was clean, by their ids. Absent in drills from before: then those before the present one.
+   */
+  over: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 64 }), { maxItems: 40 })),
   /** Clean loops in a row, where loops are measured. */
   run: Type.Optional(whole(10_000)),
   /** Loops in a row that were not clean, where loops are measured. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
-import { VOICE, VOICES } from '../stroke';
+import { PIECE_KINDS, VOICE, VOICES, voicesNamed } from '../stroke';
 import { build } from '../recipe';
 import {
   checkKit,
@@ -10,12 +10,9 @@ import {
   limbsOf,
   mirroredKit,
   newPiece,
-  PIECE_KINDS,
   pieceFor,
   revoice,
-  SPOT,
   strikingPoint,
-  SUBSTITUTES,
   targetWidth,
   voiceOn,
 } from '.';
@@ -46,9 +43,9 @@ describe('kits', () => {
   });
   it('tables name every voice and never a substitute twice', () => {
     for (const v of VOICES) {
-      expect(SPOT[v]).toBeDefined();
-      expect(new Set(SUBSTITUTES[v]).size).toBe(SUBSTITUTES[v].length);
-      expect(SUBSTITUTES[v]).not.toContain(v);
+      const { standIns } = VOICE[v];
+      expect(voicesNamed(standIns)).toEqual(standIns);
+      expect(standIns).not.toContain(v);
     }
     expect(new Set(PIECE_KINDS.flatMap((k) => KIND_VOICES[k])).size).toBe(VOICES.length);
   });

@@ -1,36 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { VOICES, type Voice } from '../stroke';
-
-/** What a piece of a kit is. The kind says which voices it has and how it is drawn. */
-export const PIECE_KINDS = ['snare', 'tom', 'floor tom', 'kick', 'hi-hat', 'ride', 'crash', 'pad'] as const;
-export type PieceKind = (typeof PIECE_KINDS)[number];
+import { PIECE_KINDS, VOICE, VOICES, type PieceKind, type Voice } from '../stroke';
 
 /** How far, in cm, a piece may stand from the drummer in any direction, and how large it may be. */
 export const KIT_LIMITS = Object.freeze({ reach: 200, height: 180, least: 10, most: 80, pieces: 24 });
-
-/** Where on a piece it is struck. The edge is the one that faces the drummer, turned by the piece's `turn`. */
-export type Spot = 'centre' | 'edge' | 'bell' | 'rim' | 'pedal';
-
-const spots = {
-  snare: 'centre',
-  rimshot: 'centre',
-  'cross-stick': 'rim',
-  'high-tom': 'centre',
-  'mid-tom': 'centre',
-  'floor-tom': 'centre',
-  'hat-closed': 'edge',
-  'hat-half': 'edge',
-  'hat-open': 'edge',
-  ride: 'centre',
-  'ride-bell': 'bell',
-  'crash-left': 'edge',
-  'crash-right': 'edge',
-  kick: 'pedal',
-  'hat-foot': 'pedal',
-} as const satisfies Record<Voice, Spot>;
-
-/** The spot a voice is struck at. */
-export const SPOT: Readonly<Record<Voice, Spot>> = Object.freeze(spots);
 
 /**
  * A thing that is struck. The drummer sits at the origin: x to the right, y ahead, z up, in cm; `diameter` in cm;
@@ -50,16 +22,20 @@ export const PieceSchema = Type.Object({
 });
 export type Piece = Static<typeof PieceSchema>;
 
-/** Voices that each kind of piece can be given, the usual ones first. */
+function voicesOn(kind: PieceKind): readonly Voice[] {
+  return VOICES.filter((v) => VOICE[v].piece === kind);
+}
+
+/** Voices that each kind of piece can be given, the usual ones first. A pad sounds as a snare does. */
 export const KIND_VOICES: Readonly<Record<PieceKind, readonly Voice[]>> = Object.freeze({
-  snare: ['snare', 'rimshot', 'cross-stick'],
-  tom: ['high-tom', 'mid-tom'],
-  'floor tom': ['floor-tom'],
-  kick: ['kick'],
-  'hi-hat': ['hat-closed', 'hat-half', 'hat-open', 'hat-foot'],
-  ride: ['ride', 'ride-bell'],
-  crash: ['crash-left', 'crash-right'],
-  pad: ['snare'],
+  snare: voicesOn('snare'),
+  tom: voicesOn('tom'),
+  'floor tom': voicesOn('floor tom'),
+  kick: voicesOn('kick'),
+  'hi-hat': voicesOn('hi-hat'),
+  ride: voicesOn('ride'),
+  crash: voicesOn('crash'),
+  pad: Object.freeze(['snare'] as const),
 });
 
 /** A point in space, in cm. */
@@ -79,7 +55,7 @@ const BELL = 0.12;
  */
 export function strikingPoint(piece: Piece, voice: Voice): Point {
   const { x, y, z, diameter } = piece;
-  const spot = SPOT[voice];
+  const spot = VOICE[voice].spot;
   if (spot === 'centre') return { x, y, z };
   if (spot === 'pedal') return { x, y: Math.max(0, y - diameter / 2), z: 0 };
   const distance = Math.hypot(x, y) || 1;
@@ -92,7 +68,7 @@ export function strikingPoint(piece: Piece, voice: Voice): Point {
  * The width a stick can land on, in cm: the whole head, or for an edge, rim or bell the part that sounds so.
  */
 export function targetWidth(piece: Piece, voice: Voice): number {
-  switch (SPOT[voice]) {
+  switch (VOICE[voice].spot) {
     case 'centre':
       return piece.diameter;
     case 'edge':

@@ -1,6 +1,6 @@
-import type { Voice } from '../stroke';
+import type { PieceKind, Voice } from '../stroke';
 import type { Kit } from './kit';
-import { KIND_VOICES, type Piece, type PieceKind } from './piece';
+import { KIND_VOICES, type Piece } from './piece';
 
 /**
  * Usual places and sizes of a right-handed kit, in cm: head sizes as sold (14 inch = 36 cm), heights as most drummers

@@ -1,26 +1,7 @@
 import { count } from '../base';
-import { isHand, VOICE, VOICES, type Stroke, type Voice } from '../stroke';
+import { isHand, VOICE, VOICES, voicesNamed, type Stroke, type Voice } from '../stroke';
 import { tidy, type Finding, type Pattern } from '../pattern';
 import { isPad, pieceFor, type Kit } from './kit';
-
-/** What may stand in for a voice, the nearest first: its own family, then by how alike it sounds and where it hangs. */
-export const SUBSTITUTES: Readonly<Record<Voice, readonly Voice[]>> = Object.freeze({
-  snare: ['rimshot', 'high-tom', 'mid-tom', 'floor-tom'],
-  rimshot: ['snare', 'cross-stick', 'high-tom'],
-  'cross-stick': ['rimshot', 'snare'],
-  'high-tom': ['mid-tom', 'snare', 'floor-tom'],
-  'mid-tom': ['high-tom', 'floor-tom', 'snare'],
-  'floor-tom': ['mid-tom', 'high-tom', 'snare'],
-  'hat-closed': ['hat-half', 'ride', 'cross-stick', 'crash-left', 'crash-right'],
-  'hat-half': ['hat-closed', 'hat-open', 'ride', 'crash-left', 'crash-right'],
-  'hat-open': ['hat-half', 'crash-left', 'crash-right', 'ride'],
-  ride: ['ride-bell', 'hat-closed', 'crash-right', 'crash-left'],
-  'ride-bell': ['ride', 'hat-closed', 'crash-right'],
-  'crash-left': ['crash-right', 'ride', 'hat-open'],
-  'crash-right': ['crash-left', 'ride', 'hat-open'],
-  kick: ['floor-tom'],
-  'hat-foot': [],
-});
 
 export interface Revoiced {
   readonly pattern: Pattern;
@@ -33,7 +14,7 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
   const family = VOICE[voice].family;
   if (family === 'foot') return null;
   if (isPad(kit)) return 'snare';
-  const listed = SUBSTITUTES[voice].find((v) => pieceFor(kit, v));
+  const listed = voicesNamed(VOICE[voice].standIns).find((v) => pieceFor(kit, v));
   // Whatever there is, of the same family first.
   const any = [...VOICES].sort((a, b) => Number(VOICE[b].family === family) - Number(VOICE[a].family === family));
   return listed ?? any.find((v) => VOICE[v].family !== 'foot' && pieceFor(kit, v)) ?? null;

@@ -5,6 +5,7 @@ export * from './project';
 export * from './relations';
 export * from './report';
 export * from './roles';
+export { runsOf } from './runs';
 export * from './selector';
 export { selectorFor } from './selector-for';
 export { parseSelector, type SelectorCode } from './selector-parse';

@@ -1,4 +1,4 @@
-import { ticks } from '../time';
+import { barTicks, ticks } from '../time';
 import { isHand, strokeTypes, type Limb, type StrokeType } from '../stroke';
 import type { Pattern } from './pattern';
 import { rolesOf, type Role } from './roles';
@@ -49,4 +49,17 @@ export function partOf(pattern: Pattern, from: number, until: number): Pattern {
       return b > a ? [{ ...g, at: ticks(a - from), length: ticks(b - a) }] : [];
     }),
   };
+}
+
+/**
+ * One bar of a pattern, from 0, as a pattern of its own on its own bar line; empty where the pattern has nothing there.
+ * @example
+ * barOf(patternOfText(parseStrokeText('(R L)x16').value, meter(4, 4), GRID.sixteenths), 1).strokes.length // => 16
+ */
+export function barOf(pattern: Pattern, n: number): Pattern {
+  const bar = barTicks(pattern.meter);
+  const from = Math.max(0, n * bar - pattern.start);
+  const until = Math.max(from, Math.min(pattern.length, (n + 1) * bar - pattern.start));
+  const part = partOf(pattern, from, until);
+  return { ...part, start: ticks(Math.max(0, part.start - n * bar)) };
 }

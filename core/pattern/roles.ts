@@ -1,24 +1,27 @@
-import { isHand, VOICE, type Stroke, type Voice } from '../stroke';
+import { isHand, VOICE, type Stroke } from '../stroke';
 import type { Pattern } from './pattern';
 
 /** What a stroke is for: primary carries the phrase, timekeeping keeps the time, texture fills between. */
 export type Role = 'primary' | 'timekeeping' | 'texture';
 
-const TIMEKEEPERS: readonly Voice[] = ['hat-closed', 'hat-half', 'hat-foot', 'ride', 'ride-bell'];
-
 /**
- * The role of each stroke. Primary: kicks, accented skins and wood, accented crashes. Timekeeping: hats and ride.
- * Texture: ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary,
- * since nothing else could carry it.
+ * The role of each stroke. Primary: kicks, accented skins and wood, crashes. Timekeeping: hats and ride. Texture:
+ * ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary, since
+ * nothing else could carry it; and where time is kept and no hand accents a skin, the plain strokes on the snare are
+ * the backbeat, wherever it is, and primary too.
  */
 export function rolesOf(pattern: Pattern): readonly Role[] {
   const plain = !pattern.strokes.some((s) => s.level === 'accent' || s.voice === 'kick');
-  return pattern.strokes.map((s) => roleOf(s, plain));
+  const soft = !pattern.strokes.some(
+    (s) => s.level === 'accent' && isHand(s.limb) && VOICE[s.voice].family !== 'metal',
+  );
+  const kept = soft && pattern.strokes.some((s) => VOICE[s.voice].keepsTime);
+  return pattern.strokes.map((s) => roleOf(s, plain || (kept && VOICE[s.voice].piece === 'snare')));
 }
 
 function roleOf(stroke: Stroke, plain: boolean): Role {
   if (stroke.voice === 'kick') return 'primary';
-  if (TIMEKEEPERS.includes(stroke.voice)) return 'timekeeping';
+  if (VOICE[stroke.voice].keepsTime) return 'timekeeping';
   if (stroke.level === 'ghost') return 'texture';
   if (stroke.level === 'accent' || VOICE[stroke.voice].family === 'metal') return 'primary';
   return plain ? 'primary' : 'texture';
@@ -34,7 +37,7 @@ function roleOf(stroke: Stroke, plain: boolean): Role {
  * meantTogether([{ limb: 'R', voice: 'snare' }, { limb: 'K', voice: 'kick' }]) // => false
  */
 export function meantTogether(together: readonly Pick<Stroke, 'limb' | 'voice'>[]): boolean {
-  if (together.some((s) => TIMEKEEPERS.includes(s.voice))) return true;
+  if (together.some((s) => VOICE[s.voice].keepsTime)) return true;
   return (
     together.some((s) => s.limb === 'K') &&
     together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal'))

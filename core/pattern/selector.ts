@@ -4,6 +4,7 @@ import { barTicks, parseCount, USUAL_SCHOOLS } from '../time';
 import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
 import { rolesOf, type Role } from './roles';
+import { runsOf } from './runs';
 
 const list = <T extends string>(values: readonly T[]) =>
   Type.Array(Type.Unsafe<T>({ type: 'string', enum: [...values] }), { maxItems: 64 });
@@ -104,15 +105,11 @@ function repeatTest(pattern: Pattern, repeats: readonly ('first' | 'last' | numb
 /** A run is strokes of one hand on neighbouring slots. */
 function runTest(pattern: Pattern, place: 1 | 2): Test {
   const hands = pattern.strokes.flatMap((s, i) => (isHand(s.limb) ? [{ limb: s.limb, at: s.at, i }] : []));
-  const follows = (nth: number): boolean => {
-    const [one, two] = [hands[nth - 1], hands[nth]];
-    return one !== undefined && two !== undefined && one.limb === two.limb && two.at - one.at <= pattern.grid;
-  };
-  const chosen = new Set<number>();
-  let run = 0;
-  hands.forEach(({ i }, nth) => {
-    run = follows(nth) ? run + 1 : 1;
-    if ((run > 1 || follows(nth + 1)) && (run - 1) % 2 === place - 1) chosen.add(i);
-  });
+  const runs = runsOf(hands, (a, b) => a.limb === b.limb && b.at - a.at <= pattern.grid);
+  const chosen = new Set(
+    runs.flatMap((run) =>
+      run.length < 2 ? [] : run.filter((_, nth) => nth % 2 === place - 1).map((nth) => hands[nth]?.i),
+    ),
+  );
   return (_, i) => chosen.has(i);
 }

@@ -2,6 +2,7 @@ import { count as counted, fraction, lcm, listed } from '../base';
 import { barTicks, countAt, countWords, divisionOf, type Count, type Schools, type Ticks, ticks } from '../time';
 import { isHand, LIMBS, type Limb, type Stroke } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
+import { runsOf } from './runs';
 
 /** "28 = 5 × 5 + 3": how often a cell fits a space, in slots, and what is left over. */
 export interface FitSum {
@@ -128,15 +129,12 @@ export function balance(pattern: Pattern): readonly LimbLoad[] {
   });
 }
 
+/** The most strokes of a limb in a row; another limb's stroke ends the row, also one at the same moment. */
 function longestRun(strokes: readonly Stroke[], limb: Limb): number {
-  let best = 0;
-  let run = 0;
-  strokes.forEach((s, i) => {
-    const alone = s.limb === limb && strokes[i - 1]?.at !== s.at && strokes[i + 1]?.at !== s.at;
-    run = s.limb === limb ? (alone ? run + 1 : 1) : 0;
-    best = Math.max(best, run);
-  });
-  return best;
+  const places = strokes.flatMap((s, i) => (s.limb === limb ? [i] : []));
+  const alone = (i: number): boolean => strokes[i - 1]?.at !== strokes[i]?.at && strokes[i + 1]?.at !== strokes[i]?.at;
+  const runs = runsOf(places, (before, after) => after === before + 1 && alone(after));
+  return runs.reduce((most, run) => Math.max(most, run.length), 0);
 }
 
 /**

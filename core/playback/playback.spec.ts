@@ -2,20 +2,17 @@ import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
 import { build, type Recipe } from '../recipe';
 import { barTicks, meter } from '../time';
-import { expectedOf } from '../take';
 import {
   CLICK_KINDS,
   DYNAMICS,
   eventsIn,
   programOf,
-  replayOf,
   retempo,
   sampleAt,
   secondsAt,
   silencesOf,
   tickAt,
   type Anchor,
-  type Replay,
 } from '.';
 
 const typed = (
@@ -178,40 +175,6 @@ describe('a part of a phrase', () => {
     const events = eventsIn(program, 0, 2 * program.loop);
     expect(events.filter((e) => e.limb !== null).map((e) => e.at)).toEqual([420, 1260, 2940, 4200, 5040, 6720]);
     expect(events.filter((e) => e.limb === null).map((e) => e.at)).toEqual([1260, 5040]);
-  });
-});
-
-describe('a take heard again', () => {
-  it('has every hit at its true time, on its voice, with the click', () => {
-    const { pattern } = build(typed('R L R L'));
-    const hits = [0.01, 0.5, 1.234].map((seconds) => ({ seconds, limb: 'R' as const, voice: null, velocity: 90 }));
-    const program = replayOf(pattern, 120, hits);
-    const anchor: Anchor = { tick: 0, seconds: 0, bpm: 120 };
-    const events = eventsIn(program, 0, program.loop).filter((e) => e.limb !== null);
-    events.forEach((e, i) => expect(secondsAt(anchor, e.at) + e.offset).toBeCloseTo(hits[i]!.seconds, 9));
-    expect(events.map((e) => e.sound)).toEqual(['snare', 'snare', 'snare']);
-    expect(eventsIn(program, 0, program.loop).filter((e) => e.limb === null).length).toBeGreaterThan(4);
-  });
-  it('a take is heard beside what was meant, or what was meant alone, as often as it was played', () => {
-    const { pattern } = build(typed('R - - - L - - - R - - - L'));
-    // Two turns of 13 slots, each stroke 20 ms late.
-    const hits = expectedOf(pattern, 120, 0, 2).map((e) => ({
-      seconds: e.seconds + 0.02,
-      limb: e.limb,
-      voice: null,
-      velocity: null,
-    }));
-    const sounds = (what: Replay): number[] => {
-      const program = replayOf(pattern, 120, hits, what);
-      expect(program.loop % 20160).toBe(0);
-      return eventsIn(program, 0, program.loop)
-        .filter((e) => e.limb !== null)
-        .map((e) => Math.round((e.at / 10080 + e.offset) * 1000));
-    };
-    const meant = [0, 500, 1000, 1500, 1625, 2125, 2625, 3125];
-    expect(sounds('meant')).toEqual(meant);
-    expect(sounds('struck')).toEqual(meant.map((t) => t + 20));
-    expect(sounds('both').sort((a, b) => a - b)).toEqual(meant.flatMap((t) => [t, t + 20]).sort((a, b) => a - b));
   });
 });
 

@@ -7,7 +7,7 @@ export { fitSlots, type Edit } from './moves';
 export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';
 export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
-export { FAMILIES, NAME_LETTERS, PhraseSchema, type Family, type Phrase } from './phrase';
+export { FAMILIES, familyOf, NAME_LETTERS, PhraseSchema, type Family, type Phrase } from './phrase';
 export { MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
 export { RecipeSchema, type Recipe } from './recipe';
 export {

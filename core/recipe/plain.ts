@@ -1,57 +1,13 @@
-import { Type, type Static } from '@sinclair/typebox';
+import { Type } from '@sinclair/typebox';
 import type { Move } from './move';
-import {
-  drop,
-  DropParams,
-  fit,
-  FitParams,
-  grid,
-  GridParams,
-  insert,
-  InsertParams,
-  land,
-  LandParams,
-  layer,
-  LayerParams,
-  level,
-  LevelParams,
-  mirror,
-  MirrorParams,
-  ornament,
-  OrnamentParams,
-  rate,
-  RateParams,
-  route,
-  RouteParams,
-  shift,
-  ShiftParams,
-  swap,
-  SwapParams,
-  touch,
-  TouchParams,
-  voice,
-  VoiceParams,
-} from './moves';
+import { PLAIN_MOVES } from './moves';
 import { SourceSchema, type Source } from './source';
 
+/** The parameters of a move. */
+export type ParamsOf<M> = M extends Move<string, infer Params> ? Params : never;
+
 /** Parameters of every move that knows one phrase only: all but `join`. */
-export interface PlainParams {
-  readonly grid: Static<typeof GridParams>;
-  readonly rate: Static<typeof RateParams>;
-  readonly insert: Static<typeof InsertParams>;
-  readonly drop: Static<typeof DropParams>;
-  readonly swap: Static<typeof SwapParams>;
-  readonly level: Static<typeof LevelParams>;
-  readonly voice: Static<typeof VoiceParams>;
-  readonly route: Static<typeof RouteParams>;
-  readonly ornament: Static<typeof OrnamentParams>;
-  readonly fit: Static<typeof FitParams>;
-  readonly shift: Static<typeof ShiftParams>;
-  readonly mirror: Static<typeof MirrorParams>;
-  readonly layer: Static<typeof LayerParams>;
-  readonly land: Static<typeof LandParams>;
-  readonly touch: Static<typeof TouchParams>;
-}
+export type PlainParams = { readonly [N in keyof typeof PLAIN_MOVES]: ParamsOf<(typeof PLAIN_MOVES)[N]> };
 
 /** A move as it stands in a recipe: signed with an id, switched on or off. */
 export type Entry<Params> = {
@@ -62,24 +18,6 @@ export type Entry<Params> = {
     readonly params: Params[N];
   };
 }[keyof Params];
-
-export const PLAIN_MOVES: { readonly [N in keyof PlainParams]: Move<N, PlainParams[N]> } = {
-  grid,
-  rate,
-  insert,
-  drop,
-  swap,
-  level,
-  voice,
-  route,
-  ornament,
-  fit,
-  shift,
-  mirror,
-  layer,
-  land,
-  touch,
-};
 
 /** The schema of entries of some moves: which move it is decides which parameters it has. */
 export function entrySchema<E>(

@@ -1,42 +1,23 @@
-import type { Static } from '@sinclair/typebox';
 import type { Pattern } from '../pattern';
-import { join, JoinParams } from './join';
+import { join } from './join';
 import type { Move, MoveContext, Outcome } from './move';
-import { entrySchema, PLAIN_MOVES, type Entry, type PlainParams } from './plain';
+import { PLAIN_MOVES } from './moves';
+import { entrySchema, type Entry, type ParamsOf, type PlainParams } from './plain';
 
-/**
- * What each move's parameters are. A new move is a file in moves/, a line in `PlainParams` and one in `PLAIN_MOVES`.
- */
-export interface MoveParams extends PlainParams {
-  readonly join: Static<typeof JoinParams>;
-}
+/** What each move's parameters are. A new move is a file in moves/ and a line in its table. */
+export type MoveParams = PlainParams & { readonly join: ParamsOf<typeof join> };
 export type MoveName = keyof MoveParams;
 export type MoveEntry = Entry<MoveParams>;
 type EntryOf<N extends MoveName> = {
   readonly [K in N]: { readonly id: string; readonly on: boolean; readonly move: K; readonly params: MoveParams[K] };
 }[N];
 
-export const MOVES: { readonly [N in MoveName]: Move<N, MoveParams[N]> } = Object.freeze({ ...PLAIN_MOVES, join });
+const { touch, ...others } = PLAIN_MOVES;
 
-/** Every move, in the order a menu offers them: the order of the work. */
-export const MOVE_NAMES: readonly MoveName[] = [
-  'grid',
-  'rate',
-  'insert',
-  'drop',
-  'swap',
-  'fit',
-  'shift',
-  'mirror',
-  'level',
-  'ornament',
-  'voice',
-  'route',
-  'layer',
-  'land',
-  'join',
-  'touch',
-];
+/** Every move, in the order a menu offers them. Hand edits are made on the ribbon first, and come last. */
+export const MOVES: { readonly [N in MoveName]: Move<N, MoveParams[N]> } = Object.freeze({ ...others, join, touch });
+
+export const MOVE_NAMES: readonly MoveName[] = Object.freeze(Object.keys(MOVES) as MoveName[]);
 
 export const MoveEntrySchema = entrySchema<MoveEntry>(MOVES);
 

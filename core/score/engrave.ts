@@ -1,6 +1,6 @@
 import { barTicks, isCompound, ticks, unitTicks, type Meter } from '../time';
 import { isHand } from '../stroke';
-import { barsSpan, type Pattern } from '../pattern';
+import { barsSpan, runsOf, type Pattern } from '../pattern';
 import type { Score, ScoreBar, ScoreEvent, ScoreTuplet, ScoreVoice } from './score';
 import { VALUE_TICKS, writtenAs } from './values';
 import { writeCell, type Onset, type Cell, type Written } from './cell';
@@ -165,7 +165,7 @@ function joined(pieces: readonly Piece[], meter: Meter): ScoreVoice {
   let beam = 0;
   for (const piece of pieces) {
     const tuplet = piece.tuplet ? tuplets.push(piece.tuplet) - 1 : null;
-    const lone = runsOf(piece);
+    const lone = beamsIn(piece);
     piece.events.forEach((e, i) => {
       const run = lone[i];
       events.push({ ...e, tuplet, beam: run === undefined ? null : beam + run });
@@ -176,14 +176,14 @@ function joined(pieces: readonly Piece[], meter: Meter): ScoreVoice {
 }
 
 /** Which beam each event of a piece belongs to, from 0: notes of an eighth or shorter that stand next to each other. */
-function runsOf(piece: Written): (number | undefined)[] {
-  const short = piece.events.map((e) => e.strokes.length > 0 && VALUE_TICKS[e.value] <= VALUE_TICKS['8']);
-  let run = 0;
-  return short.map((is, i) => {
-    if (!is) return undefined;
-    if (i > 0 && !short[i - 1]) run++;
-    return short[i - 1] || short[i + 1] ? run : undefined;
-  });
+function beamsIn({ events }: Written): (number | undefined)[] {
+  const short = (e: Written['events'][number]): boolean =>
+    e.strokes.length > 0 && VALUE_TICKS[e.value] <= VALUE_TICKS['8'];
+  const beams: (number | undefined)[] = events.map(() => undefined);
+  runsOf(events, (a, b) => short(a) && short(b))
+    .filter((run) => run.length > 1)
+    .forEach((run, nth) => run.forEach((i) => (beams[i] = nth)));
+  return beams;
 }
 
 /** Two quarter rests on an even beat of a simple meter are a half rest. */

@@ -1,4 +1,5 @@
 export * from './level';
+export * from './ornament';
 export * from './limb';
 export * from './stroke';
 export * from './stroke-types';

@@ -15,21 +15,3 @@ export const LEVEL_DEFAULTS: Readonly<Record<Level, { readonly height: number; r
 /** Grace strokes in front of a stroke. */
 export const ORNAMENTS = ['flam', 'drag', 'ruff', 'buzz'] as const;
 export type Ornament = (typeof ORNAMENTS)[number];
-
-/**
- * How many grace strokes stand before the main one; a buzz is one long stroke and has none.
- * @example
- * graceCount('drag') // => 2
- */
-export function graceCount(ornament: Ornament): number {
-  switch (ornament) {
-    case 'flam':
-      return 1;
-    case 'drag':
-      return 2;
-    case 'ruff':
-      return 3;
-    case 'buzz':
-      return 0;
-  }
-}

@@ -1,27 +1,6 @@
 import type { Level } from './level';
 import type { Stroke } from './stroke';
-import type { Voice } from './voice';
-
-/** Syllables a voice is sung with, softest first: ghost, tap, accent. */
-type Syllables = readonly [ghost: string, tap: string, accent: string];
-
-const SUNG: Readonly<Record<Voice, Syllables>> = Object.freeze({
-  snare: ['di', 'ta', 'TAH'],
-  rimshot: ['ki', 'tak', 'TAK'],
-  'cross-stick': ['ti', 'tok', 'TOK'],
-  'high-tom': ['pi', 'pim', 'PIM'],
-  'mid-tom': ['pe', 'pem', 'PEM'],
-  'floor-tom': ['po', 'pom', 'POM'],
-  'hat-closed': ['s', 'ts', 'TSA'],
-  'hat-half': ['sh', 'tsh', 'TSHA'],
-  'hat-open': ['shh', 'tsss', 'TSSS'],
-  ride: ['n', 'ding', 'DING'],
-  'ride-bell': ['ni', 'ping', 'PING'],
-  'crash-left': ['ka', 'kash', 'KASH'],
-  'crash-right': ['ka', 'kash', 'KASH'],
-  kick: ['bu', 'boom', 'BOOM'],
-  'hat-foot': ['ch', 'chk', 'CHK'],
-});
+import { VOICE, type Voice } from './voice';
 
 /** A user's own syllables, by "voice level": they take the place of ours. */
 export type OwnSyllables = Readonly<Record<string, string>>;
@@ -40,7 +19,7 @@ export function syllableKey(voice: Voice, level: Level): string {
  * syllableOf('kick', 'accent', { 'kick accent': 'DUM' }) // => "DUM"
  */
 export function syllableOf(voice: Voice, level: Level, own: OwnSyllables = {}): string {
-  return own[syllableKey(voice, level)] ?? SUNG[voice][PLACE[level]];
+  return own[syllableKey(voice, level)] ?? VOICE[voice].sung[PLACE[level]];
 }
 
 /** What is sung at one tick: the syllable of the loudest stroke, the hands' before the feet's where they are alike. */

@@ -4,39 +4,253 @@ import type { Limb } from './limb';
 export type Family = 'skin' | 'metal' | 'wood' | 'foot';
 export type Head = 'disc' | 'diamond' | 'bar' | 'ring';
 
+/** Where on a piece it is struck. The edge is the one that faces the drummer, turned by the piece's `turn`. */
+export type Spot = 'centre' | 'edge' | 'bell' | 'rim' | 'pedal';
+
+/** What a piece of a kit is. The kind says which voices it has and how it is drawn. */
+export const PIECE_KINDS = ['snare', 'tom', 'floor tom', 'kick', 'hi-hat', 'ride', 'crash', 'pad'] as const;
+export type PieceKind = (typeof PIECE_KINDS)[number];
+
+/** All that is known of a voice. Menus, drawings, kit, staff, sung line and MIDI map derive from it. */
 interface VoiceFacts {
   readonly name: string;
   /** Two letters beside the head where there is room. */
   readonly short: string;
   readonly family: Family;
   readonly head: Head;
+  /** The kind of piece that has it, and where it is struck there. */
+  readonly piece: PieceKind;
+  readonly spot: Spot;
+  /** Whether it keeps time: it goes on over whatever is played with it. */
+  readonly keepsTime: boolean;
+  /** What may stand in for it on a kit without it, the nearest first: its own family, then by how alike it sounds. */
+  readonly standIns: readonly string[];
+  /** Place on a percussion staff and note head, as engravers name them: letter, octave, head. */
+  readonly staff: string;
+  /** Sung syllables, softest first: ghost, tap, accent. */
+  readonly sung: readonly [ghost: string, tap: string, accent: string];
+  /** Percussion notes that most devices send for it from the factory (General MIDI's percussion key map). */
+  readonly midi: readonly number[];
 }
 
+/** The one table of voices, in the order a menu shows them. */
 const facts = {
-  snare: { name: 'snare', short: 'SN', family: 'skin', head: 'disc' },
-  rimshot: { name: 'snare rimshot', short: 'RS', family: 'wood', head: 'bar' },
-  'cross-stick': { name: 'cross-stick', short: 'XS', family: 'wood', head: 'bar' },
-  'high-tom': { name: 'high tom', short: 'HT', family: 'skin', head: 'disc' },
-  'mid-tom': { name: 'mid tom', short: 'MT', family: 'skin', head: 'disc' },
-  'floor-tom': { name: 'floor tom', short: 'FT', family: 'skin', head: 'disc' },
-  'hat-closed': { name: 'closed hi-hat', short: 'HH', family: 'metal', head: 'diamond' },
-  'hat-half': { name: 'half-open hi-hat', short: 'HO', family: 'metal', head: 'ring' },
-  'hat-open': { name: 'open hi-hat', short: 'OH', family: 'metal', head: 'ring' },
-  ride: { name: 'ride', short: 'RD', family: 'metal', head: 'diamond' },
-  'ride-bell': { name: 'ride bell', short: 'RB', family: 'metal', head: 'diamond' },
-  'crash-left': { name: 'left crash', short: 'CL', family: 'metal', head: 'diamond' },
-  'crash-right': { name: 'right crash', short: 'CR', family: 'metal', head: 'diamond' },
-  kick: { name: 'kick', short: 'KD', family: 'foot', head: 'disc' },
-  'hat-foot': { name: 'hi-hat foot', short: 'HF', family: 'foot', head: 'diamond' },
+  snare: {
+    name: 'snare',
+    short: 'SN',
+    family: 'skin',
+    head: 'disc',
+    piece: 'snare',
+    spot: 'centre',
+    keepsTime: false,
+    standIns: ['rimshot', 'high-tom', 'mid-tom', 'floor-tom'],
+    staff: 'c/5',
+    sung: ['di', 'ta', 'TAH'],
+    midi: [38],
+  },
+  rimshot: {
+    name: 'snare rimshot',
+    short: 'RS',
+    family: 'wood',
+    head: 'bar',
+    piece: 'snare',
+    spot: 'centre',
+    keepsTime: false,
+    standIns: ['snare', 'cross-stick', 'high-tom'],
+    staff: 'c/5/s2',
+    sung: ['ki', 'tak', 'TAK'],
+    midi: [40],
+  },
+  'cross-stick': {
+    name: 'cross-stick',
+    short: 'XS',
+    family: 'wood',
+    head: 'bar',
+    piece: 'snare',
+    spot: 'rim',
+    keepsTime: false,
+    standIns: ['rimshot', 'snare'],
+    staff: 'c/5/x2',
+    sung: ['ti', 'tok', 'TOK'],
+    midi: [37],
+  },
+  'high-tom': {
+    name: 'high tom',
+    short: 'HT',
+    family: 'skin',
+    head: 'disc',
+    piece: 'tom',
+    spot: 'centre',
+    keepsTime: false,
+    standIns: ['mid-tom', 'snare', 'floor-tom'],
+    staff: 'e/5',
+    sung: ['pi', 'pim', 'PIM'],
+    midi: [48, 50],
+  },
+  'mid-tom': {
+    name: 'mid tom',
+    short: 'MT',
+    family: 'skin',
+    head: 'disc',
+    piece: 'tom',
+    spot: 'centre',
+    keepsTime: false,
+    standIns: ['high-tom', 'floor-tom', 'snare'],
+    staff: 'd/5',
+    sung: ['pe', 'pem', 'PEM'],
+    midi: [45, 47],
+  },
+  'floor-tom': {
+    name: 'floor tom',
+    short: 'FT',
+    family: 'skin',
+    head: 'disc',
+    piece: 'floor tom',
+    spot: 'centre',
+    keepsTime: false,
+    standIns: ['mid-tom', 'high-tom', 'snare'],
+    staff: 'a/4',
+    sung: ['po', 'pom', 'POM'],
+    midi: [43, 41],
+  },
+  'hat-closed': {
+    name: 'closed hi-hat',
+    short: 'HH',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'hi-hat',
+    spot: 'edge',
+    keepsTime: true,
+    standIns: ['hat-half', 'ride', 'cross-stick', 'crash-left', 'crash-right'],
+    staff: 'g/5/x2',
+    sung: ['s', 'ts', 'TSA'],
+    midi: [42],
+  },
+  'hat-half': {
+    name: 'half-open hi-hat',
+    short: 'HO',
+    family: 'metal',
+    head: 'ring',
+    piece: 'hi-hat',
+    spot: 'edge',
+    keepsTime: true,
+    standIns: ['hat-closed', 'hat-open', 'ride', 'crash-left', 'crash-right'],
+    staff: 'g/5/x2',
+    sung: ['sh', 'tsh', 'TSHA'],
+    midi: [],
+  },
+  'hat-open': {
+    name: 'open hi-hat',
+    short: 'OH',
+    family: 'metal',
+    head: 'ring',
+    piece: 'hi-hat',
+    spot: 'edge',
+    keepsTime: false,
+    standIns: ['hat-half', 'crash-left', 'crash-right', 'ride'],
+    staff: 'g/5/x2',
+    sung: ['shh', 'tsss', 'TSSS'],
+    midi: [46],
+  },
+  ride: {
+    name: 'ride',
+    short: 'RD',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'ride',
+    spot: 'centre',
+    keepsTime: true,
+    standIns: ['ride-bell', 'hat-closed', 'crash-right', 'crash-left'],
+    staff: 'f/5/x2',
+    sung: ['n', 'ding', 'DING'],
+    midi: [51],
+  },
+  'ride-bell': {
+    name: 'ride bell',
+    short: 'RB',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'ride',
+    spot: 'bell',
+    keepsTime: true,
+    standIns: ['ride', 'hat-closed', 'crash-right'],
+    staff: 'f/5/d2',
+    sung: ['ni', 'ping', 'PING'],
+    midi: [53],
+  },
+  'crash-left': {
+    name: 'left crash',
+    short: 'CL',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'crash',
+    spot: 'edge',
+    keepsTime: false,
+    standIns: ['crash-right', 'ride', 'hat-open'],
+    staff: 'b/5/x2',
+    sung: ['ka', 'kash', 'KASH'],
+    midi: [49],
+  },
+  'crash-right': {
+    name: 'right crash',
+    short: 'CR',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'crash',
+    spot: 'edge',
+    keepsTime: false,
+    standIns: ['crash-left', 'ride', 'hat-open'],
+    staff: 'a/5/x2',
+    sung: ['ka', 'kash', 'KASH'],
+    midi: [57],
+  },
+  kick: {
+    name: 'kick',
+    short: 'KD',
+    family: 'foot',
+    head: 'disc',
+    piece: 'kick',
+    spot: 'pedal',
+    keepsTime: false,
+    standIns: ['floor-tom'],
+    staff: 'f/4',
+    sung: ['bu', 'boom', 'BOOM'],
+    midi: [36, 35],
+  },
+  'hat-foot': {
+    name: 'hi-hat foot',
+    short: 'HF',
+    family: 'foot',
+    head: 'diamond',
+    piece: 'hi-hat',
+    spot: 'pedal',
+    keepsTime: true,
+    standIns: [],
+    staff: 'd/4/x2',
+    sung: ['ch', 'chk', 'CHK'],
+    midi: [44],
+  },
 } as const satisfies Record<string, VoiceFacts>;
 
 export type Voice = keyof typeof facts;
-
 export const VOICE: Readonly<Record<Voice, VoiceFacts>> = Object.freeze(facts);
 export const VOICES = Object.freeze(Object.keys(facts) as Voice[]);
-
 /** Voices a hand can strike, in the order a menu shows them. */
 export const HAND_VOICES: readonly Voice[] = Object.freeze(VOICES.filter((v) => VOICE[v].family !== 'foot'));
+
+/**
+ * One fact of every voice, as a table of its own.
+ * @example
+ * byVoice((v) => v.short).kick // => "KD"
+ */
+export function byVoice<T>(fact: (facts: VoiceFacts, voice: Voice) => T): Readonly<Record<Voice, T>> {
+  return Object.freeze(Object.fromEntries(VOICES.map((v) => [v, fact(VOICE[v], v)])) as Record<Voice, T>);
+}
+
+/** Voices named in a table; names that are none are left out, and a test says so. */
+export function voicesNamed(names: readonly string[]): readonly Voice[] {
+  return VOICES.filter((v) => names.includes(v)).sort((a, b) => names.indexOf(a) - names.indexOf(b));
+}
 
 /**
  * What a limb strikes when nothing else is said.

@@ -1,4 +1,5 @@
-import type { Expected, Hit } from './hit';
+import type { Expected } from '../rendition';
+import type { Hit } from './hit';
 
 /** A hit that was meant for a stroke, and by how many milliseconds it was late (above 0) or early. */
 export interface Match {

@@ -10,18 +10,3 @@ export interface Hit {
   /** Loudness 1–127; null where the source cannot tell. */
   readonly velocity: number | null;
 }
-
-/**
- * A stroke that a take expects: its place in the phrase, when it should fall in seconds, who plays it where and how
- * loud.
- */
-export interface Expected {
-  /** Index into the pattern's strokes. */
-  readonly index: number;
-  /** Which turn of the loop, from 0. */
-  readonly turn: number;
-  readonly seconds: number;
-  readonly limb: Limb;
-  readonly voice: Voice;
-  readonly velocity: number;
-}

@@ -1,6 +1,7 @@
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Alignment } from './align';
-import type { Expected, Hit } from './hit';
+import type { Expected } from '../rendition';
+import type { Hit } from './hit';
 
 /** Offset and spread of some strokes, in milliseconds; above 0 is late. */
 export interface Offset {

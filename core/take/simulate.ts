@@ -1,7 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { clamp } from '../base';
 import { LIMBS, type Limb } from '../stroke';
-import type { Expected, Hit } from './hit';
+import type { Expected } from '../rendition';
+import type { Hit } from './hit';
 import { chanceOf } from './random';
 
 /**

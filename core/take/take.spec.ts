@@ -4,7 +4,6 @@ import { parseStrokeText } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
 import {
   align,
-  expectedOf,
   firstFix,
   latencyOf,
   measuredOf,
@@ -14,10 +13,10 @@ import {
   steadyStream,
   USUAL_PLAYER,
   verdictOf,
-  type Expected,
   type Hit,
   type Player,
 } from '.';
+import { expectedOf, type Expected } from '../rendition';
 
 const pattern = (text: string, meter = '4/4'): Pattern => {
   const read = parseStrokeText(text);

@@ -25,6 +25,11 @@ export function frameOf(pattern: Pattern, options: RibbonOptions, m: Measures): 
       width: Math.ceil(shown * scale) + 2 * m.pad,
     };
   }
+  if (options.bars) {
+    const rows = options.bars.map((n) => ({ from: n * bar, until: (n + 1) * bar }));
+    const scale = Math.min(room / bar, m.most / pattern.grid);
+    return { rows, scale, width: Math.ceil(bar * scale) + 2 * m.pad };
+  }
   const span = barsSpan(pattern).bars;
   // Short phrases get slots wide enough for labels; long ones are drawn denser, to stay in sight.
   const least = span <= 2 ? Math.max(m.least, ROOM_FOR_LABELS) : m.least;

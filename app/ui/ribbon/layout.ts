@@ -14,7 +14,7 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   const first = frameOf(pattern, options, usual);
   const m = measuresOf(options.size, first.rows.length);
   const frame = m === usual ? first : frameOf(pattern, options, m);
-  const named = options.size === 'bench' && frame.rows.length > 1;
+  const named = options.bars !== undefined || (options.size === 'bench' && frame.rows.length > 1);
   const sungRoom = options.sung ? SUNG_ROOM : 0;
   const typesRoom = options.types && m.counts > 0 ? TYPES_ROOM : 0;
   const headRoom = m.counts + (named ? 13 : 0) + sungRoom + typesRoom;

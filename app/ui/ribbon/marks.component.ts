@@ -96,7 +96,10 @@ export class MarksComponent {
   readonly dots = computed(() => {
     const { rows, grid } = this.layout();
     return this.marks().dots.flatMap(({ tick, limb, old }) => {
-      const row = rows.find((r) => tick + grid / 2 >= r.from && tick + grid / 2 < r.until) ?? rows[0];
+      const at = tick + grid / 2;
+      const inside = rows.find((r) => at >= r.from && at < r.until);
+      // A hit just before the 1 stands before the first row; one in a bar that is not shown now stands nowhere.
+      const row = inside ?? (at < 0 ? rows.find((r) => r.from === 0) : undefined);
       if (!row) return [];
       const tall = row.line - row.bodyTop;
       const y =

@@ -88,6 +88,15 @@ export const LOW_BENCH: Measures = {
   least: 15,
 };
 
+/** Two bars of the practice room under each other, so that both stand in sight over the stairs. */
+export const PAIR_ROOM: Measures = {
+  ...MEASURES.room,
+  counts: 26,
+  stem: { ghost: 11, tap: 27, accent: 47 },
+  hands: 57,
+  floor: 31,
+};
+
 /** Strips beside one another are drawn at most this large, in px to a tick: 240 px to a bar of 4/4. */
 export const STRIP_SCALE = 240 / 20160;
 
@@ -103,6 +112,8 @@ export const LABEL_WIDTH = 20;
 
 /** Measures of a size for a phrase that takes so many rows. */
 export function measuresOf(size: RibbonSize, rows: number): Measures {
-  if (size !== 'bench' || rows < 2) return MEASURES[size];
+  if (rows < 2) return MEASURES[size];
+  if (size === 'room') return PAIR_ROOM;
+  if (size !== 'bench') return MEASURES[size];
   return rows === 2 ? PAIR_BENCH : LOW_BENCH;
 }

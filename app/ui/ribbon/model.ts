@@ -19,6 +19,8 @@ export interface RibbonOptions {
   readonly hide?: readonly RibbonLine[];
   /** Whether the stroke types stand under the counts. */
   readonly types?: boolean;
+  /** Only these bars, from 0, each in a row of its own, in this order. */
+  readonly bars?: readonly number[];
 }
 
 export type RibbonLine = 'counts' | 'letters';

@@ -28,16 +28,16 @@ export class PlayheadComponent {
   readonly at = computed(() => {
     const tick = this.position()();
     const { rows } = this.layout();
-    const [first, last] = [rows[0], rows.at(-1)];
-    if (tick === null || tick < 0 || !first || !last) return null;
+    if (tick === null || tick < 0) return null;
     const inLoop = (this.loop() > 0 ? tick % this.loop() : tick) + this.origin();
-    if (inLoop >= last.until) return null;
+    const here = rows.findIndex((r) => inLoop >= r.from && inLoop < r.until);
+    const own = rows[here];
+    if (!own) return null;
     // A stroke stands in the middle of its slot. The last half slot lies before the first stroke of the next row, or of
     // the first one again.
     const middle = inLoop + this.slot() / 2;
-    const shown = middle < last.until ? middle : first.from + middle - last.until;
-    const row = rows.find((r) => shown >= r.from && shown < r.until);
-    if (!row) return null;
+    const row = middle < own.until ? own : (rows[(here + 1) % rows.length] ?? own);
+    const shown = row === own && middle < own.until ? middle : row.from + middle - own.until;
     return { x: row.inset + (shown - row.from) * row.scale, top: row.top + 4, bottom: row.floor };
   });
 }

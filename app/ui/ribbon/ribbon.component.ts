@@ -66,12 +66,14 @@ export class RibbonComponent {
    * which can be saved.
    */
   readonly apart = input(false);
+  /** Only these bars, each in a row, the later ones faded: what sounds and what comes next. */
+  readonly bars = input<readonly number[] | null>(null);
   /** Cursor, selection and other marks over the drawing. */
   readonly marks = input<RibbonMarks>(NO_MARKS);
 
   private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
   readonly layout = computed(() => {
-    const [stripTicks, pace, sung] = [this.stripTicks(), this.pace(), this.sung()];
+    const [stripTicks, pace, sung, bars] = [this.stripTicks(), this.pace(), this.sung(), this.bars()];
     return ribbonLayout(this.pattern(), {
       size: this.size(),
       width: this.width() ?? this.room(),
@@ -79,6 +81,7 @@ export class RibbonComponent {
       ...(stripTicks === undefined ? {} : { stripTicks }),
       ...(pace ? { pace } : {}),
       ...(sung ? { sung } : {}),
+      ...(bars ? { bars } : {}),
       hide: this.hide(),
       types: this.types(),
     });

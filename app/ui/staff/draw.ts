@@ -19,10 +19,10 @@ import {
   type RenderContext,
 } from 'vexflow/core';
 import { barTicks } from '@core/time';
-import { graceCount, type Stroke } from '@core/stroke';
+import { graceCount, VOICE, type Stroke } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { ScoreBar, ScoreEvent, ScoreVoice } from '@core/score';
-import { hatSign, KEY_OF, lowToHigh, openAfter } from './notation';
+import { hatSign, lowToHigh, openAfter } from './notation';
 import type { PlannedLine, StaffOptions } from './plan';
 
 let fonts: Promise<void> | undefined;
@@ -193,7 +193,7 @@ function noteOf(event: ScoreEvent, pattern: Pattern, { up, alone }: NoteStyle, h
     return event.dots ? dotted(rest) : rest;
   }
   const ordered = lowToHigh(strokes);
-  const note = new StaveNote({ keys: [...new Set(ordered.map((s) => KEY_OF[s.voice]))], duration, stemDirection });
+  const note = new StaveNote({ keys: [...new Set(ordered.map((s) => VOICE[s.voice].staff))], duration, stemDirection });
   if (event.dots) dotted(note);
   if (strokes.some((s) => s.level === 'accent')) note.addModifier(new Articulation('a>').setPosition(up ? 3 : 4), 0);
   if (strokes.every((s) => s.level === 'ghost')) Parenthesis.buildAndAttach([note]);
@@ -223,7 +223,7 @@ function ornate(note: StaveNote, strokes: readonly Stroke[]): void {
     { length: many },
     () =>
       new GraceNote({
-        keys: [KEY_OF[main.voice]],
+        keys: [VOICE[main.voice].staff],
         duration: many === 1 ? '8' : '16',
         slash: many === 1,
         stemDirection: Stem.UP,

@@ -7,6 +7,7 @@ export {
   validateProfile,
   validateSettings,
   validateShelfFile,
+  validateTake,
 } from './generated/validators';
 export { readShelf, tooLarge, type ShelfCode } from './read';
 export { KEPT_STEPS, SHELF_LIMITS, SHELF_VERSION, type Draft, type Settings, type ShelfFile } from './schema';

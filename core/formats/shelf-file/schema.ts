@@ -3,6 +3,7 @@ import { AttemptSchema, DrillStateSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
 import { SelectorSchema } from '../../pattern';
 import { ProfileSchema } from '../../reach';
+import { TakeSchema } from '../../take';
 import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 /** Sizes a shelf is made for; a larger file is refused before it is read. */
@@ -73,6 +74,7 @@ export const VALIDATED = {
   Settings: SettingsSchema,
   Kits: KitsSchema,
   Profile: ProfileSchema,
+  Take: TakeSchema,
 };
 
 /** Parts that several of them contain, by name, so that each is written and compiled once. */

@@ -1,16 +1,41 @@
-export { drop, DropParams } from './drop';
-export { fit } from './fit';
-export { FitParams, fitSlots } from './fit-space';
-export { grid, GridParams } from './grid';
-export { insert, InsertParams } from './insert';
-export { land, LandParams } from './land';
-export { layer, LayerParams } from './layer';
-export { level, LevelParams } from './level';
-export { mirror, MirrorParams } from './mirror';
-export { ornament, OrnamentParams } from './ornament';
-export { rate, RateParams } from './rate';
-export { route, RouteParams } from './route';
-export { shift, ShiftParams } from './shift';
-export { swap, SwapParams } from './swap';
-export { touch, TouchParams, EditSchema, type Edit } from './touch';
-export { voice, VoiceParams } from './voice';
+import { drop } from './drop';
+import { fit } from './fit';
+import { grid } from './grid';
+import { insert } from './insert';
+import { land } from './land';
+import { layer } from './layer';
+import { level } from './level';
+import { mirror } from './mirror';
+import { ornament } from './ornament';
+import { rate } from './rate';
+import { route } from './route';
+import { shift } from './shift';
+import { swap } from './swap';
+import { touch } from './touch';
+import { voice } from './voice';
+
+/**
+ * The one table of moves that know one phrase only, in the order in which a menu offers them: the order of the work.
+ * Their parameters, names, sentences and schemas derive from it. `join`, which holds another phrase, is added to them
+ * in `registry.ts`.
+ */
+export const PLAIN_MOVES = Object.freeze({
+  grid,
+  rate,
+  insert,
+  drop,
+  swap,
+  fit,
+  shift,
+  mirror,
+  level,
+  ornament,
+  voice,
+  route,
+  layer,
+  land,
+  touch,
+});
+
+export { fitSlots } from './fit-space';
+export { EditSchema, type Edit } from './touch';

@@ -1,0 +1,70 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
+import { revoice } from '@core/kit';
+import { KitsRepo } from '../../data/kits.repo';
+import { ProfileRepo } from '../../data/profile.repo';
+import { SettingsRepo } from '../../data/settings.repo';
+import { settled } from '../../ui/settled';
+import { BenchStore } from '../document/bench.store';
+
+/** From this share of the ceiling on the place that breaks first is marked on the ribbon. */
+const NEAR_CEILING = 0.85;
+
+/** Can it be played, by whom, on what: the finished phrase on the current kit, by the current drummer. */
+@Injectable({ providedIn: 'root' })
+export class ReachStore {
+  private readonly bench = inject(BenchStore);
+  private readonly kits = inject(KitsRepo);
+  private readonly profile = inject(ProfileRepo);
+  private readonly settings = inject(SettingsRepo);
+  /** What raises the ceiling takes longest, and waits longest. */
+  private readonly later = settled(this.bench.build, 3);
+
+  /** The phrase as it sounds on the current kit, with what had to give. */
+  readonly onKit = computed(() => {
+    const pattern = this.bench.settled()?.pattern;
+    return pattern ? revoice(pattern, this.kits.current()) : null;
+  });
+  readonly ceiling = computed(() => {
+    const on = this.onKit();
+    return on ? ceiling(on.pattern, this.kits.current(), this.profile.now()) : null;
+  });
+  readonly bpm = computed(() => {
+    const bpm = this.ceiling()?.bpm;
+    return bpm === null || bpm === undefined ? null : Math.floor(bpm);
+  });
+  /** The three tightest places in words, each with the tempo at which it breaks. */
+  readonly pairs = computed(() => {
+    const on = this.onKit();
+    return (this.ceiling()?.pairs ?? []).map((pair) => ({
+      pair,
+      words: on ? pairWords(on.pattern, pair, this.settings.schools()) : '',
+    }));
+  });
+  /** Changes that raise it; worked out on the phrase itself, as they become moves of its recipe. */
+  readonly raises = computed(() => {
+    const pattern = this.later()?.pattern;
+    return pattern && pattern.strokes.length <= 600
+      ? raises(pattern, this.kits.current(), this.profile.now(), this.settings.schools())
+      : [];
+  });
+  readonly paths = computed(() => {
+    const on = this.onKit();
+    return on ? handPaths(on.pattern, this.kits.current()) : null;
+  });
+
+  /**
+   * The pair that breaks first, by its strokes' numbers, once the tempo comes near to where it does. Numbers hold only
+   * for what the pair was found in.
+   */
+  readonly tight = computed(() => {
+    const [pair] = this.bench.settled() === this.bench.build() ? (this.ceiling()?.pairs ?? []) : [];
+    return pair && this.bench.tempo() > pair.bpm * NEAR_CEILING ? [{ from: pair.from, to: pair.to }] : [];
+  });
+
+  /** Ticks of both strokes of a pair, to point at. */
+  ticksOf(pair: TightPair): readonly number[] {
+    const strokes = this.onKit()?.pattern.strokes ?? [];
+    return [strokes[pair.from]?.at, strokes[pair.to]?.at].filter((t) => t !== undefined);
+  }
+}

@@ -1,0 +1,104 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal, viewChild } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Dialog } from 'primeng/dialog';
+import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
+import { ChipsComponent } from '../../ui/chips.component';
+import { choicesOf } from '../../ui/choice';
+import { TempoFieldComponent } from '../../ui/tempo-field.component';
+import { BenchStore, type Label } from './bench.store';
+
+/** What a phrase is called, what it is, where it should get to, and when to use it. */
+@Component({
+  selector: 'ls-keep-dialog',
+  imports: [ChipsComponent, Dialog, DialogFocusDirective, FormsModule, TempoFieldComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p-dialog
+      header="Keep it"
+      [visible]="true"
+      closeAriaLabel="Close"
+      [modal]="true"
+      [style]="{ width: '28rem', maxWidth: '94vw' }"
+      (visibleChange)="closed.emit()"
+    >
+      <form (submit)="$event.preventDefault(); keep()">
+        <label class="field"
+          >Name
+          <input
+            class="input"
+            type="text"
+            name="name"
+            [placeholder]="suggested"
+            [maxLength]="letters"
+            [ngModel]="name()"
+            (ngModelChange)="name.set($event)"
+          />
+        </label>
+        <div class="field">
+          Family
+          <ls-chips label="Family" [chips]="families" [chosen]="family()" (chose)="family.set($event)" />
+        </div>
+        <div class="field">
+          Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
+        </div>
+        <label class="field"
+          >When to use it
+          <textarea
+            class="input"
+            rows="3"
+            name="note"
+            [maxLength]="letters"
+            [ngModel]="note()"
+            (ngModelChange)="note.set($event)"
+          ></textarea>
+        </label>
+        <div class="row">
+          <button type="button" class="btn" (click)="closed.emit()">Not now</button>
+          <button type="submit" class="btn primary">Keep it</button>
+        </div>
+      </form>
+    </p-dialog>
+  `,
+  styles: `
+    form {
+      display: flex;
+      flex-direction: column;
+      gap: 14px;
+    }
+    .row {
+      display: flex;
+      gap: 6px;
+    }
+    .row {
+      justify-content: flex-end;
+    }
+  `,
+})
+export class KeepDialogComponent {
+  private readonly store = inject(BenchStore);
+  private readonly old = this.store.phrase();
+  private readonly goalField = viewChild(TempoFieldComponent);
+  readonly kept = output<Label>();
+  readonly closed = output();
+  readonly families = choicesOf(FAMILIES);
+  readonly letters = NAME_LETTERS;
+  /** The name of a phrase that gets none of its own. */
+  readonly suggested = this.old?.name ?? this.store.suggestedName();
+  readonly name = signal(this.suggested);
+  private readonly usual = this.store.suggestedLabel();
+  readonly family = signal<Family>(this.old?.family ?? this.usual.family);
+  readonly goal = signal(this.old?.goal ?? this.usual.goal);
+  readonly note = signal(this.old?.note ?? '');
+  readonly label = computed<Label>(() => ({
+    name: this.name().trim() || this.suggested,
+    family: this.family(),
+    goal: this.goal(),
+    note: this.note(),
+  }));
+
+  keep(): void {
+    this.goalField()?.commit();
+    this.kept.emit(this.label());
+  }
+}

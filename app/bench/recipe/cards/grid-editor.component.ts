@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { gridName, gridsOf } from '@core/time';
+import type { Pattern } from '@core/pattern';
+import type { MoveParams } from '@core/recipe';
+import { ChipsComponent } from '../../../ui/chips.component';
+import type { Choice } from '../../../ui/choice';
+import { NumberFieldComponent } from '../../../ui/number-field.component';
+
+@Component({
+  selector: 'ls-grid-editor',
+  imports: [ChipsComponent, NumberFieldComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ls-chips
+      label="Grid"
+      [dense]="true"
+      [chips]="grids()"
+      [chosen]="params().grid"
+      (chose)="set($event, params().part)"
+    />
+    <div class="row">
+      <label class="check"
+        ><input
+          type="checkbox"
+          [checked]="!params().part"
+          (change)="set(params().grid, params().part ? undefined : { from: 1, to: 1 })"
+        />all slots</label
+      >
+      @if (params().part; as part) {
+        <div class="field">
+          from
+          <ls-number-field
+            label="from"
+            [least]="1"
+            [most]="2048"
+            [value]="part.from"
+            (changed)="set(params().grid, { from: $event, to: part.to })"
+          />
+        </div>
+        <div class="field">
+          to
+          <ls-number-field
+            label="to"
+            [least]="1"
+            [most]="2048"
+            [value]="part.to"
+            (changed)="set(params().grid, { from: part.from, to: $event })"
+          />
+        </div>
+      }
+    </div>
+  `,
+  styleUrl: './editor.css',
+})
+export class GridEditorComponent {
+  readonly params = input.required<MoveParams['grid']>();
+  readonly before = input.required<Pattern>();
+  readonly changed = output<MoveParams['grid']>();
+  readonly grids = computed(() =>
+    gridsOf(this.before().meter).map((grid): Choice<number> => ({ value: grid, words: gridName(grid) })),
+  );
+
+  set(grid: number, part: MoveParams['grid']['part']): void {
+    this.changed.emit(part ? { grid, part } : { grid });
+  }
+}

@@ -1,0 +1,80 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  output,
+  viewChild,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { ToggleSwitch } from 'primeng/toggleswitch';
+import { gridName } from '@core/time';
+import { rudimentById } from '@core/rudiments';
+import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
+import { AddBoxComponent } from './add-box.component';
+import { BenchStore } from '../document/bench.store';
+import { MoveEditorComponent } from './cards/move-editor.component';
+import { TrailStore } from '../document/trail.store';
+
+/**
+ * The recipe: the source on top, a card a move with its sentence and the result so far, and what can be added at the
+ * bottom.
+ */
+@Component({
+  selector: 'ls-recipe-column',
+  imports: [
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    FormsModule,
+    ToggleSwitch,
+    RibbonComponent,
+    MoveEditorComponent,
+    AddBoxComponent,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './recipe-column.component.html',
+  styleUrl: './recipe-column.component.css',
+})
+export class RecipeColumnComponent {
+  readonly store = inject(BenchStore);
+  readonly changeSource = output();
+  readonly trail = inject(TrailStore);
+  private readonly box = viewChild(AddBoxComponent);
+  private readonly opened = viewChild<MoveEditorComponent, ElementRef<HTMLElement>>('opened', { read: ElementRef });
+  readonly source = computed(() => {
+    const recipe = this.store.recipe();
+    if (!recipe) return null;
+    const { source } = recipe;
+    const name = source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? source.id) : source.text;
+    return { kind: source.kind, name, facts: `${source.meter} · ${gridName(source.grid)}` };
+  });
+
+  /** The small drawings follow when the hand is still. */
+  readonly drawings = computed(
+    () => new Map((this.store.settled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])),
+  );
+
+  constructor() {
+    // An editor that opens below the edge of the column would not be seen.
+    afterRenderEffect(() => {
+      this.opened()?.nativeElement.closest('article')?.scrollIntoView({ block: 'nearest' });
+    });
+  }
+
+  /** The keyboard goes to the box that takes words. */
+  toWords(): void {
+    this.box()?.focus();
+  }
+
+  toggle(id: string): void {
+    this.store.openCard.update((open) => (open === id ? null : id));
+  }
+
+  drop(event: CdkDragDrop<unknown>): void {
+    if (event.previousIndex !== event.currentIndex) this.store.reorder(event.previousIndex, event.currentIndex);
+  }
+}

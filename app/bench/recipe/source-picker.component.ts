@@ -1,0 +1,149 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { Dialog } from 'primeng/dialog';
+import { GRID, gridName, gridsOf, meterText, parseMeter, ticks } from '@core/time';
+import { patternOfText, type Pattern } from '@core/pattern';
+import { RUDIMENT_FAMILIES, searchRudiments, type Rudiment } from '@core/rudiments';
+import { build } from '@core/recipe';
+import { parseStrokeText, printStrokeText } from '@core/stroke';
+import { NgTemplateOutlet } from '@angular/common';
+import { KeysService } from '../../shell/keys.service';
+import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
+import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
+import { BenchStore } from '../document/bench.store';
+import { WORKED_EXAMPLE } from '../document/example';
+import { METERS } from './meters';
+import { TapPadComponent, type Tapped } from './tap-pad.component';
+import { choicesOf } from '../../ui/choice';
+import { SelectComponent } from '../../ui/select.component';
+
+/** Where a phrase begins: type a sticking, or pick one of the forty rudiments. */
+@Component({
+  selector: 'ls-source-picker',
+  imports: [RibbonComponent, Dialog, DialogFocusDirective, NgTemplateOutlet, TapPadComponent, SelectComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './source-picker.component.html',
+  styleUrl: './source-picker.component.css',
+})
+export class SourcePickerComponent {
+  readonly asDialog = input(false);
+  readonly chosen = output();
+  private readonly store = inject(BenchStore);
+
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+
+  constructor() {
+    // Whoever just begins to type strokes means the field.
+    const letters = ['r', 'l', 'k', 'Shift+R', 'Shift+L', 'Shift+K'];
+    inject(KeysService).use(
+      letters.map((combo) => ({
+        combo,
+        shown: combo.slice(-1),
+        does: 'Begin to type a sticking',
+        run: () => {
+          const text = `${this.text()}${combo.slice(-1)}`;
+          this.text.set(text);
+          const field = this.field()?.nativeElement;
+          if (!field) return;
+          // Written at once: the next letter may come before the page is drawn anew, and would take the place of this
+          // one.
+          field.value = text;
+          field.focus();
+        },
+      })),
+    );
+  }
+
+  readonly meters = choicesOf(METERS);
+  readonly text = signal('');
+  readonly meter = signal(this.store.recipe()?.source.meter ?? '4/4');
+  readonly grid = signal<number>(this.store.recipe()?.source.grid ?? GRID.sixteenths);
+  readonly words = signal('');
+  readonly grids = computed(() => {
+    const meter = parseMeter(this.meter());
+    const offered = meter ? gridsOf(meter) : [];
+    const own = ticks(this.grid());
+    return choicesOf((offered.includes(own) ? offered : [...offered, own]).map(Number), gridName);
+  });
+  readonly read = computed(() => (this.text().trim() === '' ? null : parseStrokeText(this.text())));
+  readonly problem = computed(() => {
+    const read = this.read();
+    return read && !read.ok ? read.problems[0] : null;
+  });
+  /** What is typed, drawn. The last text that could be read stays drawn while a wrong one is mended. */
+  readonly typed = linkedSignal<Pattern | null | undefined, Pattern | null>({
+    source: () => {
+      const read = this.read();
+      const meter = parseMeter(this.meter());
+      if (read === null) return null;
+      return read.ok && meter ? patternOfText(read.value, meter, ticks(this.grid())) : undefined;
+    },
+    computation: (now, before) => (now === undefined ? (before?.value ?? null) : now),
+  });
+  readonly families = computed(() => {
+    const found = searchRudiments(this.words());
+    return RUDIMENT_FAMILIES.map((family) => ({ family, rudiments: found.filter((r) => r.family === family) })).filter(
+      (f) => f.rudiments.length > 0,
+    );
+  });
+
+  private readonly drawn = new Map<string, Pattern>();
+  patternOf(rudiment: Rudiment): Pattern {
+    const known = this.drawn.get(rudiment.id);
+    if (known) return known;
+    const read = parseStrokeText(rudiment.text);
+    const pattern = patternOfText(read.ok ? read.value : [], rudiment.meter, rudiment.grid);
+    this.drawn.set(rudiment.id, pattern);
+    return pattern;
+  }
+
+  caret(column: number): string {
+    return `${'\u00a0'.repeat(column - 1)}^`;
+  }
+
+  factsOf(rudiment: Rudiment): string {
+    return `${gridName(rudiment.grid)} · ${meterText(rudiment.meter)}`;
+  }
+
+  pick(rudiment: Rudiment): void {
+    this.store.useRudiment(rudiment);
+    this.chosen.emit();
+  }
+
+  /**
+   * The button is never disabled in earnest: Enter may come before the page is drawn anew, and the browser would drop
+   * it.
+   */
+  useTyped(): void {
+    const read = this.read();
+    if (!read?.ok) {
+      this.field()?.nativeElement.focus();
+      return;
+    }
+    this.store.setSource({ kind: 'typed', text: printStrokeText(read.value), meter: this.meter(), grid: this.grid() });
+    this.chosen.emit();
+  }
+
+  /** The example as it comes out, drawn beside the offer to take it apart. */
+  readonly example = build(WORKED_EXAMPLE);
+
+  useTapped({ text, tempo }: Tapped): void {
+    this.store.begin({ kind: 'typed', text, meter: this.meter(), grid: GRID.sixteenths }, tempo);
+    this.chosen.emit();
+  }
+
+  useExample(): void {
+    this.store.replace(WORKED_EXAMPLE);
+    this.chosen.emit();
+  }
+}

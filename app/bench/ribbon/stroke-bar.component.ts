@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { HAND_VOICES, LEVELS, LIMB_WORDS, ORNAMENTS, VOICE, type Level, type Limb, type Ornament } from '@core/stroke';
+import { BenchStore } from '../document/bench.store';
+import { CursorStore } from './cursor.store';
+import { TypingStore } from './typing.store';
+import { choicesOf, type Choice } from '../../ui/choice';
+import { SelectComponent } from '../../ui/select.component';
+
+const LIMBS: readonly Limb[] = ['R', 'L', 'K', 'H'];
+
+/** What stands under the cursor, in words, and buttons that do what the keys do: for the mouse and the finger. */
+@Component({
+  selector: 'ls-stroke-bar',
+  imports: [SelectComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './stroke-bar.component.html',
+  styleUrl: './stroke-bar.component.css',
+})
+export class StrokeBarComponent {
+  readonly cursor = inject(CursorStore);
+  readonly typing = inject(TypingStore);
+  private readonly bench = inject(BenchStore);
+  readonly limbs = LIMBS;
+  readonly levels = LEVELS;
+  readonly limbWords = LIMB_WORDS;
+  readonly voices = choicesOf(HAND_VOICES, (v) => VOICE[v].name);
+  readonly ornaments: readonly Choice<Ornament | 'plain'>[] = choicesOf(['plain', ...ORNAMENTS] as const);
+  readonly problem = signal<string | null>(null);
+
+  /** The strokes that the buttons act on. */
+  private readonly strokes = computed(() => {
+    const pattern = this.bench.build()?.pattern;
+    return this.cursor.chosen().flatMap((i) => pattern?.strokes[i] ?? []);
+  });
+  readonly active = computed(() => this.cursor.at() !== null || this.cursor.hasSelection());
+  readonly none = computed(() => this.strokes().length === 0);
+  readonly handVoice = computed(() => this.strokes().find((s) => s.limb === 'R' || s.limb === 'L')?.voice ?? null);
+  readonly ornament = computed(() => this.strokes()[0]?.ornament ?? 'plain');
+
+  has(limb: Limb): boolean {
+    return this.strokes().some((s) => s.limb === limb);
+  }
+
+  is(level: Level): boolean {
+    const own = this.strokes();
+    return own.length > 0 && own.every((s) => s.level === level);
+  }
+
+  choose(text: string): void {
+    this.problem.set(this.cursor.chooseWords(text));
+  }
+}

@@ -1,0 +1,116 @@
+import { inject, Injectable } from '@angular/core';
+import { isHand, type Level, type Limb, type Ornament, type TypedStroke } from '@core/stroke';
+import { inRange, levelEdits, limbEdits, restEdits, withTyped, writeEdits } from '@core/recipe';
+import { BenchStore } from '../document/bench.store';
+import { CursorStore } from './cursor.store';
+
+const ORNAMENT_OF: Readonly<Record<string, Ornament>> = { f: 'flam', d: 'drag', t: 'ruff', z: 'buzz' };
+const LETTER_OF: Readonly<Record<Ornament, string>> = { flam: 'f', drag: 'd', ruff: 't', buzz: 'z' };
+
+/**
+ * What was typed so far at one place: the slot written last, an ornament that waits for its hand, and whether the next
+ * stroke joins the last.
+ */
+interface Begun {
+  readonly visit: number;
+  readonly last: number | null;
+  readonly ornament: Ornament | null;
+  readonly joins: boolean;
+}
+
+/**
+ * Strokes written at the cursor, letter by letter as in stroke text. What was begun is forgotten when the cursor is put
+ * elsewhere.
+ */
+@Injectable({ providedIn: 'root' })
+export class TypingStore {
+  private readonly bench = inject(BenchStore);
+  private readonly cursor = inject(CursorStore);
+  private kept: Begun = { visit: -1, last: null, ornament: null, joins: false };
+
+  private get begun(): Begun {
+    const visit = this.cursor.visit();
+    return this.kept.visit === visit ? this.kept : { visit, last: null, ornament: null, joins: false };
+  }
+
+  private begin(part: Partial<Begun>): void {
+    this.kept = { ...this.begun, ...part };
+  }
+
+  /** One character of stroke text. False when it is none, so that the key can mean something else. */
+  type(char: string): boolean {
+    const limb = 'RLKJH'.includes(char.toUpperCase()) ? (char.toUpperCase() as Limb) : null;
+    const ornament = ORNAMENT_OF[char];
+    if (limb) this.write(limb, char === char.toUpperCase() ? 'tap' : 'ghost');
+    else if (char === '-' || char === '_') this.rest();
+    else if (char === '!') this.accentLast();
+    else if (char === '+') this.begin({ joins: this.begun.last !== null });
+    else if (ornament) this.begin({ ornament });
+    else return false;
+    return true;
+  }
+
+  /** The chosen strokes on a limb; at an empty place a stroke of it, and at one that it plays already a rest. */
+  limb(limb: Limb): void {
+    const pattern = this.cursor.pattern();
+    const at = this.cursor.at();
+    if (!pattern) return;
+    const chosen = this.cursor.chosen();
+    if (this.cursor.hasSelection()) this.bench.touch(limbEdits(pattern, chosen, limb));
+    else if (at === null) return;
+    else if (at >= pattern.length) this.grow(limb);
+    else {
+      const there = chosen.filter((i) => pattern.strokes[i]?.limb === limb);
+      this.bench.touch(
+        there.length > 0 ? restEdits(pattern, there) : writeEdits(pattern, at, { limb, level: 'tap' }, true),
+      );
+    }
+  }
+
+  private write(limb: Limb, level: Level): void {
+    const pattern = this.cursor.pattern();
+    if (!pattern) return;
+    const { last, ornament: waiting, joins: asked } = this.begun;
+    const joins = asked && last !== null;
+    const at = joins ? last : (this.cursor.at() ?? 0);
+    const ornament = waiting && isHand(limb) ? waiting : null;
+    const typed: TypedStroke = ornament ? { limb, level, ornament } : { limb, level };
+    this.begin({ joins: false, ornament: null });
+    if (at >= pattern.length) {
+      this.grow(`${ornament ? LETTER_OF[ornament] : ''}${level === 'ghost' ? limb.toLowerCase() : limb}`);
+      return;
+    }
+    this.bench.touch(writeEdits(pattern, at, typed, joins));
+    this.begin({ last: at });
+    if (!joins) this.cursor.goOn(at);
+  }
+
+  /** What is typed behind the end becomes part of the source. */
+  private grow(text: string): void {
+    const recipe = this.bench.recipe();
+    const next = recipe && withTyped(recipe, text);
+    const before = this.cursor.pattern()?.length ?? 0;
+    if (!next) return;
+    this.bench.replace(next);
+    this.begin({ last: before });
+    this.cursor.goOn(before);
+  }
+
+  private rest(): void {
+    const at = this.cursor.at() ?? 0;
+    const pattern = this.cursor.pattern();
+    if (!pattern) return;
+    if (at >= pattern.length) this.grow('-');
+    else {
+      this.bench.touch(restEdits(pattern, inRange(pattern, at, at + 1)));
+      this.cursor.goOn(at);
+    }
+    this.begin({ last: null });
+  }
+
+  private accentLast(): void {
+    const pattern = this.cursor.pattern();
+    const at = this.begun.last ?? this.cursor.at();
+    if (pattern && at !== null) this.bench.touch(levelEdits(pattern, inRange(pattern, at, at + 1), 'accent'));
+  }
+}

@@ -1,0 +1,39 @@
+import { drillPass, drillStage, drillTempo, isRunning, type DrillState } from '@core/drill';
+
+/** What is going on beside the drill's own state. */
+interface Aside {
+  /** The rung is only looked at, at half speed. */
+  readonly slow: boolean;
+  /** The device slept in the middle of a try. */
+  readonly slept: boolean;
+}
+
+/** What happened last and what comes next, in one sentence at the head of the room. */
+export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string {
+  if (slow) return 'Half speed, to look at it: nothing counts. Space goes on with the rung.';
+  const last = drill?.attempts.at(-1);
+  if (!drill || (!last && !slept)) return drill && isRunning(drill.phase) ? '' : 'Space starts: one bar is counted in.';
+  if (slept) return 'The device slept, so the try was broken off. Space begins the rung again.';
+  const tempo = drillTempo(drill);
+  switch (drill.phase) {
+    case 'done':
+      return `The goal of ${drill.plan.goal} was clean. It is in the log.`;
+    case 'stopped':
+      return `Enough for today at ${tempo}. The drill waits here.`;
+    case 'ready': {
+      const stage = drillStage(drill);
+      if (stage && last?.verdict === 'clean' && drill.rung === 0) return `${last.bpm} was clean. Next: ${stage.title}.`;
+      return `You left at ${tempo}. Space goes on from there.`;
+    }
+    case 'count-in':
+    case 'playing':
+    case 'judging': {
+      if (!last) return '';
+      const pass = drillPass(drill);
+      if (last.verdict === 'clean' && pass && last.bpm === tempo)
+        return `${last.bpm} was clean ${last.dynamic}. Now ${pass}.`;
+      if (last.verdict === 'clean') return `${last.bpm} was clean.`;
+      return last.bpm > tempo ? `Twice messy at ${last.bpm}: one rung down.` : `Messy at ${last.bpm}: once more.`;
+    }
+  }
+}

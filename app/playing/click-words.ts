@@ -1,0 +1,15 @@
+import { CLICK_KINDS, type ClickKind } from '@core/playback';
+import { choicesOf } from '../ui/choice';
+
+/** The click's names, as they stand in a list. */
+const CLICK_WORDS: Readonly<Record<ClickKind, string>> = Object.freeze({
+  beats: 'beats',
+  subdivision: 'every slot',
+  'off-beats': 'off-beats',
+  'two-and-four': '2 and 4',
+  bar: 'bar only',
+  none: 'off',
+});
+
+/** What the click may mark, to choose from. */
+export const CLICK_CHOICES = choicesOf(CLICK_KINDS, (kind) => CLICK_WORDS[kind]);

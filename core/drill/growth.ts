@@ -1,0 +1,75 @@
+import { barTicks, beatTicks, ticks } from '../time';
+import type { Pattern } from '../pattern';
+import type { Stage } from './stage';
+
+/** How a phrase grows: note by note, four notes at a time, or beat by beat. */
+export const GROWTHS = ['note', 'four', 'beat'] as const;
+export type Growth = (typeof GROWTHS)[number];
+
+/** The most stages that growth makes; beyond them it grows in larger steps. */
+const MOST_GROWN = 24;
+
+const WHY: Readonly<Record<Growth, string>> = {
+  note: 'One stroke more each time: no stroke is hurried past.',
+  four: 'Four more each time.',
+  beat: 'One beat more each time, over the bar lines too.',
+};
+
+/**
+ * The stages by which a phrase grows to the whole, each on whole bars. Beats are those of the bar, so that a phrase
+ * that begins off the 1 grows to the next beat first.
+ */
+export function growthStages(phrase: Pattern, by: Growth): readonly Stage[] {
+  const ends = by === 'beat' ? beatEnds(phrase) : noteEnds(phrase, by === 'note' ? 1 : 4);
+  const each = Math.ceil(ends.length / MOST_GROWN);
+  const kept = ends.filter((_, i) => (i + 1) % each === 0 || i === ends.length - 1);
+  return kept.map(({ until, many }, i) => ({
+    id: `g${i + 1}`,
+    kind: 'grow',
+    title: by === 'beat' ? (many === 1 ? 'The first beat' : `The first ${many} beats`) : `The first ${many}`,
+    why: WHY[by],
+    until,
+    short: true,
+  }));
+}
+
+interface End {
+  readonly until: number;
+  /** Notes or beats up to there. */
+  readonly many: number;
+}
+
+function noteEnds(phrase: Pattern, each: number): readonly End[] {
+  const at = [...new Set(phrase.strokes.map((s) => s.at))];
+  return at.flatMap((_, i) =>
+    (i + 1) % each === 0 || i === at.length - 1 ? [{ until: at[i + 1] ?? phrase.length, many: i + 1 }] : [],
+  );
+}
+
+/** The beats that have something in them or before them, up to the last that is played. */
+function beatEnds(phrase: Pattern): readonly End[] {
+  const beat = beatTicks(phrase.meter);
+  const [first, last] = [phrase.strokes[0]?.at ?? 0, phrase.strokes.at(-1)?.at ?? 0];
+  const begins = Math.floor(phrase.start / beat) * beat - phrase.start;
+  const all = Array.from({ length: Math.ceil((phrase.length - begins) / beat) }, (_, i) => ({
+    until: Math.min(phrase.length, begins + (i + 1) * beat),
+    many: i + 1,
+  }));
+  // What comes after the last stroke is silence: it is the whole already.
+  return all.filter((e, i) => e.until > first && (all[i - 1]?.until ?? 0) <= last);
+}
+
+/** A phrase up to a tick, on the whole bars that hold it, so that what has grown does not wait for the rest. */
+export function grownTo(phrase: Pattern, until: number): Pattern {
+  const bar = barTicks(phrase.meter);
+  const bars = Math.ceil((phrase.start + Math.max(1, until)) / bar) * bar - phrase.start;
+  const length = ticks(Math.min(phrase.length, bars));
+  return {
+    ...phrase,
+    length,
+    strokes: phrase.strokes.filter((s) => s.at < until),
+    groups: phrase.groups.flatMap((g) =>
+      g.at < length ? [{ ...g, length: ticks(Math.min(g.length, length - g.at)) }] : [],
+    ),
+  };
+}

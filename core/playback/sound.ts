@@ -1,0 +1,45 @@
+import type { Limb, Voice } from '../stroke';
+import type { Role } from '../pattern';
+
+/**
+ * Tones that count, where nobody speaks: each beat of the bar a step higher than the one before, the half of a beat and
+ * the slots between lower and softer.
+ */
+export const COUNT_TONES = [
+  'count-1',
+  'count-2',
+  'count-3',
+  'count-4',
+  'count-5',
+  'count-6',
+  'count-7',
+  'count-8',
+  'count-half',
+  'count-slot',
+] as const;
+export type CountTone = (typeof COUNT_TONES)[number];
+export const BEAT_TONES = COUNT_TONES.slice(0, 8);
+
+/** What can sound: the voices of the kit, the click with its three weights, and tones that count. */
+export type Sound = Voice | 'click-bar' | 'click-group' | 'click-beat' | CountTone;
+
+/** What has a loudness of its own: the roles of the phrase, the click and the counts. */
+export const PARTS = ['primary', 'timekeeping', 'texture', 'click', 'counts'] as const;
+export type Part = Role | 'click' | 'counts';
+
+/** How loud each part sounds: 1 is usual, 0 silent, `LOUDEST` the most. */
+export type Loudness = Readonly<Record<Part, number>>;
+export const LOUDEST = 1.5;
+
+/** One thing to sound. */
+export interface PlaybackEvent {
+  /** Ticks from the program's zero, with a fraction where the feel swings. */
+  readonly at: number;
+  /** Seconds after `at`; negative for grace strokes, which come before their stroke whatever the tempo. */
+  readonly offset: number;
+  readonly sound: Sound;
+  /** 1–127. */
+  readonly velocity: number;
+  readonly limb: Limb | null;
+  readonly part: Part;
+}

@@ -1,0 +1,39 @@
+import { swung, TICKS_PER_QUARTER } from '../time';
+import { LEVEL_DEFAULTS, type Limb, type Voice } from '../stroke';
+import { loopTicks, type Pattern } from '../pattern';
+
+/** A stroke that is expected: its place in the phrase, when it should fall in seconds, who plays it where, how loud. */
+export interface Expected {
+  /** Index into the pattern's strokes. */
+  readonly index: number;
+  /** Which turn of the loop, from 0. */
+  readonly turn: number;
+  readonly seconds: number;
+  readonly limb: Limb;
+  readonly voice: Voice;
+  readonly velocity: number;
+}
+
+/**
+ * The strokes that turns of a phrase expect, in seconds from the first turn's bar line, at a tempo in quarters a
+ * minute. Swing is in the times, as it is in the sound; grace strokes are not expected.
+ */
+export function expectedOf(
+  pattern: Pattern,
+  quarterBpm: number,
+  firstTurn: number,
+  turns: number,
+): readonly Expected[] {
+  const secondsPerTick = 60 / (quarterBpm * TICKS_PER_QUARTER);
+  const loop = loopTicks(pattern);
+  return Array.from({ length: turns }, (_, t) =>
+    pattern.strokes.map((s, index): Expected => ({
+      index,
+      turn: firstTurn + t,
+      seconds: swung((firstTurn + t) * loop + pattern.start + s.at, pattern.feel) * secondsPerTick,
+      limb: s.limb,
+      voice: s.voice,
+      velocity: LEVEL_DEFAULTS[s.level].velocity,
+    })),
+  ).flat();
+}

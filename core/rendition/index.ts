@@ -1,0 +1,4 @@
+export * from './duration';
+export * from './expect';
+export * from './record';
+export * from './rendition';

@@ -1,0 +1,133 @@
+import { barTicks, quarterTempo, secondsOf } from '../time';
+import type { Stroke } from '../stroke';
+import {
+  loopTicks,
+  NOTHING_MUTED,
+  rolesOf,
+  unmuted,
+  type Finding,
+  type Mute,
+  type Pattern,
+  type Role,
+} from '../pattern';
+import { revoice, type Kit } from '../kit';
+import { stagePattern, type Stage } from '../drill';
+import {
+  playAt,
+  programOf,
+  silencesOf,
+  type ClickGap,
+  type ClickKind,
+  type Dynamic,
+  type PlayRequest,
+  type Program,
+} from '../playback';
+import { expectedOf, type Expected } from './expect';
+
+/** All that decides what is played. What is absent is as it usually is. */
+export interface RenditionInputs {
+  /** The phrase as it is written. */
+  readonly phrase: Pattern;
+  /** The stage of a drill; absent for the whole phrase. */
+  readonly stage?: Stage | null;
+  /** The phrase that keeps time in context, as it is written; plain time when absent or when it does not fit. */
+  readonly groove?: Pattern | null;
+  /** The kit it sounds on; absent for the voices as they are written. */
+  readonly kit?: Kit | null;
+  readonly mute?: Mute;
+  readonly dynamic?: Dynamic;
+  /** Every beat when absent. */
+  readonly click?: ClickKind;
+  /** Where the click falls silent. */
+  readonly gap?: ClickGap | null;
+  /** Whether tones count along. */
+  readonly counts?: boolean;
+  /** Bars of click before it begins. */
+  readonly countInBars?: number;
+  /** Only this part of what is played, in ticks from its start, round and round. */
+  readonly range?: { readonly from: number; readonly until: number } | null;
+}
+
+/** One account of what is played: it is drawn, sounds, and is what a take is held against. */
+export interface Rendition {
+  /** What is played, on the voices it sounds on. */
+  readonly pattern: Pattern;
+  readonly program: Program;
+  /** What had to give on this kit. */
+  readonly findings: readonly Finding[];
+  /** What it is called, and why it is played; no reason for a phrase that is only heard. */
+  readonly words: { readonly title: string; readonly why: string };
+  readonly gap: ClickGap | null;
+}
+
+/**
+ * What is played. The stage and what is muted follow the phrase as it is written, so that a pad, where all sounds
+ * alike, changes nothing of who keeps time; then each voice goes where the kit has it.
+ * @example
+ * rendition({ phrase: patternOfText(parseStrokeText('R L K').value, meter(3, 4), GRID.quarters) }).pattern.strokes.length // => 3
+ */
+export function rendition(inputs: RenditionInputs): Rendition {
+  const { phrase, stage = null, groove = null, kit = null, mute = NOTHING_MUTED, gap = null, range } = inputs;
+  const whole = stage ? stagePattern(stage, phrase, groove) : phrase;
+  const written = unmuted(whole, mute);
+  const { pattern, findings } = kit ? revoice(written, kit) : { pattern: written, findings: [] };
+  // Many renditions are only drawn: what sounds is made when it is asked for.
+  let made: Program | undefined;
+  const make = (): Program =>
+    programOf(pattern, {
+      click: inputs.click ?? 'beats',
+      countInBars: inputs.countInBars ?? 0,
+      counts: inputs.counts ?? false,
+      dynamic: inputs.dynamic ?? 'medium',
+      roles: rolesAsWritten(whole, pattern),
+      ...(gap ? { gap } : {}),
+      ...(range ? { range } : {}),
+    });
+  return {
+    pattern,
+    findings,
+    gap,
+    words: { title: stage?.title ?? 'The whole phrase', why: stage?.why ?? '' },
+    get program() {
+      return (made ??= make());
+    },
+  };
+}
+
+/** The role of each stroke that sounds, by what the phrase says of it; a foot that took over plays what was written. */
+function rolesAsWritten(written: Pattern, sounding: Pattern): readonly Role[] {
+  const known = new Map<string, Role>();
+  const key = ({ at, limb }: Stroke): string => `${at} ${limb === 'J' ? 'K' : limb}`;
+  const roles = rolesOf(written);
+  written.strokes.forEach((s, i) => known.set(key(s), roles[i] ?? 'texture'));
+  return sounding.strokes.map((s) => known.get(key(s)) ?? 'texture');
+}
+
+/** A rendition as the transport takes it, at a tempo in counted beats a minute. */
+export function requestOf({ program, pattern }: Rendition, bpm: number): PlayRequest {
+  return playAt(program, pattern.meter, bpm);
+}
+
+/**
+ * What turns of a rendition expect of a player, in seconds from its first bar line, at a tempo in counted beats a
+ * minute.
+ */
+export function expectedIn({ pattern }: Rendition, bpm: number, first: number, turns: number): readonly Expected[] {
+  return expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
+}
+
+/** How long one turn and one slot last, in seconds, at a tempo in counted beats a minute. */
+export function lengthsAt({ pattern }: Rendition, bpm: number): { readonly turn: number; readonly slot: number } {
+  const quarters = quarterTempo(bpm, pattern.meter);
+  return { turn: secondsOf(loopTicks(pattern), quarters), slot: secondsOf(pattern.grid, quarters) };
+}
+
+/** The stretches of so many turns in which the click is silent, in seconds from the first bar line. */
+export function silencesIn(
+  { pattern, gap }: Rendition,
+  bpm: number,
+  turns: number,
+): readonly { readonly from: number; readonly until: number }[] {
+  const bars = Math.ceil((turns * loopTicks(pattern)) / barTicks(pattern.meter));
+  return silencesOf(pattern.meter, gap, quarterTempo(bpm, pattern.meter), bars);
+}
