@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { addMove, choose, expect, keepAs, kept, openDemo, settled, test, typeSticking } from './fixture';
+import { addMove, choose, expect, keepAs, kept, openDemo, written, test, typeSticking } from './fixture';
 
 interface Draft {
   readonly recipe: {
@@ -10,7 +10,7 @@ interface Draft {
 
 /** What the Bench keeps in the browser's database. */
 async function draftOf(page: Page, shelf: 'loop-shelf' | 'loop-shelf-demo' = 'loop-shelf'): Promise<Draft> {
-  await settled(page);
+  await written(page);
   return kept<Draft>(page, 'draft', shelf);
 }
 const moves = async (page: Page): Promise<string[]> => (await draftOf(page)).recipe?.moves.map((m) => m.move) ?? [];

@@ -4,7 +4,7 @@ import { test as base, expect, type Locator, type Page } from '@playwright/test'
  * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was
  * just pressed may begin to write a frame later. A page that was never opened has nothing to wait for.
  */
-export async function settled(page: Page): Promise<void> {
+export async function written(page: Page): Promise<void> {
   if (!page.url().startsWith('http')) return;
   await page.waitForFunction(
     (still: { frames: number }) => {
@@ -23,11 +23,11 @@ function leaveWhenKept(page: Page): void {
   const goto = page.goto.bind(page);
   const reload = page.reload.bind(page);
   page.goto = async (...where) => {
-    await settled(page);
+    await written(page);
     return goto(...where);
   };
   page.reload = async (...how) => {
-    await settled(page);
+    await written(page);
     return reload(...how);
   };
 }
@@ -72,7 +72,7 @@ export { expect };
 /** The demo shelf, filled, at one of its places. */
 export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
   await page.goto(`${path}${path.includes('?') ? '&' : '?'}shelf=demo`);
-  await settled(page);
+  await written(page);
   // A phrase that is drawn, or a shelf with its strips, came from what is kept.
   if (path.startsWith('/bench/')) await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();
   if (path === '/shelf') await expect(page.getByText('Glass over five')).toBeVisible();

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { choose, expect, fromMenu, keepAs, openDemo, settled, test, typeSticking } from './fixture';
+import { choose, expect, fromMenu, keepAs, openDemo, written, test, typeSticking } from './fixture';
 
 const recipesOf = (page: Page): Promise<string> =>
   page.evaluate(
@@ -22,7 +22,7 @@ test('a kit is built by dragging: move, size, turn, add, rename, undo; it is the
 }) => {
   await page.goto('/kit');
   const snare = page.getByRole('button', { name: /^Snare,/ });
-  await settled(page);
+  await written(page);
   const box = (await snare.boundingBox())!;
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   await page.mouse.move(middle.x, middle.y);

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, kept, openDemo, settled, test } from './fixture';
+import { expect, kept, openDemo, written, test } from './fixture';
 
 const PLACES = ['/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
 
@@ -83,7 +83,7 @@ test('every place fits 1280, 820 and 390 px wide without scrolling sideways; the
       [390, 844],
     ] as const) {
       await page.setViewportSize({ width, height });
-      await settled(page);
+      await written(page);
       const { wide, high } = await page.evaluate(() => ({
         wide: document.documentElement.scrollWidth,
         high: document.documentElement.scrollHeight,

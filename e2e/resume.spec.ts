@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { expect, keepAs, settled, test, typeSticking } from './fixture';
+import { expect, keepAs, written, test, typeSticking } from './fixture';
 
 /** A browser with a profile on the disk, as a drummer's has: it can be killed and started again. */
 async function browser(folder: string, baseURL: string | undefined): Promise<{ context: BrowserContext; page: Page }> {
@@ -42,7 +42,7 @@ test('a drill whose browser was closed stands at its rung, every finished try lo
   await playOneRung(first.page, () => first.page.keyboard.press('Space'));
   await expect(first.page.locator('header')).toContainText('240 was clean.');
   // Closed in the middle of the next rung, with nothing left to write.
-  await settled(first.page);
+  await written(first.page);
   const rung = (await first.page.locator('.huge').textContent()) ?? '';
   const url = first.page.url();
   await first.context.close();

@@ -15,7 +15,7 @@ const TRY_AFTER = 250;
 export class Database {
   private readonly health = inject(HealthService);
   readonly db = new ShelfDb(currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf');
-  /** Settles when the database can be read; the demo is filled by then. */
+  /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
 
   private async open(): Promise<void> {

@@ -27,7 +27,7 @@ import { saidOf } from './said';
 import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
-import { TryMeter } from './try.meter';
+import { TryJudge } from './try.judge';
 import { UnderWayComponent } from './under-way.component';
 
 /** The practice room: readable from a music stand, run with Space, Enter and the arrows. */
@@ -43,7 +43,7 @@ import { UnderWayComponent } from './under-way.component';
     StairsComponent,
     UnderWayComponent,
   ],
-  providers: [DrillStore, PlanStore, RoomChoices, SourceWatch, SubjectStore, TakeRecorder, TryMeter],
+  providers: [DrillStore, PlanStore, RoomChoices, SourceWatch, SubjectStore, TakeRecorder, TryJudge],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drill.component.html',
   styleUrl: './drill.component.css',

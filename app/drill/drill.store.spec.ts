@@ -12,7 +12,7 @@ import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
-import { TryMeter } from './try.meter';
+import { TryJudge } from './try.judge';
 import { freshTestBed } from '../testing/test-bed';
 
 async function room() {
@@ -24,7 +24,7 @@ async function room() {
       RoomChoices,
       SubjectStore,
       TakeRecorder,
-      TryMeter,
+      TryJudge,
       SourceWatch,
       { provide: Transport, useValue: transport },
     ],

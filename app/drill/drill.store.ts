@@ -28,11 +28,11 @@ import { Player } from '../playing/player';
 import { RoomChoices } from './room-choices.store';
 import { LOOPS, SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
-import { TryMeter } from './try.meter';
+import { TryJudge } from './try.judge';
 
 export const COUNT_IN_BARS = 1;
 /** Time in which the last hits of a loop still arrive, in milliseconds. */
-const SETTLE = 140;
+const LATE_HITS = 140;
 /** By this name the room's sound is known among what sounds. */
 const ROOM = 'room';
 
@@ -48,7 +48,7 @@ export class DrillStore {
   private readonly kits = inject(KitsRepo);
   private readonly sources = inject(HitSources);
   private readonly recorder = inject(TakeRecorder);
-  private readonly meter = inject(TryMeter);
+  private readonly tries = inject(TryJudge);
   private readonly subject = inject(SubjectStore);
   private readonly choices = inject(RoomChoices);
   private readonly state = signal<DrillState | null>(null);
@@ -119,7 +119,7 @@ export class DrillStore {
   async open(id: string): Promise<boolean> {
     this.leave();
     this.state.set(null);
-    this.meter.forget();
+    this.tries.forget();
     if (!(await this.subject.take(id))) return false;
     const under = await this.drills.of(id);
     this.state.set(under ? resumed(under) : null);
@@ -129,7 +129,7 @@ export class DrillStore {
   begin(plan: DrillPlan): void {
     const phrase = this.subject.phrase();
     if (!phrase || this.subject.whole()?.strokes.length === 0) return;
-    this.meter.forget();
+    this.tries.forget();
     this.state.set(newDrill(crypto.randomUUID(), phrase.id, plan));
     this.happen({ kind: 'start', at: Date.now() });
   }
@@ -150,21 +150,21 @@ export class DrillStore {
     // Loops alone are not worth a write: a resumed drill begins its try again anyway.
     if (event.kind !== 'loop' || next.attempts !== before.attempts) void this.drills.keep(next);
     const ended = next.attempts.length > before.attempts.length ? next.attempts.at(-1) : undefined;
-    if (ended && meant) this.meter.end(ended, meant, from, event.kind === 'loop');
+    if (ended && meant) this.tries.end(ended, meant, from, event.kind === 'loop');
     if (next.phase === 'count-in') this.sound();
     else if (!isRunning(next.phase)) this.player.stop();
   }
 
   /** The player's own judgement, with what was measured beside it. */
   judge(kind: 'clean' | 'messy'): void {
-    this.happen({ kind, at: Date.now(), ...this.meter.told() });
+    this.happen({ kind, at: Date.now(), ...this.tries.told() });
   }
 
   /** Takes the tightest place out of the phrase, or the place that was named to be fixed. */
   isolate(): void {
     const whole = this.subject.whole();
     if (!whole) return;
-    const named = this.meter.judged()?.fix?.index ?? null;
+    const named = this.tries.judged()?.fix?.index ?? null;
     const struck = named === null ? undefined : this.rendition()?.pattern.strokes[named]?.at;
     const at =
       (struck === undefined ? null : tickInPhrase(this.stage(), whole, struck)) ??
@@ -179,7 +179,7 @@ export class DrillStore {
     this.player.stop();
     // From here on there is no drill that leaving the room could keep again.
     this.state.set(null);
-    this.meter.forget();
+    this.tries.forget();
     const phrase = this.subject.phrase();
     if (phrase && (await this.drills.forget(phrase.id))) await this.open(phrase.id);
   }
@@ -220,7 +220,7 @@ export class DrillStore {
 
   private began(): void {
     if (this.slow()) return;
-    this.meter.begin();
+    this.tries.begin();
     const meant = this.rendition();
     if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
     this.happen({ kind: 'counted-in', at: Date.now() });
@@ -229,7 +229,7 @@ export class DrillStore {
   private looped(n: number): void {
     if (this.slow()) return;
     this.recorder.playTurn(n);
-    this.meter.count(n);
+    this.tries.count(n);
     const at = Date.now();
     if (!this.recorder.listening()) this.happen({ kind: 'loop', at, need: this.need() });
     else {
@@ -239,13 +239,13 @@ export class DrillStore {
         const drill = this.state();
         if (!drill || drill.attempts.length !== attempts) return;
         const need = this.need();
-        const clean = this.meter.turn(n);
+        const clean = this.tries.turn(n);
         const row = clean === null ? 0 : rowAfter(drill, clean);
         // A try that passes is measured by the loops that passed it, not by those before.
         const from = row >= need ? n - row : 0;
-        const told = this.meter.told(from);
+        const told = this.tries.told(from);
         this.happen({ kind: 'loop', at, need, ...(clean === null ? {} : { clean }), ...told }, from);
-      }, SETTLE);
+      }, LATE_HITS);
     }
   }
 

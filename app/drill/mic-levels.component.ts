@@ -12,7 +12,7 @@ const HITS = 4;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div
-      class="meter"
+      class="level"
       role="meter"
       aria-label="Loudness now"
       aria-valuemin="0"
@@ -44,19 +44,19 @@ const HITS = 4;
       gap: 6px;
       font-size: 13px;
     }
-    .meter {
+    .level {
       position: relative;
       height: 12px;
       background: var(--sunken);
       border-radius: 2px;
     }
-    .meter span {
+    .level span {
       display: block;
       height: 100%;
       background: var(--good);
       border-radius: 2px;
     }
-    .meter i {
+    .level i {
       position: absolute;
       top: -2px;
       width: 2px;

@@ -29,7 +29,7 @@ import { RoomSoundComponent } from './room-sound.component';
 import { RoomChoices } from './room-choices.store';
 import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
-import { TryMeter } from './try.meter';
+import { TryJudge } from './try.judge';
 
 /** A source that is struck by the test. */
 class HandSource implements HitSource {
@@ -257,7 +257,7 @@ describe('the guard of the room', () => {
 
 describe('the set-up of a drill', () => {
   async function setup(text = '(R! l l R K)x3') {
-    const place = await emptyPlace([DrillStore, PlanStore, RoomChoices, SubjectStore, TakeRecorder, TryMeter]);
+    const place = await emptyPlace([DrillStore, PlanStore, RoomChoices, SubjectStore, TakeRecorder, TryJudge]);
     const phrases = TestBed.inject(PhrasesRepo);
     await phrases.save(phraseOf('a', { goal: 100, recipe: typed(text) }));
     await phrases.save(
@@ -410,7 +410,7 @@ describe('a try that is decided by its loops', () => {
       RoomChoices,
       SubjectStore,
       TakeRecorder,
-      TryMeter,
+      TryJudge,
       { provide: HitSources, useValue: { of: () => source } },
     ]);
     await TestBed.inject(PhrasesRepo).save(phraseOf('a', { recipe: typed(sixteen) }));
@@ -431,7 +431,7 @@ describe('a try that is decided by its loops', () => {
     await until(() => TestBed.inject(HealthService).allKept());
     const take = await place.db.takes.get(attempt?.id ?? '');
     store.destroy();
-    return { attempt, judged: TestBed.inject(TryMeter).judged(), take };
+    return { attempt, judged: TestBed.inject(TryJudge).judged(), take };
   }
 
   it('is never called clean when it did not pass, though all of it together lies within the limits', async () => {

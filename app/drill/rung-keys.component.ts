@@ -10,7 +10,7 @@ import { DrillStore } from './drill.store';
 import { JudgedComponent } from './judged.component';
 import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
-import { TryMeter } from './try.meter';
+import { TryJudge } from './try.judge';
 
 /** The count, the two big keys, and what the last try said. */
 @Component({
@@ -23,7 +23,7 @@ import { TryMeter } from './try.meter';
 export class RungKeysComponent {
   readonly store = inject(DrillStore);
   readonly watch = inject(SourceWatch);
-  readonly meter = inject(TryMeter);
+  readonly tries = inject(TryJudge);
   readonly settings = inject(SettingsRepo);
   readonly transport = inject(Transport);
   private readonly choices = inject(RoomChoices);

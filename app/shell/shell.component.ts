@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { filter, map } from 'rxjs';
@@ -15,7 +16,7 @@ import { NoticesService } from './notices.service';
 /** The frame round every place: the rail, the keys that work everywhere, notices, and troubles with storage. */
 @Component({
   selector: 'ls-shell',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, Toast, KeysOverlayComponent],
+  imports: [Tooltip, RouterOutlet, RouterLink, RouterLinkActive, Toast, KeysOverlayComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shell.component.html',
   styleUrl: './shell.component.css',

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
-import { SETTLE } from '../ui/settled';
+import { STILLNESS } from '../ui/stilled';
 
 /** A fresh injector in which what follows from an edit is there at once; that it waits is a test of its own. */
 export function freshTestBed(): void {
   TestBed.resetTestingModule();
-  TestBed.configureTestingModule({ providers: [{ provide: SETTLE, useValue: 0 }] });
+  TestBed.configureTestingModule({ providers: [{ provide: STILLNESS, useValue: 0 }] });
 }

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { LIMBS, usualVoice, VOICE, type Limb, type Voice } from '../stroke';
+import { usualVoice, VOICE, type Limb, type Voice } from '../stroke';
 import { KIT_LIMITS, PieceSchema, type Piece } from './piece';
 
 /** Which foot of the body works a pedal. */
@@ -60,9 +60,4 @@ export function hasLimb(kit: Kit, limb: Limb): boolean {
   if (limb === 'J') return kit.feet.J !== null && pieceFor(kit, 'kick') !== null;
   if (limb === 'H') return kit.feet.H !== null && pieceFor(kit, 'hat-foot') !== null;
   return pieceFor(kit, usualVoice(limb)) !== null;
-}
-
-/** The limbs a kit leaves something to do. */
-export function limbsOf(kit: Kit): readonly Limb[] {
-  return LIMBS.filter((l) => hasLimb(kit, l));
 }

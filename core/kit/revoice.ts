@@ -14,7 +14,7 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
   const family = VOICE[voice].family;
   if (family === 'foot') return null;
   if (isPad(kit)) return 'snare';
-  const listed = voicesNamed(VOICE[voice].standIns).find((v) => pieceFor(kit, v));
+  const listed = voicesNamed(VOICE[voice].substitutes).find((v) => pieceFor(kit, v));
   // Whatever there is, of the same family first.
   const any = [...VOICES].sort((a, b) => Number(VOICE[b].family === family) - Number(VOICE[a].family === family));
   return listed ?? any.find((v) => VOICE[v].family !== 'foot' && pieceFor(kit, v)) ?? null;

@@ -1,5 +1,5 @@
 import { count, gcd, lcm, listed } from '../base';
-import { barTicks, beatTicks, ticks, type Schools, type Ticks } from '../time';
+import { ticks, type Schools, type Ticks } from '../time';
 import { isHand, otherHand, type Stroke } from '../stroke';
 import type { Pattern } from './pattern';
 import { leadHand, placesWords } from './sums';
@@ -139,10 +139,4 @@ export function finestSlot(pattern: Pattern): Ticks {
   return ticks(
     [...pattern.strokes.map((s) => s.at), pattern.length].reduce<number>((slot, t) => gcd(slot, t), pattern.grid),
   );
-}
-
-/** Beats that a pattern leaves over in the bars it needs, in counted beats. */
-export function beatsLeft(pattern: Pattern): number {
-  const bar = barTicks(pattern.meter);
-  return (Math.ceil(pattern.length / bar) * bar - pattern.length) / beatTicks(pattern.meter);
 }

@@ -110,7 +110,7 @@ export function hasteCost(need: number, available: number): number {
 }
 
 /** Where the hands stand before a moment. */
-export interface Stand {
+export interface HandState {
   readonly R: Last | null;
   readonly L: Last | null;
   /** The hand of the last single stroke; null at the beginning and after a unison. */
@@ -119,7 +119,7 @@ export interface Stand {
   readonly run: number;
 }
 
-export const START: Stand = Object.freeze({ R: null, L: null, hand: null, run: 0 });
+export const START: HandState = Object.freeze({ R: null, L: null, hand: null, run: 0 });
 
 /**
  * What a moment costs when its strokes are given to hands, in order of its strokes, and where the hands stand after it.
@@ -127,11 +127,11 @@ export const START: Stand = Object.freeze({ R: null, L: null, hand: null, run: 0
 export function step(
   terms: Terms,
   needs: Needs,
-  before: Stand,
+  before: HandState,
   event: HandEvent,
   hands: readonly Hand[],
   previous: HandEvent | null,
-): { readonly parts: CostParts; readonly after: Stand; readonly used: number } {
+): { readonly parts: CostParts; readonly after: HandState; readonly used: number } {
   const parts = { time: 0, runs: 0, accents: 0, crossings: 0, school: 0 };
   let used = 0;
   const single = event.strokes.length === 1;
@@ -215,12 +215,4 @@ export function costOf(
     stand = one.after;
   });
   return { cost: total(parts), parts, used, worst };
-}
-
-/** Hands of a pattern as it is stuck now, moment by moment. */
-export function handsNow(
-  events: readonly HandEvent[],
-  limbOf: (index: number) => string,
-): readonly (readonly Hand[])[] {
-  return events.map((e) => e.strokes.map((s): Hand => (limbOf(s.index) === 'L' ? 'L' : 'R')));
 }

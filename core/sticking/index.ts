@@ -1,4 +1,4 @@
-export { choicesOf, costOf, handsNow, Needs, START, step, total, type CostParts, type Stand, type Terms } from './cost';
+export { choicesOf, costOf, Needs, START, step, total, type CostParts, type HandState, type Terms } from './cost';
 export { rhythmOf, type HandEvent, type Pins, type Rhythm, type Unplayable } from './rhythm';
 export * from './schools';
 export { bestWays, type Way } from './solve';

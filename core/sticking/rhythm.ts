@@ -86,6 +86,3 @@ export function rhythmOf(
   });
   return { events, unplayable };
 }
-
-/** Strokes of a rhythm by limb, as an answer gives them: the hand of each stroke by its index in the pattern. */
-export type HandsOf = ReadonlyMap<number, Hand>;

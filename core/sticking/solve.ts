@@ -19,7 +19,7 @@ interface Entry {
   readonly before: Entry | null;
 }
 
-/** The ways that can go into a stand, each list in order, with what the moment adds to it. */
+/** The ways that can go into a state, each list in order, with what the moment adds to it. */
 interface Arrival {
   readonly entries: readonly Entry[];
   readonly adds: number;
@@ -27,11 +27,11 @@ interface Arrival {
 }
 
 /**
- * Where the hands stand, in whole numbers. `right` and `left` say where each hand struck last: 0 for nowhere yet, 1 +
+ * Where the hands state, in whole numbers. `right` and `left` say where each hand struck last: 0 for nowhere yet, 1 +
  * voice for a place so far back that only its voice matters, else a moment and which of its strokes. `hand` is 0 right,
  * 1 left, 2 neither (both, or the beginning).
  */
-interface Stand {
+interface HandState {
   readonly right: number;
   readonly left: number;
   readonly hand: number;
@@ -43,9 +43,9 @@ const HANDS: readonly Hand[] = ['R', 'L'];
 const MOST_RUN = 3;
 
 /**
- * The k cheapest ways to give a rhythm to two hands, exactly, cheapest first. By dynamic programming over where the
- * hands stand: the last place of each hand and the run it is in. A place that lies so far back that it can cost nothing
- * any more is remembered by its voice alone, so that the number of stands does not grow with the length, and the time
+ * The k cheapest ways to give a rhythm to two hands, exactly, cheapest first. By dynamic programming over the state of
+ * the hands: the last place of each hand and the run it is in. A place that lies so far back that it can cost nothing
+ * any more is remembered by its voice alone, so that the number of states does not grow with the length, and the time
  * grows as length × k. The costs are those of `costOf`; a test holds the two against each other.
  */
 export function bestWays(
@@ -55,26 +55,26 @@ export function bestWays(
   onStep?: (done: number) => void,
 ): readonly Way[] {
   const table = new Table(terms, events);
-  let stands = new Map<number, { readonly stand: Stand; readonly entries: readonly Entry[] }>([
-    [0, { stand: { right: 0, left: 0, hand: 2, run: 0 }, entries: [{ cost: 0, hands: [], before: null }] }],
+  let states = new Map<number, { readonly state: HandState; readonly entries: readonly Entry[] }>([
+    [0, { state: { right: 0, left: 0, hand: 2, run: 0 }, entries: [{ cost: 0, hands: [], before: null }] }],
   ]);
   events.forEach((event, i) => {
-    const next = new Map<number, { readonly stand: Stand; readonly arrivals: Arrival[] }>();
+    const next = new Map<number, { readonly state: HandState; readonly arrivals: Arrival[] }>();
     const choices = choicesOf(event);
-    for (const { stand, entries } of stands.values()) {
+    for (const { state, entries } of states.values()) {
       for (const hands of choices) {
-        const after = table.after(i, stand, hands);
-        const adds = table.cost(i, stand, after, hands);
+        const after = table.after(i, state, hands);
+        const adds = table.cost(i, state, after, hands);
         const key = table.keyOf(after);
         const known = next.get(key);
         if (known) known.arrivals.push({ entries, adds, hands });
-        else next.set(key, { stand: after, arrivals: [{ entries, adds, hands }] });
+        else next.set(key, { state: after, arrivals: [{ entries, adds, hands }] });
       }
     }
-    stands = new Map([...next].map(([key, { stand, arrivals }]) => [key, { stand, entries: cheapest(arrivals, k) }]));
+    states = new Map([...next].map(([key, { state, arrivals }]) => [key, { state, entries: cheapest(arrivals, k) }]));
     onStep?.(i + 1);
   });
-  const ends = [...stands.values()].map((s): Arrival => ({ entries: s.entries, adds: 0, hands: [] }));
+  const ends = [...states.values()].map((s): Arrival => ({ entries: s.entries, adds: 0, hands: [] }));
   return cheapest(ends, k).map((e) => ({ cost: e.cost, hands: unrolled(e.before) }));
 }
 
@@ -149,7 +149,7 @@ class Table {
     return 1 + this.voiceAt(code);
   }
 
-  after(i: number, before: Stand, hands: readonly Hand[]): Stand {
+  after(i: number, before: HandState, hands: readonly Hand[]): HandState {
     let [right, left] = [before.right, before.left];
     hands.forEach((h, n) => {
       const code = this.voices.length + 1 + i * 2 + n;
@@ -162,12 +162,12 @@ class Table {
     return { right: this.remembered(right, i), left: this.remembered(left, i), hand, run };
   }
 
-  keyOf({ right, left, hand, run }: Stand): number {
+  keyOf({ right, left, hand, run }: HandState): number {
     const places = this.voices.length + 1 + this.seconds.length * 2;
     return ((right * places + left) * 3 + hand) * 4 + run;
   }
 
-  cost(i: number, before: Stand, after: Stand, hands: readonly Hand[]): number {
+  cost(i: number, before: HandState, after: HandState, hands: readonly Hand[]): number {
     const single = hands.length === 1;
     let cost = 0;
     hands.forEach((name, n) => {

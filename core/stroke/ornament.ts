@@ -13,9 +13,6 @@ export const BUZZ = Object.freeze({ seconds: 0.034, bounces: 4 });
 /** The most grace strokes that any ornament has. */
 const MOST_GRACES = 3;
 
-/** The furthest that a grace stroke comes before its tick, in seconds. */
-export const MOST_LEAD = GRACE_SECONDS * MOST_GRACES;
-
 /**
  * How many grace strokes stand before the main one; a buzz is one long stroke and has none.
  * @example

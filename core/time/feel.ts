@@ -27,8 +27,3 @@ export function swung(tick: number, feel: Feel): number {
     ? start + (inside / half) * middle
     : start + middle + ((inside - half) / half) * (pair - middle);
 }
-
-/** A feel in words. */
-export function feelWords(feel: Feel): string {
-  return feel.kind === 'straight' ? 'straight' : `${feel.on} swung ${Math.round(feel.ratio * 100)} %`;
-}

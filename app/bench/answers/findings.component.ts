@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { Tooltip } from 'primeng/tooltip';
 import { accentStep, balance, countingOf, notesPerSecond, startsToEndOn, type Finding } from '@core/pattern';
 import { barTicks, beatTicks, countAt, countWords, parseCount, quarterTempo } from '@core/time';
 import { LIMB_WORDS } from '@core/stroke';
@@ -13,7 +14,7 @@ import { SelectComponent } from '../../ui/select.component';
 /** What follows from the phrase: the sums first, then the checks. What speaks of strokes points at them. */
 @Component({
   selector: 'ls-findings',
-  imports: [SpeedComponent, SelectComponent],
+  imports: [Tooltip, SpeedComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './findings.component.html',
   styleUrl: './findings.component.css',
@@ -30,7 +31,7 @@ export class FindingsComponent {
     this.store.findings().filter((f) => f.weight !== 'sum' && f.code !== 'balance' && f.code !== 'density'),
   );
   readonly groups = computed(() => {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     if (!pattern || pattern.length === 0) return [];
     return pattern.groups.map((g) => ({
       share: (100 * g.length) / pattern.length,
@@ -39,17 +40,17 @@ export class FindingsComponent {
     }));
   });
   readonly loads = computed(() => {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     const loads = pattern ? balance(pattern) : [];
     const most = Math.max(1, ...loads.map((l) => l.strokes));
     return loads.map((l) => ({ ...l, share: (100 * l.strokes) / most, accentShare: (100 * l.accents) / most }));
   });
-  readonly strokes = computed(() => this.store.settled()?.pattern.strokes.length ?? 0);
+  readonly strokes = computed(() => this.store.stilled()?.pattern.strokes.length ?? 0);
   readonly longest = computed(() => this.loads().reduce((most, l) => Math.max(most, l.longestRun), 0));
 
   /** Counts of a bar, for a phrase that leaves room to begin elsewhere. */
   readonly endings = computed(() => {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     if (
       !pattern ||
       pattern.strokes.length === 0 ||
@@ -68,7 +69,7 @@ export class FindingsComponent {
   });
   /** "start on the & of 2": where it must begin so that its last stroke falls there. */
   readonly startWords = computed(() => {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     const counting = pattern ? countingOf(pattern, this.settings.schools()) : null;
     const on = counting ? parseCount(this.ending(), counting) : null;
     if (!pattern || !counting || on === null) return '';
@@ -83,7 +84,7 @@ export class FindingsComponent {
    * the width.
    */
   readonly cross = computed(() => {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     const step = pattern ? accentStep(pattern) : null;
     if (!pattern || step === null || step === 0) return null;
     const beat = beatTicks(pattern.meter);
@@ -96,14 +97,14 @@ export class FindingsComponent {
 
   /** So many strokes of the phrase, a second, at the tempo that is set. */
   rate(strokes: number): string {
-    const pattern = this.store.settled()?.pattern;
+    const pattern = this.store.stilled()?.pattern;
     if (!pattern || pattern.length === 0) return '0.0';
     return notesPerSecond(strokes, pattern.length, quarterTempo(this.store.tempo(), pattern.meter)).toFixed(1);
   }
 
   /** Moves that would mend a finding. */
   remedies(finding: Finding): readonly Offer[] {
-    const built = this.store.settled();
+    const built = this.store.stilled();
     return built ? remediesFor(finding, built) : [];
   }
 

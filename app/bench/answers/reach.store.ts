@@ -4,7 +4,7 @@ import { revoice } from '@core/kit';
 import { KitsRepo } from '../../data/kits.repo';
 import { ProfileRepo } from '../../data/profile.repo';
 import { SettingsRepo } from '../../data/settings.repo';
-import { settled } from '../../ui/settled';
+import { stilled } from '../../ui/stilled';
 import { BenchStore } from '../document/bench.store';
 
 /** From this share of the ceiling on the place that breaks first is marked on the ribbon. */
@@ -18,11 +18,11 @@ export class ReachStore {
   private readonly profile = inject(ProfileRepo);
   private readonly settings = inject(SettingsRepo);
   /** What raises the ceiling takes longest, and waits longest. */
-  private readonly later = settled(this.bench.build, 3);
+  private readonly later = stilled(this.bench.build, 3);
 
   /** The phrase as it sounds on the current kit, with what had to give. */
   readonly onKit = computed(() => {
-    const pattern = this.bench.settled()?.pattern;
+    const pattern = this.bench.stilled()?.pattern;
     return pattern ? revoice(pattern, this.kits.current()) : null;
   });
   readonly ceiling = computed(() => {
@@ -58,7 +58,7 @@ export class ReachStore {
    * for what the pair was found in.
    */
   readonly tight = computed(() => {
-    const [pair] = this.bench.settled() === this.bench.build() ? (this.ceiling()?.pairs ?? []) : [];
+    const [pair] = this.bench.stilled() === this.bench.build() ? (this.ceiling()?.pairs ?? []) : [];
     return pair && this.bench.tempo() > pair.bpm * NEAR_CEILING ? [{ from: pair.from, to: pair.to }] : [];
   });
 

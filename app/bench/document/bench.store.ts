@@ -21,7 +21,7 @@ import { rudimentById, type Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../../data/drafts.repo';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
-import { settled } from '../../ui/settled';
+import { stilled } from '../../ui/stilled';
 import { plainRecipe } from './plain-recipe';
 
 /** What is on the Bench: a recipe, the tempo it is heard at, and the phrase it was kept as, if it was. */
@@ -68,9 +68,9 @@ export class BenchStore {
     computation: (recipe, before) => (recipe ? build(recipe, before?.value ?? undefined) : null),
   }).asReadonly();
   /** What is built, once the hand is still: for what follows from it. */
-  readonly settled = settled(this.build);
+  readonly stilled = stilled(this.build);
   readonly findings = computed(() => {
-    const built = this.settled();
+    const built = this.stilled();
     return built ? report(built.pattern, this.tempo(), this.settings.schools()) : [];
   });
   /** Whether the shelf holds what is on the Bench, to the letter. */

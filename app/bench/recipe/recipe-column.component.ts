@@ -9,6 +9,7 @@ import {
   output,
   viewChild,
 } from '@angular/core';
+import { Tooltip } from 'primeng/tooltip';
 import { FormsModule } from '@angular/forms';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { gridName } from '@core/time';
@@ -26,6 +27,7 @@ import { TrailStore } from '../document/trail.store';
 @Component({
   selector: 'ls-recipe-column',
   imports: [
+    Tooltip,
     CdkDropList,
     CdkDrag,
     CdkDragHandle,
@@ -55,7 +57,7 @@ export class RecipeColumnComponent {
 
   /** The small drawings follow when the hand is still. */
   readonly drawings = computed(
-    () => new Map((this.store.settled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])),
+    () => new Map((this.store.stilled()?.trail ?? []).map((step) => [step.entry.id, step.pattern])),
   );
 
   constructor() {

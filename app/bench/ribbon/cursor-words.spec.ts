@@ -1,7 +1,7 @@
 import { GRID, meter, USUAL_SCHOOLS as SCHOOLS } from '@core/time';
 import { patternOfText } from '@core/pattern';
 import { parseStrokeText } from '@core/stroke';
-import { chosenWords, standsWords } from './cursor-words';
+import { chosenWords, placeWords } from './cursor-words';
 
 function pattern(text: string) {
   const read = parseStrokeText(text);
@@ -12,16 +12,16 @@ function pattern(text: string) {
 describe('what stands under the cursor, in words', () => {
   const phrase = pattern('R! l fR - R+K R L K R L K R L K R L');
   it('names bar, count, limb, height and voice', () => {
-    expect(standsWords(phrase, 0, SCHOOLS)).toBe('bar 1, the 1, right hand, accent, snare');
-    expect(standsWords(phrase, GRID.sixteenths, SCHOOLS)).toBe('bar 1, the e of 1, left hand, ghost, snare');
+    expect(placeWords(phrase, 0, SCHOOLS)).toBe('bar 1, the 1, right hand, accent, snare');
+    expect(placeWords(phrase, GRID.sixteenths, SCHOOLS)).toBe('bar 1, the e of 1, left hand, ghost, snare');
   });
   it('names an ornament, a rest, strokes together, and the end', () => {
-    expect(standsWords(phrase, 2 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the & of 1, right hand, flam, tap, snare');
-    expect(standsWords(phrase, 3 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the a of 1, rest');
-    expect(standsWords(phrase, 4 * GRID.sixteenths, SCHOOLS)).toBe(
+    expect(placeWords(phrase, 2 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the & of 1, right hand, flam, tap, snare');
+    expect(placeWords(phrase, 3 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the a of 1, rest');
+    expect(placeWords(phrase, 4 * GRID.sixteenths, SCHOOLS)).toBe(
       'bar 1, the 2, right hand, tap, snare; and kick foot, tap, kick',
     );
-    expect(standsWords(phrase, phrase.length, SCHOOLS)).toMatch(/^the end/);
+    expect(placeWords(phrase, phrase.length, SCHOOLS)).toMatch(/^the end/);
   });
   it('counts what is chosen, with the words it was chosen by', () => {
     expect(chosenWords(1, null)).toBe('1 stroke chosen');

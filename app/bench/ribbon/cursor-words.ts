@@ -7,7 +7,7 @@ import { inRange } from '@core/recipe';
  * What stands at a place of a phrase, in words that are shown and heard by a screen reader: “bar 1, the e of 2, left
  * hand, ghost, snare”.
  */
-export function standsWords(pattern: Pattern, at: number, schools: Schools): string {
+export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
   if (at >= pattern.length) return 'the end: what is typed here makes the phrase longer';
   const place = countWords(countOfStroke(pattern, at, schools), true);
   const strokes = inRange(pattern, at, at + 1).flatMap((i) => pattern.strokes[i] ?? []);

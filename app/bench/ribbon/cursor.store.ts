@@ -17,7 +17,7 @@ import {
 import { SettingsRepo } from '../../data/settings.repo';
 import type { RibbonMarks } from '../../ui/ribbon/marks';
 import { BenchStore } from '../document/bench.store';
-import { chosenWords, standsWords } from './cursor-words';
+import { chosenWords, placeWords } from './cursor-words';
 
 /** What is chosen on the ribbon: a stretch of it, or strokes by a description. */
 type Selection =
@@ -91,7 +91,7 @@ export class CursorStore {
     if (!pattern) return '';
     if (selection) return chosenWords(this.chosen().length, selection.kind === 'strokes' ? selection.selector : null);
     const at = this.at();
-    return at === null ? '' : standsWords(pattern, at, this.settings.schools());
+    return at === null ? '' : placeWords(pattern, at, this.settings.schools());
   });
 
   /** The cursor on a tick; what was chosen is let go. */

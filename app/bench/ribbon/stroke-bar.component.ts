@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Tooltip } from 'primeng/tooltip';
 import { HAND_VOICES, LEVELS, LIMB_WORDS, ORNAMENTS, VOICE, type Level, type Limb, type Ornament } from '@core/stroke';
 import { BenchStore } from '../document/bench.store';
 import { CursorStore } from './cursor.store';
@@ -11,7 +12,7 @@ const LIMBS: readonly Limb[] = ['R', 'L', 'K', 'H'];
 /** What stands under the cursor, in words, and buttons that do what the keys do: for the mouse and the finger. */
 @Component({
   selector: 'ls-stroke-bar',
-  imports: [SelectComponent],
+  imports: [Tooltip, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './stroke-bar.component.html',
   styleUrl: './stroke-bar.component.css',

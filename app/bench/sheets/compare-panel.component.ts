@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, type OnDestroy, type OnInit } from '@angular/core';
+import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { patternOf } from '../../data/patterns';
 import { PhrasesRepo } from '../../data/phrases.repo';
@@ -14,7 +15,7 @@ import { SelectComponent } from '../../ui/select.component';
 /** Another phrase of the shelf beneath the one on the Bench, with what differs marked on both. */
 @Component({
   selector: 'ls-compare-panel',
-  imports: [RibbonComponent, SelectComponent],
+  imports: [Tooltip, RibbonComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head">
@@ -41,7 +42,7 @@ import { SelectComponent } from '../../ui/select.component';
           class="btn small"
           [disabled]="cursor.range() === null"
           (click)="cursor.copy()"
-          title="Copy what is chosen above"
+          pTooltip="Copy what is chosen above"
         >
           Copy
         </button>

@@ -53,16 +53,16 @@ describe('stick it for me', () => {
   async function sheet() {
     const all = await bench();
     const m = mount(StickingSheetComponent);
-    const settled = async (): Promise<void> => {
+    const stilled = async (): Promise<void> => {
       TestBed.tick();
       await until(() => m.component.share() === null);
       m.fixture.detectChanges();
     };
-    return { ...all, m, settled };
+    return { ...all, m, stilled };
   }
   it('lays the schools side by side, each with reasons and where it breaks; what is on the Bench is named', async () => {
-    const { m, settled } = await sheet();
-    await settled();
+    const { m, stilled } = await sheet();
+    await stilled();
     const sections = [...m.host.querySelectorAll('.schools section')];
     expect(sections).toHaveLength(4);
     sections.forEach((s) => expect(s.querySelectorAll('article').length).toBeGreaterThan(0));
@@ -71,30 +71,30 @@ describe('stick it for me', () => {
     expect(same?.querySelector('.letters')?.textContent).toBe('R L R L R L R L');
   });
   it('a pin goes free, right, left, free; the search asks with it, and every answer keeps it', async () => {
-    const { m, worker, settled } = await sheet();
-    await settled();
+    const { m, worker, stilled } = await sheet();
+    await stilled();
     m.press('Stroke 2, free');
-    await settled();
+    await stilled();
     expect([...worker.wishes.at(-1)!.pins]).toEqual([[1, 'R']]);
     [...m.host.querySelectorAll('.schools .letters')].forEach((l) => expect(l.textContent.split(' ')[1]).toBe('R'));
     m.press('Stroke 2, pinned to the right');
     m.press('Stroke 2, pinned to the left');
-    await settled();
+    await stilled();
     expect([...worker.wishes.at(-1)!.pins]).toEqual([]);
     m.press('Stroke 1, free');
     m.press('Let all go');
     expect(m.component.pins().size).toBe(0);
   });
   it('taking one is a move that undo takes back; the hands swapped is a mirror', async () => {
-    const { m, store, settled } = await sheet();
-    await settled();
+    const { m, store, stilled } = await sheet();
+    await stilled();
     const other = [...m.host.querySelectorAll('.schools article')].find((a) => !a.textContent.includes('It is this'))!;
     const letters = other.querySelector('.letters')!.textContent;
     other.querySelector('button')!.click();
     expect(stickingText(store.build()!.pattern)).toBe(letters);
     store.undo();
     expect(stickingText(store.build()!.pattern)).toBe('R L R L R L R L');
-    await settled();
+    await stilled();
     const ways = m.host.querySelector('.ways')!;
     expect(ways.textContent).toMatch(/As it is.*ceiling \d+.*Lead with the other hand.*For a left-hander/s);
     ways.querySelector('button')!.click();

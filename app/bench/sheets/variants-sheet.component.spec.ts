@@ -35,9 +35,9 @@ async function sheet() {
   const m = mount(VariantsSheetComponent, { click: 'none' });
   const found = async (): Promise<VariantSheet> => {
     m.press('Find variants');
-    await until(() => m.component.sheet() !== null && m.component.search() === null);
+    await until(() => m.component.variants.sheet() !== null && m.component.variants.search() === null);
     m.fixture.detectChanges();
-    return m.component.sheet()!;
+    return m.component.variants.sheet()!;
   };
   return { ...place, worker, store, m, found };
 }
@@ -83,10 +83,10 @@ describe('the sheet of variants', () => {
     const told: string[] = [];
     messages.messageObserver.subscribe((x) => told.push(Array.isArray(x) ? '' : (x.detail ?? '')));
     const { best } = await found();
-    await m.component.keep(best[0]!, 1);
+    await m.component.variants.keep(best[0]!, 1);
     expect(told.at(-1)).toContain('Keep the phrase itself first');
     const parent = await store.keep({ name: 'Parent', family: 'fill', goal: 100, note: '' }, 1);
-    await m.component.keep(best[0]!, 1);
+    await m.component.variants.keep(best[0]!, 1);
     const kept = (await db.phrases.toArray()).find((p) => p.name === 'Parent · 1');
     expect(kept?.parent).toEqual({ id: parent?.id, change: best[0]!.words });
     expect(build(kept!.recipe).pattern.strokes.length).toBe(best[0]!.pattern.strokes.length);
@@ -101,7 +101,7 @@ describe('the sheet of variants', () => {
     expect(worker.cancelled).toBe(1);
     worker.mode = 'break';
     m.press('Find variants');
-    await until(() => m.component.failed());
+    await until(() => m.component.variants.failed());
     m.fixture.detectChanges();
     expect(m.text()).toContain('The search broke off.');
     expect(store.recipe()).toBe(before);

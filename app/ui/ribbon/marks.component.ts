@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { placeOf } from './hit';
+import { placeOf } from './under';
 import type { RibbonMarks } from './marks';
 import type { RibbonLayout } from './model';
 

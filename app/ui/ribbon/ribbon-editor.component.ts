@@ -12,7 +12,7 @@ import {
 import type { Counting, Schools } from '@core/time';
 import type { Level, Limb, OwnSyllables } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
-import { hitAt, levelAt, type Hit } from './hit';
+import { underPoint, levelAt, type Under } from './under';
 import { NO_MARKS, type RibbonMarks } from './marks';
 import type { RibbonLine } from './model';
 import { RibbonComponent } from './ribbon.component';
@@ -33,7 +33,7 @@ export type Gesture =
 /** What a drag that is under way does; `moved` once it went far enough to be no click. */
 interface Drag {
   readonly kind: 'height' | 'displace' | 'range';
-  readonly hit: Hit;
+  readonly hit: Under;
   readonly x: number;
   readonly y: number;
   readonly moved: boolean;
@@ -199,9 +199,9 @@ export class RibbonEditorComponent {
     }
   }
 
-  private hit(event: PointerEvent): Hit | null {
+  private hit(event: PointerEvent): Under | null {
     const { x, y } = this.at(event);
-    return hitAt(this.ribbon().layout(), x, y);
+    return underPoint(this.ribbon().layout(), x, y);
   }
 
   /** A pointer's place in px of the drawing. */

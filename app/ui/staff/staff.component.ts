@@ -14,7 +14,7 @@ import {
 } from '@angular/core';
 import type { Pattern } from '@core/pattern';
 import { followWidth } from '../follow-size';
-import { settled } from '../settled';
+import { stilled } from '../stilled';
 import { drawLines, loadMusicFonts, type StaffPlace } from './draw';
 import { LineEngraver } from './engraver';
 import { planStaff, type StaffOptions } from './plan';
@@ -94,7 +94,7 @@ export class StaffComponent {
   readonly pressed = output<number>();
 
   /** The pattern once the hand is still. */
-  private readonly still = settled(() => this.pattern(), 2);
+  private readonly still = stilled(() => this.pattern(), 2);
   private engraver: LineEngraver | null = null;
   private readonly host = viewChild.required<ElementRef<HTMLDivElement>>('host');
   private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);

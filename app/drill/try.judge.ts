@@ -11,7 +11,7 @@ import { TakeRecorder, type Judged } from './take.recorder';
  * Says what the turns of a try measured: while it goes on, and when it is over. Provided by the room.
  */
 @Injectable()
-export class TryMeter {
+export class TryJudge {
   private readonly recorder = inject(TakeRecorder);
   private readonly choices = inject(RoomChoices);
   private readonly settings = inject(SettingsRepo);

@@ -3,7 +3,7 @@ import { measuresOf } from './measures';
 import type { RibbonLayout, RibbonRow } from './model';
 
 /** What lies under a point of a ribbon. */
-export interface Hit {
+export interface Under {
   /** Tick of the slot from the pattern's start; it can lie before 0 or behind the end. */
   readonly at: number;
   readonly limb: Limb;
@@ -22,7 +22,7 @@ function rowAt(layout: RibbonLayout, y: number): RibbonRow | null {
 }
 
 /** What is under a point, in px of the drawing. Null for a drawing without rows. */
-export function hitAt(layout: RibbonLayout, x: number, y: number): Hit | null {
+export function underPoint(layout: RibbonLayout, x: number, y: number): Under | null {
   const row = rowAt(layout, y);
   if (!row) return null;
   const stem = row.stems.find(

@@ -1,15 +1,15 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { settled, SETTLE } from './settled';
+import { stilled, STILLNESS } from './stilled';
 
 describe('what follows when the hand is still', () => {
   beforeEach(() => jest.useFakeTimers());
   afterEach(() => jest.useRealTimers());
 
   function follow() {
-    TestBed.configureTestingModule({ providers: [{ provide: SETTLE, useValue: 100 }] });
+    TestBed.configureTestingModule({ providers: [{ provide: STILLNESS, useValue: 100 }] });
     const source = signal<string | null>(null);
-    const still = TestBed.runInInjectionContext(() => settled(source));
+    const still = TestBed.runInInjectionContext(() => stilled(source));
     const set = (v: string | null): void => {
       source.set(v);
       TestBed.tick();
@@ -41,7 +41,7 @@ describe('what follows when the hand is still', () => {
   });
   it('without a wait it is the thing itself', () => {
     const source = signal<string | null>('a');
-    const still = TestBed.runInInjectionContext(() => settled(source));
+    const still = TestBed.runInInjectionContext(() => stilled(source));
     source.set('b');
     expect(still()).toBe('b');
   });

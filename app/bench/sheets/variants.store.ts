@@ -1,0 +1,104 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { differenceWords } from '@core/pattern';
+import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
+import { KitsRepo } from '../../data/kits.repo';
+import { PhrasesRepo } from '../../data/phrases.repo';
+import { ProfileRepo } from '../../data/profile.repo';
+import { SettingsRepo } from '../../data/settings.repo';
+import { NoticesService } from '../../shell/notices.service';
+import { VariantsWorker, type Search } from '../../workers/variants.service';
+import { BenchStore } from '../document/bench.store';
+
+const MOST_PARENT_NAME = 200;
+
+/** A search for variants: what is wished, what was found, and keeping one of them. Provided by the sheet. */
+@Injectable()
+export class VariantsStore {
+  private readonly bench = inject(BenchStore);
+  private readonly profile = inject(ProfileRepo);
+  private readonly worker = inject(VariantsWorker);
+  private readonly phrasesRepo = inject(PhrasesRepo);
+  private readonly notices = inject(NoticesService);
+  private readonly settings = inject(SettingsRepo);
+  private readonly kits = inject(KitsRepo);
+  private readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
+
+  readonly wanted = signal<readonly VariantKind[]>(['accents', 'snare and kick', 'mirrored']);
+  readonly accents = signal(2);
+  readonly search = signal<Search | null>(null);
+  readonly seen = signal(0);
+  readonly sheet = signal<VariantSheet | null>(null);
+  readonly said = computed(() => {
+    const sheet = this.sheet();
+    return sheet ? sheetWords(sheet) : '';
+  });
+  readonly failed = signal(false);
+
+  toggle(kind: VariantKind): void {
+    this.wanted.update((all) =>
+      all.includes(kind) ? all.filter((k) => k !== kind) : VARIANT_KINDS.filter((k) => k === kind || all.includes(k)),
+    );
+  }
+
+  async find(): Promise<void> {
+    const recipe = this.bench.recipe();
+    if (!recipe || this.wanted().length === 0) return;
+    this.cancel();
+    this.seen.set(0);
+    this.failed.set(false);
+    const wish = {
+      kinds: this.wanted(),
+      accents: this.accents(),
+      kit: this.kits.current(),
+      profile: this.profile.now(),
+      schools: this.settings.schools(),
+    };
+    const search = this.worker.search(
+      recipe,
+      wish,
+      (this.phrases() ?? []).map((p) => p.recipe),
+      (n) => this.seen.set(n),
+    );
+    this.search.set(search);
+    try {
+      this.sheet.set(await search.sheet);
+    } catch {
+      this.failed.set(true);
+    } finally {
+      if (this.search() === search) this.search.set(null);
+    }
+  }
+
+  /** Ends a search at once; the sheet before stays. */
+  cancel(): void {
+    this.search()?.cancel();
+    this.search.set(null);
+  }
+
+  /** Where a variant differs from the phrase, in words. */
+  differs(variant: Variant): string {
+    const parent = this.bench.build()?.pattern;
+    return parent ? differenceWords(parent, variant.pattern, this.settings.schools()) : '';
+  }
+
+  async keep(variant: Variant, number: number): Promise<void> {
+    const parent = this.bench.phrase();
+    if (!parent || !this.bench.isKept()) {
+      this.notices.tell('Keep the phrase itself first: a variant remembers what it is a variant of.');
+      return;
+    }
+    const now = Date.now();
+    const kept = await this.phrasesRepo.save({
+      ...parent,
+      id: crypto.randomUUID(),
+      name: `${parent.name.slice(0, MOST_PARENT_NAME)} · ${number}`,
+      recipe: this.bench.withMove(variant.move),
+      note: `Variant of “${parent.name.slice(0, MOST_PARENT_NAME)}”: ${variant.words}.`,
+      parent: { id: parent.id, change: variant.words.slice(0, 1000) },
+      created: now,
+      changed: now,
+    });
+    if (kept) this.notices.tell(`“${parent.name.slice(0, 60)} · ${number}” is on the shelf: ${variant.words}.`);
+  }
+}
