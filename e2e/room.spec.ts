@@ -1,65 +1,11 @@
 import type { Page } from '@playwright/test';
+import { audioOnThePagesClock, roomOf, setUp, turn } from './clock';
 import { addMove, choose, expect, fromMenu, keepAs, openDemo, test, typeSticking } from './fixture';
 
 /** A phrase of one's own in the practice room, the whole of it from the start tempo on. */
 async function room(page: Page, text: string, start: number, loops: number): Promise<void> {
-  await typeSticking(page, text);
-  await keepAs(page, 'Room', '300');
-  await page.getByRole('button', { name: 'Drill it' }).click();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
-  for (const [label, value] of [
-    ['Start tempo', start],
-    ['Goal tempo', start + 20],
-    ['Step', 20],
-    ['Loops a rung', loops],
-  ] as const) {
-    await page.getByLabel(label, { exact: true }).fill(String(value));
-    await page.getByLabel(label, { exact: true }).press('Enter');
-  }
-}
-
-/** The browser's audio on the page's clock, so that a fake clock turns both. It keeps what was handed to it. */
-async function audioOnThePagesClock(page: Page): Promise<void> {
-  await page.addInitScript(() => {
-    const param = () => ({ value: 1, setTargetAtTime: () => undefined });
-    class ClockAudio {
-      readonly sampleRate = 48_000;
-      readonly outputLatency = 0;
-      readonly destination = {};
-      get currentTime(): number {
-        return performance.now() / 1000;
-      }
-      getOutputTimestamp() {
-        return { contextTime: this.currentTime, performanceTime: performance.now() };
-      }
-      resume() {
-        return Promise.resolve();
-      }
-      createBuffer() {
-        return { copyToChannel: () => undefined };
-      }
-      createGain() {
-        return { gain: param(), connect: (n: object) => n, disconnect: () => undefined };
-      }
-      createBufferSource() {
-        return {
-          connect: (n: object) => n,
-          disconnect: () => undefined,
-          start: () => undefined,
-          stop: () => undefined,
-        };
-      }
-    }
-    Object.assign(window, { AudioContext: ClockAudio });
-  });
-}
-
-/** Turns the fake clock on in steps that the ticker can follow. */
-async function turn(page: Page, seconds: number): Promise<void> {
-  for (let i = 0; i < seconds * 4; i++) {
-    await page.clock.runFor(250);
-    await page.waitForTimeout(30);
-  }
+  await roomOf(page, text);
+  await setUp(page, { 'Start tempo': start, 'Goal tempo': start + 20, Step: 20, 'Loops a rung': loops });
 }
 
 test('on a fake clock: a whole drill with Space, Enter and arrows only, from the first rung to the goal', async ({

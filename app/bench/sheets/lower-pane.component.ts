@@ -36,7 +36,7 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
             @if (view.lower() === t.what) {
               @switch (t.what) {
                 @case ('staff') {
-                  @defer {
+                  @defer (on idle; on timer(200ms)) {
                     <ls-staff
                       [apart]="true"
                       [pattern]="pattern()"

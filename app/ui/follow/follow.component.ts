@@ -31,7 +31,7 @@ import { barsInSight } from './follow';
         @if (bars() !== null) {
           <p class="bar-name mono" [class.later]="$index > 0">bar {{ b.n + 1 }}</p>
         }
-        @defer {
+        @defer (on immediate) {
           <ls-staff
             [class.later]="$index > 0"
             [pattern]="b.pattern"
