@@ -319,6 +319,26 @@ describe('the set-up of a drill', () => {
     m.press('Start');
     expect(told).toHaveLength(1);
   });
+  it('tempos can be typed freely, a few are offered, and what cannot be read is said and changes nothing', async () => {
+    const { m, plans } = await setup();
+    m.fill('Tempos', '60 117 150 235');
+    expect(plans.rungs()).toEqual([60, 117, 150, 235]);
+    expect(plans.plan()).toMatchObject({ start: 60, goal: 235, rungs: [60, 117, 150, 235] });
+    m.fill('Tempos', '60 quick 90');
+    expect(m.text()).toContain('quick');
+    expect(plans.rungs()).toEqual([60, 117, 150, 235]);
+    m.fill('Tempos', '60 117 150 235');
+    expect(m.host.querySelector('ls-ladder-setup .wrong')).toBeNull();
+    const offers = plans.offers();
+    expect(offers.length).toBeGreaterThanOrEqual(1);
+    expect(offers.length).toBeLessThanOrEqual(3);
+    for (const { rungs } of offers) {
+      expect([rungs[0], rungs.at(-1)]).toEqual([60, 235]);
+      for (const [i, bpm] of rungs.slice(1).entries()) expect(bpm - rungs[i]!).toBeGreaterThan(1);
+    }
+    m.pick('Kind of ladder', LADDER_WORDS.steps.name);
+    expect(plans.plan().rungs).toBeUndefined();
+  });
   it('soft, medium and loud in turn, or one of them', async () => {
     const { choices, m, plans } = await setup();
     m.pick('How loud', 'soft');

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { KIT_PRESETS } from '@core/kit';
 import { eventsIn } from '@core/playback';
 import { TakesRepo } from '../data/takes.repo';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
@@ -80,6 +81,41 @@ describe('the Log', () => {
     await until(() => m.component.opened()?.changed === true);
     m.fixture.detectChanges();
     expect(m.text()).toContain('was changed since');
+    await db.takes.clear();
+  });
+  it('a take is drawn with the stage, groove and kit of that day, whatever is current now', async () => {
+    const { db } = await emptyPlace();
+    const drums = KIT_PRESETS.find((k) => k.id === 'double')!;
+    const phrase = phraseOf('a', { recipe: typed('R! l K l'), changed: 500 });
+    await TestBed.inject(PhrasesRepo).save(phrase);
+    await db.attempts.bulkPut([attemptOf('1', 'a', { at: 2000 }), attemptOf('2', 'a', { at: 3000 })]);
+    const stage = { id: 's', kind: 'context', title: 'One bar of time', why: '', bars: 1, short: false } as const;
+    const meant = {
+      recipe: phrase.recipe,
+      stage,
+      groove: typed('K - - - L! - - -'),
+      kit: drums,
+      dynamic: 'medium',
+      click: 'beats',
+      gap: null,
+    } as const;
+    const takes = TestBed.inject(TakesRepo);
+    const hits = [{ seconds: 0, limb: 'K' as const, voice: null, velocity: null }];
+    await takes.keep({ id: '1', phrase: 'a', at: 2000, bpm: 80, stage, hits, meant });
+    // The groove is not on the shelf, the phrase has changed, and another kit is current.
+    await TestBed.inject(PhrasesRepo).save({ ...phrase, recipe: typed('R L'), changed: 5000 });
+    const m = mount(LogComponent, { phrase: 'a' });
+    await until(() => m.component.rows().some((r) => r.take !== null));
+    m.fixture.detectChanges();
+    m.press('Hear the take');
+    const drawn = m.component.opened()!.meant.pattern;
+    // A bar of the groove of two beats, twice; then the fill on the first beat, and time again: counted out by hand.
+    const counted = drawn.strokes.map((s) => `${s.limb}${s.at}`);
+    expect(counted.filter((s) => s.startsWith('K'))).toEqual(['K0', 'K10080', 'K22680', 'K30240']);
+    const lefts = ['L5040', 'L15120', 'L21420', 'L23940', 'L25200', 'L35280'];
+    expect(counted.filter((s) => s.startsWith('L'))).toEqual(lefts);
+    expect(m.text()).toContain('this is what was played that day');
+    m.press('Close');
     await db.takes.clear();
   });
 });

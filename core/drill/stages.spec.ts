@@ -19,6 +19,7 @@ import {
   resumed,
   stagePattern,
   stagesOver,
+  tickInPhrase,
   stageRungs,
   STAGE_KINDS,
   tightStage,
@@ -499,5 +500,33 @@ describe('a groove of the shelf keeps the time', () => {
     const three = timeOf(two, two.meter, 3)!;
     expect(Math.max(...three.map((s) => s.at))).toBeLessThan(3 * 20160);
     expect(three.filter((s) => s.at >= 2 * 20160)).toHaveLength(two.strokes.filter((s) => s.at < 20160).length);
+  });
+});
+
+describe('where in the phrase a moment of a stage lies', () => {
+  const phrase = pattern('R! l l R K R! l l R K R! l R K', [toms, fit(1)]);
+  it('the strokes of a part, of the tight spot and of a context are the phrase’s own, at their own ticks', () => {
+    const own = new Set(phrase.strokes.map((s) => `${s.limb}${s.at}`));
+    const stages: readonly Stage[] = [
+      { id: 'p', kind: 'part', title: 'p', why: '', from: 10080, until: 20160, short: true },
+      { id: 't', kind: 'tight', title: 't', why: '', from: 3780, until: 8820, short: true },
+      { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false },
+      { id: 'w', kind: 'whole', title: 'w', why: '', short: false },
+    ];
+    for (const stage of stages) {
+      const found = stagePattern(stage, phrase)
+        .strokes.map((s) => ({ limb: s.limb, at: tickInPhrase(stage, phrase, s.at) }))
+        .filter((s) => s.at !== null);
+      expect(found.length).toBeGreaterThan(2);
+      for (const { limb, at } of found) expect(own).toContain(`${limb}${at}`);
+    }
+  });
+  it('bars of time are no part of the phrase, and a cell on every beat has no one place in it', () => {
+    const context = { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false } as const;
+    expect([0, 20160, 60479].map((at) => tickInPhrase(context, phrase, at))).toEqual([null, null, null]);
+    expect([60480, 61740].map((at) => tickInPhrase(context, phrase, at))).toEqual([0, 1260]);
+    const every = { id: 'e', kind: 'every-beat', title: 'e', why: '', short: false } as const;
+    expect(tickInPhrase(every, phrase, 0)).toBeNull();
+    expect(tickInPhrase(null, phrase, 77)).toBe(77);
   });
 });
