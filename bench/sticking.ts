@@ -11,7 +11,7 @@ import {
   stickings,
   STICKING_SCHOOLS,
   total,
-  type Stand,
+  type HandState,
   type Terms,
 } from '@core/sticking';
 import { median } from './measure';
@@ -41,14 +41,14 @@ let least = Infinity;
 const needs = new Needs(terms('lead hand'));
 // Every one of the 2^20 stickings, depth first, so that what they share is added up once: trying all is not made slower
 // than it must be.
-function tryAll(i: number, stand: Stand, cost: number): void {
+function tryAll(i: number, state: HandState, cost: number): void {
   const event = twenty[i];
   if (!event) {
     least = Math.min(least, cost);
     return;
   }
   for (const hands of choicesOf(event)) {
-    const { parts, after } = step(terms('lead hand'), needs, stand, event, hands, twenty[i - 1] ?? null);
+    const { parts, after } = step(terms('lead hand'), needs, state, event, hands, twenty[i - 1] ?? null);
     tryAll(i + 1, after, cost + total(parts));
   }
 }

@@ -46,6 +46,7 @@ try {
   await page.getByRole('combobox', { name: 'On', exact: true }).click();
   await page.getByRole('option', { name: '32nds', exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('heading', { name: 'The sums' }).waitFor();
   await page.keyboard.press('/');
   await page.keyboard.type('fill 16 bars');
   await page.keyboard.press('Enter');

@@ -94,6 +94,19 @@ try {
     .click();
   await page.waitForTimeout(1600);
   await shot('take');
+  // On a tablet's stand: bars of time before the fill, which is in sight before it is due.
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await open('/drill/salt-7');
+  if ((await fresh.count()) > 0) await fresh.first().click();
+  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Add a stage' }).click();
+  await page.getByRole('menuitem', { name: /^One bar of time/ }).click();
+  await page.getByRole('button', { name: /^Leave out: The whole/ }).click();
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await page.locator('.bar-name', { hasText: 'bar 2' }).first().waitFor();
+  await page.waitForTimeout(6000);
+  await shot('context');
 } finally {
   await browser.close();
   server.kill();
