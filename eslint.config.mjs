@@ -57,6 +57,23 @@ export default tseslint.config(
     },
   },
   {
+    // What is played is asked of `core/rendition`, so that no two places can differ about it.
+    files: ['app/**/*.ts'],
+    ignores: ['app/**/*.spec.ts', 'app/testing/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            { name: '@core/kit', importNames: ['revoice'], message: 'ask rendition()' },
+            { name: '@core/playback', importNames: ['programOf', 'playAt'], message: 'ask rendition()' },
+            { name: '@core/drill', importNames: ['stagePattern'], message: 'ask rendition()' },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['**/*.spec.ts', 'e2e/**/*.ts', 'app/testing/**/*.ts'],
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',

@@ -4,7 +4,8 @@ import { count } from '@core/base';
 import type { Settings } from '@core/formats';
 import { barTicks, GRID, meter } from '@core/time';
 import { patternOfText, type Pattern } from '@core/pattern';
-import { CLICK_KINDS, programOf } from '@core/playback';
+import { CLICK_KINDS } from '@core/playback';
+import { rendition } from '@core/rendition';
 import { LEVELS, parseStrokeText, syllableKey, syllableOf, VOICE, VOICES, type Level, type Voice } from '@core/stroke';
 import { checkSound, type SoundCheck } from '../audio/sound-check';
 import { SettingsRepo } from '../data/settings.repo';
@@ -146,7 +147,7 @@ export class DataPanelComponent {
       for (const { click, swing, tempos } of CHECKS) {
         const pattern: Pattern = { ...cell, feel: { kind: 'swung', on: '16ths', ratio: swing } };
         const found = await checkSound(
-          programOf(pattern, { click, countInBars: 0 }),
+          rendition({ phrase: pattern, click }).program,
           CHECK_BARS * barTicks(seven),
           tempos,
         );

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
-import { revoice } from '@core/kit';
+import { rendition } from '@core/rendition';
 import { KitsRepo } from '../../data/kits.repo';
 import { ProfileRepo } from '../../data/profile.repo';
 import { SettingsRepo } from '../../data/settings.repo';
@@ -23,7 +23,7 @@ export class ReachStore {
   /** The phrase as it sounds on the current kit, with what had to give. */
   readonly onKit = computed(() => {
     const pattern = this.bench.stilled()?.pattern;
-    return pattern ? revoice(pattern, this.kits.current()) : null;
+    return pattern ? rendition({ phrase: pattern, kit: this.kits.current() }) : null;
   });
   readonly ceiling = computed(() => {
     const on = this.onKit();
