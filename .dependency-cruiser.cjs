@@ -6,6 +6,7 @@ const order = [
   'rudiments',
   'pattern',
   'recipe',
+  'words',
   'kit',
   'reach',
   'sticking',
@@ -17,6 +18,7 @@ const order = [
   'plan',
   'score',
   'listen',
+  'shelf',
   'formats',
 ];
 const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit'];

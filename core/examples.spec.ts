@@ -11,6 +11,7 @@ import * as rendition from './rendition';
 import * as recipe from './recipe';
 import * as kit from './kit';
 import * as reach from './reach';
+import * as shelf from './shelf';
 import * as sticking from './sticking';
 import * as rudiments from './rudiments';
 import * as score from './score';
@@ -18,6 +19,7 @@ import * as stroke from './stroke';
 import * as take from './take';
 import * as time from './time';
 import * as variants from './variants';
+import * as words from './words';
 
 const scope: Record<string, unknown> = {
   ...base,
@@ -37,6 +39,8 @@ const scope: Record<string, unknown> = {
   ...reach,
   ...sticking,
   ...take,
+  ...shelf,
+  ...words,
 };
 
 interface Example {

@@ -8,7 +8,7 @@ import { saltLantern } from './salt-lantern';
 
 const text = saltLantern();
 const read = readShelf(text);
-const shelf = read.ok ? read.value : null;
+const shelf = read.ok ? read.value.contents : null;
 
 describe('The Salt Lantern', () => {
   it('is the same every time, and is the file in this folder', () => {

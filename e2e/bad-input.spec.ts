@@ -48,9 +48,9 @@ for (const [kind, name] of HOSTILE) {
     await typeSticking(page, 'R L');
     await keepAs(page, name);
     await page.goto('/shelf');
-    await expect(page.locator('.strip .title')).toHaveText(name.slice(0, 200).trim());
-    expect(await page.locator('.strip').evaluate((e) => e.getBoundingClientRect().height)).toBeLessThan(70);
-    await page.locator('.strip .name').click();
+    await expect(page.locator('ls-strip .title')).toHaveText(name.slice(0, 200).trim());
+    expect(await page.locator('ls-strip').evaluate((e) => e.getBoundingClientRect().height)).toBeLessThan(75);
+    await page.locator('ls-strip .name').click();
     await expect(page.getByRole('heading', { level: 1 })).toContainText(name.slice(0, 20).trim());
     await page.goto('/drill');
     expect(await page.title()).toContain('Loop Shelf');
@@ -94,7 +94,7 @@ test('bad shelf files get a sentence, and the shelf stays as it was', async ({ p
     await expect(page.getByRole('alert')).toContainText('Your shelf is as it was.');
   }
   await page.goto('/shelf');
-  await expect(page.locator('.strip')).toHaveCount(1);
+  await expect(page.locator('ls-strip')).toHaveCount(1);
 });
 
 test('a recipe from a file that makes no sense opens on the Bench with its findings', async ({ page }) => {

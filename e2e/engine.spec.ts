@@ -117,7 +117,7 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
   await expect(page.getByRole('button', { name: 'Join “variant 1”' })).toBeVisible();
   await expect(page.locator('.facts').first()).toContainText('2 bars of 4/4');
   await page.goto('/shelf');
-  await expect(page.locator('.strip')).toHaveCount(2);
+  await expect(page.locator('ls-strip')).toHaveCount(2);
   await page
     .getByRole('link', { name: /Parent · 2/ })
     .first()

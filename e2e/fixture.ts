@@ -138,3 +138,23 @@ export function kept<T>(page: Page, key: string, shelf: 'loop-shelf' | 'loop-she
     [shelf, key] as const,
   );
 }
+
+/** The newest draft of a Bench: what lies on it, with the steps that undo walks. */
+export function draftOn<T>(page: Page, shelf: 'loop-shelf' | 'loop-shelf-demo'): Promise<T> {
+  return page.evaluate(
+    (name) =>
+      new Promise<T>((resolve, reject) => {
+        const open = indexedDB.open(name);
+        open.onerror = () => reject(new Error('no database'));
+        open.onsuccess = () => {
+          const get = open.result.transaction('drafts').objectStore('drafts').getAll();
+          get.onsuccess = () => {
+            open.result.close();
+            const drafts = get.result as { at: number; draft: T }[];
+            resolve(drafts.sort((a, b) => b.at - a.at)[0]?.draft as T);
+          };
+        };
+      }),
+    shelf,
+  );
+}

@@ -89,11 +89,11 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await page.reload();
   await expect(page.locator('.move')).toHaveCount(5);
   await page.getByRole('link', { name: 'Shelf' }).click();
-  await expect(page.locator('.strip')).toHaveCount(1);
-  await expect(page.locator('.strip')).toContainText('2 bars of 7/8 · 16ths');
+  await expect(page.locator('ls-strip')).toHaveCount(1);
+  await expect(page.locator('ls-strip')).toContainText('2 bars of 7/8 · 16ths');
 
   // Drill it with Space, Enter and arrows alone.
-  await page.locator('.strip').getByRole('link', { name: 'Drill' }).click();
+  await page.locator('ls-strip').getByRole('link', { name: 'Drill' }).click();
   await page.getByRole('button', { name: 'Only the whole' }).click();
   await page.getByLabel('Start tempo').fill('300');
   await page.getByLabel('Start tempo').press('Enter');
@@ -142,9 +142,10 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await empty.goto('/kit?part=data');
   await empty.locator('input[type=file]').setInputFiles(file);
   await expect(empty.getByText('The file is good.')).toBeVisible();
-  await expect(empty.getByText('1 new phrase; 5 log entries.')).toBeVisible();
+  await expect(empty.getByText('1 new phrase')).toBeVisible();
+  await expect(empty.getByText('5 tries of the log')).toBeVisible();
   await empty.getByRole('button', { name: 'Put it on the shelf' }).click();
-  await expect(empty.getByText('1 phrase and 5 log entries are on the shelf.')).toBeVisible();
+  await expect(empty.getByText('1 phrase and 5 tries from the file are on the shelf.')).toBeVisible();
   expect(await readFile(await save(empty), 'utf8')).toBe(await readFile(file, 'utf8'));
   await other.close();
 });

@@ -16,7 +16,8 @@ test('two tabs agree: kept in one, seen in the other; taken off, put back', asyn
   // A tab behind another draws nothing; what matters is what it shows when it is looked at, without being loaded again.
   await other.bringToFront();
   await expect(other.getByText('From the first tab')).toBeVisible();
-  await other.getByRole('button', { name: 'Take From the first tab off the shelf' }).click();
+  await other.getByRole('button', { name: 'More for From the first tab' }).click();
+  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
   await page.bringToFront();
   await page.goto('/shelf');
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
@@ -32,26 +33,6 @@ test('the demo shelf and mine never touch', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   await page.getByRole('button', { name: 'Look round a filled shelf first' }).click();
   await expect(page.getByText('Glass over five')).toBeVisible();
-});
-
-test.describe('without a network', () => {
-  test.use({ serviceWorkers: 'allow' });
-  test('it works without a network once it was loaded', async ({ page, context }) => {
-    await page.goto('/shelf');
-    await page.evaluate(async () => {
-      await navigator.serviceWorker.ready;
-    });
-    // The worker takes over when all it needs is kept.
-    await page.reload();
-    await expect
-      .poll(() => page.evaluate(async () => (await (await fetch('/ngsw/state')).text()).includes('NORMAL')))
-      .toBe(true);
-    await expect.poll(() => page.evaluate(async () => (await caches.match('/index.html')) !== undefined)).toBe(true);
-    await context.setOffline(true);
-    await page.goto('/bench');
-    await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
-    await context.setOffline(false);
-  });
 });
 
 test('where the browser keeps nothing, it says so and goes on', async ({ page, guard }) => {

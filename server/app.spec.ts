@@ -40,4 +40,22 @@ describe('the server', () => {
     expect(policy).toContain("script-src 'self'");
     expect(policy).not.toMatch(/unsafe-eval|script-src[^;]*unsafe-inline|https?:/);
   });
+  it.each(['/%', '/%E0%A4%A', '/bench/%'])(
+    'says shortly that %s cannot be read, and nothing of how it is built',
+    async (path) => {
+      const answer = await fetch(base + path, { headers: { accept: 'text/html' } });
+      const text = await answer.text();
+      expect([answer.status, text]).toEqual([400, 'This address cannot be read.']);
+    },
+  );
+  it('gives the page to a phrase with a dot in its address', async () =>
+    expect(await (await fetch(`${base}/bench/rope.2`, { headers: { accept: 'text/html' } })).text()).toBe(
+      '<p>page</p>',
+    ));
+  it('lets text become code only through named policies', async () => {
+    const policy =
+      (await fetch(base, { headers: { accept: 'text/html' } })).headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("require-trusted-types-for 'script'");
+    expect(policy).toMatch(/trusted-types angular angular#components default(;|$)/);
+  });
 });

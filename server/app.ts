@@ -1,5 +1,5 @@
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 
 /** What the page may do: everything from its own origin, nothing from anywhere else, no code made from strings. */
@@ -19,6 +19,9 @@ export const POLICY = {
   baseUri: ["'self'"],
   formAction: ["'self'"],
   frameAncestors: ["'none'"],
+  // Text becomes code or markup only through these: Angular's own, and ours for addresses of this origin.
+  requireTrustedTypesFor: ["'script'"],
+  trustedTypes: ['angular', 'angular#components', 'default'],
   upgradeInsecureRequests: null,
 };
 
@@ -50,11 +53,30 @@ export function createApp(root: string): Express {
       },
     }),
   );
-  // Only page navigations get the page; a missing file is missing.
+  // Only page navigations get the page; a missing file is missing. The address of a phrase may have a dot in it.
   app.get('/{*path}', (req, res, next) => {
-    if (/\.[a-z0-9]+$/i.test(req.path) || !req.accepts('html')) return next();
+    const isFile = /\.[a-z0-9]+$/i.test(req.path) && !OF_A_PHRASE.test(req.path);
+    if (isFile || !req.accepts('html')) return next();
     res.setHeader('Cache-Control', 'no-cache');
     res.sendFile('index.html', { root });
   });
+  app.use((_req, res) => void res.status(404).type('text/plain').send('Not here.'));
+  // Four arguments tell Express that this answers what went wrong: shortly, and with nothing of how it is built.
+  app.use((error: unknown, _req: Request, res: Response, next: NextFunction) => {
+    if (res.headersSent) return next(error);
+    const status = statusOf(error);
+    res
+      .status(status)
+      .type('text/plain')
+      .send(status < 500 ? 'This address cannot be read.' : 'Something went wrong here.');
+  });
   return app;
+}
+
+/** The places whose addresses name a phrase. */
+const OF_A_PHRASE = /^\/(bench|drill|log|shelf|kit|today|listen)\/[^/]+$/;
+
+function statusOf(error: unknown): number {
+  const status = typeof error === 'object' && error !== null && 'status' in error ? error.status : 500;
+  return typeof status === 'number' && status >= 400 && status < 600 ? status : 500;
 }

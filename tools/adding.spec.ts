@@ -53,7 +53,7 @@ describe('the page of adding', () => {
     [
       'A move',
       /\bmirror\b(?!\()|MirrorEditor/,
-      /mirror\(|of another or a mirror|a turn or a mirror|offerOf\('mirror'.*words|take\(offerOf|yield |kits|mirror\(\): void/,
+      /mirror\(|of another or a mirror|a turn or a mirror|offerOf\('mirror'.*words|take\(offerOf|yield |kits|mirror\(\): void|const mirror = |\$\{mirror\}/,
     ],
     ['A place', /['"]\/?log['"]|[/]log\.component'/, /routerLink|routes|navigate|templateUrl|styleUrl|class="log"/],
     ['A file format', /shelf-file['/.]/, /from '@core|generated\/validators/],

@@ -18,7 +18,7 @@ const open = async (path) => {
 
 try {
   await open('/?shelf=demo');
-  await page.locator('.strip ls-ribbon svg').first().waitFor();
+  await page.locator('ls-strip ls-ribbon svg').first().waitFor();
   await shot('shelf');
   await open('/bench/salt-1');
   await page.getByRole('button', { name: /^Fill 2 bars/ }).click();

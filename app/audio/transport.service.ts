@@ -32,6 +32,8 @@ const CHANGE_SECONDS = 0.12;
  * slept.
  */
 const SLEEP_MS = 4000;
+/** So long a browser may take to let the sound begin, in ms. */
+const RESUME_MS = 2000;
 
 /** What was handed to the audio clock since play was pressed. */
 export interface Handover {
@@ -157,7 +159,14 @@ export class Transport {
         this.ticker = spawnTicker();
         this.ticker.onmessage = () => this.pump();
       }
-      await this.context.resume();
+      // A browser that holds the sound back until the page is pressed never answers.
+      await Promise.race([this.context.resume(), new Promise((r) => setTimeout(r, RESUME_MS))]);
+      if (this.context.state === 'suspended') {
+        this.trouble.set(
+          'The browser holds the sound back. Press play once more; if it stays silent, reload the page.',
+        );
+        return null;
+      }
       this.trouble.set(null);
       return this.context;
     } catch {

@@ -27,6 +27,13 @@ export function benchKeys(page: BenchPage): readonly Key[] {
     { combo: ',', shown: ',', does: 'Step back through the recipe and hear it', run: () => bench.walk(-1) },
     { combo: '.', shown: '.', does: 'Step on through the recipe', run: () => bench.walk(1) },
     { combo: 'k', shown: 'K', does: 'Keep it', run: () => keeping.ask() },
+    {
+      combo: 'Shift+K',
+      shown: 'Shift K',
+      does: 'Keep it as the next of its series',
+      run: () => void keeping.keepNext(),
+    },
+    { combo: 'o', shown: 'O', does: 'What it was before', run: () => keeping.openStates() },
     { combo: 'v', shown: 'V', does: 'Variants', run: () => bench.toggleSheet('variants') },
     { combo: 'b', shown: 'B', does: 'Stick it for me', run: () => bench.toggleSheet('sticking') },
     {

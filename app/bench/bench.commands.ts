@@ -1,4 +1,5 @@
 import { computed, effect, inject, Injectable } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { clamp } from '@core/base';
 import { TEMPO } from '@core/time';
 import { whenIdle } from '../ui/idle';
@@ -24,6 +25,7 @@ export class BenchCommands {
   private readonly sticker = inject(StickingWorker);
 
   constructor() {
+    this.compare.shown$.pipe(takeUntilDestroyed()).subscribe(() => this.view.layBeneath());
     // By the time a sticking is asked for, the worker that finds it has started.
     const worked = computed(() => this.store.recipe() !== null);
     effect((callOff) => {

@@ -201,7 +201,7 @@ describe('the Bench', () => {
     expect(told.at(-1)).toContain('is kept as it stands');
     expect((await phrases.get(kept.id))?.recipe.moves).toHaveLength(1);
     expect(went.at(-1)).toBe(`/drill ${kept.id} ""`);
-    expect(m.component.keeping.asking()).toBe(false);
+    expect(m.component.keeping.asking()).toBeNull();
   });
   it('opens a phrase by its address; one that is gone is said', async () => {
     const { went, messages, store } = await bench();
@@ -224,16 +224,20 @@ describe('keeping a phrase', () => {
     const m = mount(KeepDialogComponent);
     const kept = heard(m.component.kept);
     m.component.name.set('  ');
-    m.component.keep();
+    m.component.keep(false);
     m.component.name.set(' Pale rope ');
-    m.component.keep();
-    expect(kept.map((k) => k.name)).toEqual([store.suggestedName(), 'Pale rope']);
+    m.component.keep(false);
+    expect(kept.map((k) => k.label.name)).toEqual([store.suggestedName(), 'Pale rope']);
     // A goal that is being typed counts, although the field was never left.
     const field = document.querySelector<HTMLInputElement>('[aria-label="Goal tempo"]')!;
     field.value = '300';
     field.dispatchEvent(new Event('input'));
-    m.component.keep();
-    expect(kept.map((k) => k.goal)).toEqual([110, 110, 300]);
+    m.component.keep(true);
+    expect(kept.map((k) => [k.label.goal, k.asNew])).toEqual([
+      [110, false],
+      [110, false],
+      [300, true],
+    ]);
     expect(store.suggestedName()).not.toBe('');
   });
 });

@@ -19,7 +19,9 @@ import { FindingsComponent } from './answers/findings.component';
 import { ReachStore } from './answers/reach.store';
 import { BenchCommands } from './bench.commands';
 import { benchKeys } from './bench-keys';
+import { ElsewhereComponent } from './document/elsewhere.component';
 import { KeepDialogComponent } from './document/keep-dialog.component';
+import { StatesDialogComponent } from './document/states-dialog.component';
 import { TrailStore } from './document/trail.store';
 import { ViewStore } from './document/view.store';
 import { RecipeColumnComponent } from './recipe/recipe-column.component';
@@ -38,7 +40,9 @@ import { VariantsSheetComponent } from './sheets/variants-sheet.component';
   selector: 'ls-bench',
   imports: [
     FindingsComponent,
+    ElsewhereComponent,
     KeepDialogComponent,
+    StatesDialogComponent,
     LowerPaneComponent,
     PlayBarComponent,
     PrintSheetComponent,
@@ -59,6 +63,8 @@ export class BenchComponent implements OnDestroy {
   /** Route: the phrase to work on; `fresh` asks for an empty Bench. */
   readonly phrase = input<string>();
   readonly fresh = input<string>();
+  /** Asks for the phrase as the shelf has it, whatever unkept work on it lies here. */
+  readonly kept = input<string>();
   readonly commands = inject(BenchCommands);
   readonly view = inject(ViewStore);
   readonly reach = inject(ReachStore);
@@ -83,8 +89,9 @@ export class BenchComponent implements OnDestroy {
     effect(() => {
       const id = this.phrase();
       const fresh = this.fresh() !== undefined;
+      const asKept = this.kept() !== undefined;
       untracked(() => {
-        if (id) this.open(id);
+        if (id) this.open(id, asKept);
         else if (fresh) this.clear();
       });
     });
@@ -109,10 +116,10 @@ export class BenchComponent implements OnDestroy {
     this.recipeColumn()?.toWords();
   }
 
-  private open(id: string): void {
+  private open(id: string, asKept: boolean): void {
     // What was just kept is on the Bench already: cursor, sheet and sound stay.
     if (this.store.phrase()?.id !== id) this.tidy();
-    void this.keeping.open(id);
+    void this.keeping.open(id, asKept);
   }
 
   private clear(): void {

@@ -214,7 +214,7 @@ describe('undo across a reload', () => {
     bench.setTempo(120);
     await until(() => bench.canUndo());
     await new Promise((r) => setTimeout(r, 60));
-    const draft = (await db.kept.get('draft'))?.value as { past: unknown[]; tempo: number };
+    const draft = (await db.drafts.toArray())[0]?.draft as unknown as { past: unknown[]; tempo: number };
     expect(draft.tempo).toBe(120);
     expect(draft.past).toHaveLength(3);
     // A fresh store is a reloaded tab.
@@ -235,6 +235,6 @@ describe('undo across a reload', () => {
     await until(() => write.mock.calls.length > 1);
     await new Promise((r) => setTimeout(r, 60));
     expect(write.mock.calls.length).toBeLessThan(6);
-    expect(((await db.kept.get('draft'))?.value as { tempo: number }).tempo).toBe(79);
+    expect((await db.drafts.toArray()).map((d) => d.draft.tempo)).toEqual([79]);
   });
 });

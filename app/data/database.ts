@@ -1,36 +1,67 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { liveQuery } from 'dexie';
-import { catchError, from, Observable, of, retry, shareReplay, switchMap } from 'rxjs';
+import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
+import { putAside } from './aside';
 import { ShelfDb } from './db';
-import { fillDemo } from './demo';
+import type { Keeper, Odd } from './gate';
 import { HealthService } from './health.service';
 import { currentShelf } from './which-shelf';
 
 /** How often a query that failed is run again, and after how long, in milliseconds. */
 const TRIES = 2;
 const TRY_AFTER = 250;
+/** After so long without an answer it is said that the database does not answer, in milliseconds. */
+const ANSWER_WITHIN = 3000;
+
+/** The name of this tab's database. */
+export function databaseName(): string {
+  return currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf';
+}
 
 /** The open database of this tab's shelf, and its queries as live Observables. */
 @Injectable({ providedIn: 'root' })
 export class Database {
   private readonly health = inject(HealthService);
-  readonly db = new ShelfDb(currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf');
+  private readonly oddOnes = new Subject<Odd>();
+  private readonly keeper: Keeper = { rules: null };
+  readonly db = new ShelfDb(databaseName(), this.keeper, (row) => this.oddOnes.next(row));
+  private readonly asideState = signal(0);
+  /** How many rows were set aside since the page was opened. */
+  readonly setAside = this.asideState.asReadonly();
   /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
 
+  constructor() {
+    this.oddOnes.subscribe((row) => void this.putAside(row));
+  }
+
   private async open(): Promise<void> {
     this.db.on('versionchange', () => {
+      // Whatever this tab would write from here on could not be kept: it must not look as if it were.
       this.db.close();
-      this.health.tell('Loop Shelf was updated in another tab. Reload this one to go on; nothing is lost.');
+      this.health.end(
+        'A newer Loop Shelf has opened this shelf in another tab. This tab keeps nothing any more; what was kept before is safe.',
+      );
     });
     this.db.on('blocked', () =>
-      this.health.tell('Another tab still holds the old shelf. Close it, and this one opens.'),
+      this.health.tell('Another tab still holds the shelf as it was before. Close it, and this one goes on by itself.'),
+    );
+    const late = setTimeout(
+      () =>
+        this.health.tell(
+          'The browser’s storage does not answer. Other tabs of Loop Shelf may hold it: close them, or start the browser again. Nothing is lost.',
+        ),
+      ANSWER_WITHIN,
     );
     try {
+      this.keeper.rules = (await import('@core/formats')).RULES;
       await this.db.open();
-      if (currentShelf() === 'demo') await fillDemo(this.db);
+      if (currentShelf() === 'demo') await (await import('./demo')).fillDemo(this.db);
+      this.health.untell();
     } catch (error) {
       this.health.fail(error);
+    } finally {
+      clearTimeout(late);
     }
   }
 
@@ -55,6 +86,17 @@ export class Database {
     );
   }
 
+  /** One reading, once the database can be read; a failure is shown and gives `empty`. */
+  async read<T>(empty: T, query: () => Promise<T>): Promise<T> {
+    await this.ready;
+    try {
+      return await query();
+    } catch (error) {
+      this.health.fail(error);
+      return empty;
+    }
+  }
+
   /**
    * A write in one transaction over all tables. `about` names what is written where a later write makes an earlier one
    * idle.
@@ -63,17 +105,24 @@ export class Database {
     const { db } = this;
     return this.health.write(async () => {
       await this.ready;
-      await db.transaction('rw', [db.phrases, db.attempts, db.drills, db.kept, db.takes], run);
+      await db.transaction('rw', db.own, run);
     }, about);
-  }
-
-  /** A thing that is kept under a name. */
-  put(key: string, value: unknown): Promise<boolean> {
-    return this.write(() => this.db.kept.put({ key, value }), `kept ${key}`);
   }
 
   /** Work that reads before it writes: the page is not left unasked while it lasts. */
   during<T>(work: () => Promise<T>): Promise<T> {
     return this.health.during(work);
+  }
+
+  /** A row that cannot be read is taken out of the way and kept: told, never hidden, never written over. */
+  private async putAside(row: Odd): Promise<void> {
+    const { db } = this;
+    const kept = await this.write(() => putAside(db, row), `aside ${row.table} ${String(row.key)}`);
+    if (kept) this.noteAside();
+  }
+
+  /** A row was set aside, here or in a worker. */
+  noteAside(): void {
+    this.asideState.update((n) => n + 1);
   }
 }

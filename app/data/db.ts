@@ -1,25 +1,98 @@
-import Dexie, { type EntityTable } from 'dexie';
-import type { Attempt, DrillState } from '@core/drill';
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
+import { moment } from '@core/base';
+import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
+import type { TabDraft } from '@core/formats';
 import type { Phrase } from '@core/recipe';
+import type { Board, KeptState, Named, Removal } from '@core/shelf';
 import type { KeptTake } from '@core/take';
+import { gate, type Keeper, type Odd } from './gate';
+import type { FactsPack } from './index/entry';
 
-/** A single thing that is kept under a name: settings, the draft on the Bench. */
-export interface Kept {
+/** What the tries of one phrase add up to, kept beside them so that no tries are read to show it. */
+export interface Tally extends Best {
+  readonly id: string;
+}
+
+/** A row that could not be read, taken out of the way of what can. `n` is given by the database. */
+export interface Aside {
+  readonly n?: number;
+  readonly table: string;
   readonly key: string;
-  readonly value: unknown;
+  readonly row: unknown;
+  readonly why: string;
+  readonly at: number;
 }
 
 /** The browser's database of one shelf. Each version of the schema stays here, so that an old shelf opens. */
 export class ShelfDb extends Dexie {
   phrases!: EntityTable<Phrase, 'id'>;
-  attempts!: EntityTable<Attempt, 'id'>;
+  tries!: Table<TriesPage, [string, number]>;
+  tallies!: EntityTable<Tally, 'id'>;
   drills!: EntityTable<DrillState, 'id'>;
-  kept!: EntityTable<Kept, 'key'>;
+  kept!: EntityTable<Named, 'key'>;
   takes!: EntityTable<KeptTake, 'id'>;
+  states!: EntityTable<KeptState, 'id'>;
+  removals!: EntityTable<Removal, 'id'>;
+  boards!: EntityTable<Board, 'id'>;
+  drafts!: EntityTable<TabDraft, 'id'>;
+  aside!: Table<Aside, number>;
+  /** A cache that may be dropped. */
+  packs!: EntityTable<FactsPack, 'n'>;
 
-  constructor(name: string) {
+  /** @param odd is told of every row that was met and could not be read. */
+  constructor(name: string, keeper: Keeper, odd: (row: Odd) => void = () => undefined) {
     super(name);
     this.version(1).stores({ phrases: 'id', attempts: 'id, phrase', drills: 'id, &phrase', kept: 'key' });
     this.version(2).stores({ takes: 'id, phrase, at' });
+    this.version(3)
+      .stores({
+        phrases: 'id, changed, family',
+        tries: '[phrase+n]',
+        tallies: 'id, lastAt',
+        states: 'id, phrase',
+        removals: 'id, at',
+        boards: 'id',
+        drafts: 'id, at',
+        aside: '++n',
+        packs: 'n',
+      })
+      .upgrade((trans) => triesIntoPages(trans, keeper));
+    this.version(4).stores({ attempts: null });
+    this.use(gate(keeper, odd));
+  }
+
+  /** Every table that holds what the player made; the cache is not among them. */
+  get own(): Table[] {
+    const { phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside } = this;
+    return [phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside] as Table[];
+  }
+}
+
+/** From version 2: tries one by one become pages, and the one draft becomes a tab's. */
+async function triesIntoPages(trans: Transaction, { rules }: Keeper): Promise<void> {
+  if (!rules) throw new Error('no rules');
+  const at = moment(Date.now());
+  const rows = (await trans.table('attempts').toArray()) as unknown[];
+  const byPhrase = new Map<string, Attempt[]>();
+  for (const row of rows) {
+    const problem = rules.attempts(row);
+    if (problem) await trans.table('aside').add({ table: 'attempts', key: '', row, why: problem.words, at });
+    else {
+      const attempt = row as Attempt;
+      byPhrase.set(attempt.phrase, [...(byPhrase.get(attempt.phrase) ?? []), attempt]);
+    }
+  }
+  for (const [phrase, tries] of byPhrase) {
+    tries.sort((a, b) => a.at - b.at);
+    await trans.table('tries').bulkPut([...pagesOf(phrase, tries, null)]);
+    await trans.table('tallies').put({ id: phrase, ...bestOf(tries) });
+  }
+  const draft: unknown = await trans.table('kept').get('draft');
+  if (typeof draft === 'object' && draft !== null && 'value' in draft) {
+    const row = { id: 'before', at, draft: draft.value };
+    const problem = rules.drafts(row);
+    if (problem) await trans.table('aside').add({ table: 'drafts', key: 'before', row, why: problem.words, at });
+    else await trans.table('drafts').put(row);
+    await trans.table('kept').delete('draft');
   }
 }

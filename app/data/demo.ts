@@ -1,5 +1,8 @@
-import { readShelf, shiftedShelf, validateSettings } from '@core/formats';
+import { bestOf, pagesOf, type Attempt } from '@core/drill';
+import { readShelf, shiftedShelf } from '@core/formats';
+import { NO_BEST } from '@core/drill';
 import type { ShelfDb } from './db';
+import { ALL_TRIES } from './tries';
 
 const DAY = 24 * 60 * 60 * 1000;
 
@@ -8,14 +11,18 @@ export async function fillDemo(db: ShelfDb): Promise<void> {
   if ((await db.phrases.count()) > 0 || (await db.kept.get('demo-filled'))) return;
   const read = readShelf(await (await fetch('/demo/salt-lantern.json')).text());
   if (!read.ok) throw new Error(read.problems[0].message);
-  const newest = Math.max(...read.value.attempts.map((a) => a.at));
+  const { contents } = read.value;
+  const newest = Math.max(...contents.attempts.map((a) => a.at));
   const days = Math.floor(Date.now() / DAY) - Math.floor(newest / DAY) - 1;
-  const file = shiftedShelf(read.value, days * DAY);
-  await db.transaction('rw', [db.phrases, db.attempts, db.drills, db.kept], async () => {
-    await db.phrases.bulkPut(file.phrases);
-    await db.attempts.bulkPut(file.attempts);
-    await db.drills.bulkPut(file.drills);
-    await db.kept.put({ key: 'demo-filled', value: true });
-    if (validateSettings(file.settings)) await db.kept.put({ key: 'settings', value: file.settings });
+  const shelf = shiftedShelf(contents, days * DAY);
+  const byPhrase = new Map<string, Attempt[]>();
+  for (const a of shelf.attempts) byPhrase.set(a.phrase, [...(byPhrase.get(a.phrase) ?? []), a]);
+  await db.transaction('rw', db.own, async () => {
+    await db.phrases.bulkPut([...shelf.phrases]);
+    for (const [phrase, tries] of byPhrase) await db.tries.bulkPut([...pagesOf(phrase, tries, null)]);
+    await db.tallies.bulkPut([...byPhrase].map(([id, tries]) => ({ ...bestOf(tries), id })));
+    await db.tallies.put({ ...NO_BEST, attempts: shelf.attempts.length, id: ALL_TRIES });
+    await db.drills.bulkPut([...shelf.drills]);
+    await db.kept.bulkPut([...shelf.named, { key: 'demo-filled', value: true }]);
   });
 }

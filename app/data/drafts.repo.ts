@@ -1,22 +1,66 @@
 import { inject, Injectable } from '@angular/core';
-import { validateDraft, type Draft } from '@core/formats';
+import type { Draft, TabDraft } from '@core/formats';
+import { now } from './clock';
 import { Database } from './database';
 import { NewestWrite } from './newest-write';
+import { livingTabs, thisTab } from './tab';
 
-/** What is on the Bench, kept at every change: closing the tab loses nothing. */
+/** Drafts of tabs that are gone are kept so long, in milliseconds: 30 days; and so many of them. */
+const KEPT_FOR = 30 * 24 * 60 * 60 * 1000;
+const MOST_KEPT = 30;
+
+/** What is on the Bench of each tab, kept at every change: closing a tab loses nothing. */
 @Injectable({ providedIn: 'root' })
 export class DraftsRepo {
   private readonly database = inject(Database);
-  private readonly writes = new NewestWrite<Draft>((draft) => this.database.put('draft', draft));
+  private readonly writes = new NewestWrite<Draft>((draft) => this.put(draft));
 
-  async get(): Promise<Draft | null> {
-    await this.database.ready;
-    const value = (await this.database.db.kept.get('draft').catch(() => undefined))?.value;
-    return validateDraft(value) ? value : null;
+  /**
+   * This tab's draft. A tab that never had one takes over the newest of a tab that is gone, as after the browser was
+   * closed. Null when there is none; a failure to read is told, and is null too.
+   */
+  async get(): Promise<{ readonly draft: Draft | null; readonly read: boolean }> {
+    const id = await thisTab();
+    return this.database.read<{ draft: Draft | null; read: boolean }>({ draft: null, read: false }, async () => {
+      const own = await this.database.db.drafts.get(id);
+      if (own) return { draft: own.draft, read: true };
+      const [left] = await this.left();
+      if (!left) return { draft: null, read: true };
+      await this.database.write(async () => {
+        await this.database.db.drafts.delete(left.id);
+        await this.database.db.drafts.put({ ...left, id, at: now() });
+      });
+      return { draft: left.draft, read: true };
+    });
+  }
+
+  /** Drafts with something on them of tabs that are gone, the newest first. */
+  async left(): Promise<readonly TabDraft[]> {
+    const [id, living] = [await thisTab(), await livingTabs()];
+    const all = await this.database.read([], () => this.database.db.drafts.orderBy('at').reverse().toArray());
+    return all.filter((d) => d.id !== id && !living?.has(d.id) && d.draft.recipe !== null);
+  }
+
+  /** Takes a draft that was left into this tab; another tab no longer finds it. */
+  take(left: TabDraft): Promise<boolean> {
+    return this.database.write(() => this.database.db.drafts.delete(left.id));
   }
 
   /** Keeps a draft; only the newest is worth keeping. */
   keep(draft: Draft): Promise<boolean> {
     return this.writes.keep(draft);
+  }
+
+  private async put(draft: Draft): Promise<boolean> {
+    const id = await thisTab();
+    const { db } = this.database;
+    return this.database.write(() => db.drafts.put({ id, at: now(), draft }), 'draft');
+  }
+
+  /** Forgets drafts that were left long ago. */
+  async forgetOld(): Promise<void> {
+    const left = await this.left();
+    const old = left.filter((d, i) => i >= MOST_KEPT || d.at < now() - KEPT_FOR);
+    if (old.length > 0) await this.database.write(() => this.database.db.drafts.bulkDelete(old.map((d) => d.id)));
   }
 }

@@ -1,53 +1,104 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import { validateAttempt, validateDrillState } from '@core/formats';
-import type { Attempt, DrillState } from '@core/drill';
+import { NO_BEST, type Attempt, type Best, type DrillState } from '@core/drill';
+import { SHELF_LIMITS } from '@core/shelf';
+import { now } from './clock';
 import { Database } from './database';
+import { HealthService } from './health.service';
+import { logTries, thinned, triesOf } from './tries';
 
-/** Drills under way, one to a phrase, and the log of every attempt. */
+/** The most drills under way that are listed. */
+const MOST_LISTED = 60;
+
+/** Drills under way, one to a phrase, and the log of every try. */
 @Injectable({ providedIn: 'root' })
 export class DrillsRepo {
   private readonly database = inject(Database);
+  private readonly health = inject(HealthService);
 
-  /** Every attempt, oldest first. */
-  readonly attempts$: Observable<readonly Attempt[] | null> = this.database.live<readonly Attempt[] | null>(
-    [],
-    async () => {
-      const rows = await this.database.db.attempts.toArray();
-      return rows.filter((a) => validateAttempt(a)).sort((a, b) => a.at - b.at);
-    },
-  );
+  /** Every try of a phrase, oldest first; null until they are read. */
+  triesOf$(phrase: string): Observable<readonly Attempt[] | null> {
+    return this.database.live<readonly Attempt[] | null>([], () => triesOf(this.database.db, phrase));
+  }
 
+  /** What the tries of a phrase add up to. */
+  async bestOf(phrase: string): Promise<Best> {
+    return this.database.read(NO_BEST, async () => (await this.database.db.tallies.get(phrase)) ?? NO_BEST);
+  }
+
+  /** Phrases that were drilled, by their ids, the one drilled last first; those that are gone too. */
+  readonly drilled$: Observable<readonly (Best & { readonly id: string })[] | null> = this.database.live<
+    readonly (Best & { readonly id: string })[] | null
+  >([], () => this.database.db.tallies.orderBy('lastAt').reverse().limit(MOST_LISTED).toArray());
+
+  /** Drills under way, the one that was kept last first. */
   readonly drills$: Observable<readonly DrillState[] | null> = this.database.live<readonly DrillState[] | null>(
     [],
     async () => {
       const rows = await this.database.db.drills.toArray();
-      return rows.filter((d) => validateDrillState(d) && d.rung < d.rungs.length);
+      return rows
+        .filter((d) => d.phase !== 'done')
+        .sort((a, b) => lastOf(b) - lastOf(a))
+        .slice(0, MOST_LISTED);
     },
   );
 
   async of(phrase: string): Promise<DrillState | null> {
-    await this.database.ready;
-    const found = await this.database.db.drills.where('phrase').equals(phrase).first();
-    return found && validateDrillState(found) && found.rung < found.rungs.length ? found : null;
+    const found = await this.database.read(undefined, () =>
+      this.database.db.drills.where('phrase').equals(phrase).first(),
+    );
+    return found && found.phase !== 'done' ? found : null;
+  }
+
+  /** The drill of a phrase, followed: null when there is none under way. */
+  of$(phrase: string): Observable<DrillState | null> {
+    return this.database.live<DrillState | null>(null, async () => {
+      const found = await this.database.db.drills.where('phrase').equals(phrase).first();
+      return found && found.phase !== 'done' ? found : null;
+    });
   }
 
   /**
    * Keeps a drill and its finished tries together. The ids of tries come from the drill, so keeping the same state
-   * twice logs nothing twice. A drill that is over leaves only its log.
+   * twice logs nothing twice. Of a drill that is over only that is kept, so that no other device brings it back.
    */
-  keep(drill: DrillState): Promise<boolean> {
+  async keep(drill: DrillState): Promise<boolean> {
     const { db } = this.database;
-    return this.database.write(async () => {
-      const old = await db.drills.where('phrase').equals(drill.phrase).toArray();
-      await db.drills.bulkDelete(old.map((d) => d.id));
-      if (drill.phase !== 'done') await db.drills.put(drill);
-      await db.attempts.bulkPut(drill.attempts);
+    const thin: { told: Awaited<ReturnType<typeof thinned>> } = { told: null };
+    const well = await this.database.write(async () => {
+      const old = await db.drills.where('phrase').equals(drill.phrase).primaryKeys();
+      await db.drills.bulkDelete(old.filter((id) => id !== drill.id));
+      await db.drills.put({ ...(drill.phase === 'done' ? over(drill) : drill), at: now() });
+      const fresh = await logTries(db, drill.phrase, drill.attempts);
+      thin.told = fresh > 0 ? await thinned(db) : null;
     }, `drill ${drill.id}`);
+    if (well && thin.told) this.health.tell(thinWords(thin.told));
+    return well;
   }
 
   forget(phrase: string): Promise<boolean> {
     const { db } = this.database;
-    return this.database.write(() => db.drills.where('phrase').equals(phrase).delete());
+    return this.database.write(async () => {
+      const found = await db.drills.where('phrase').equals(phrase).toArray();
+      await db.drills.bulkPut(found.map((d) => ({ ...over(d), at: now() })));
+    });
   }
+}
+
+function over(drill: DrillState): DrillState {
+  return {
+    ...drill,
+    phase: 'done',
+    rung: Math.min(drill.rung, drill.rungs.length - 1),
+    attempts: [],
+    tryBegan: null,
+  };
+}
+
+function lastOf(drill: DrillState): number {
+  return drill.at ?? drill.attempts.at(-1)?.at ?? 0;
+}
+
+function thinWords({ gone }: { readonly gone: number }): string {
+  return `The log holds ${SHELF_LIMITS.attempts.toLocaleString('en')} tries, as many as it can. Of the phrase with the most tries the oldest ${gone} were thinned to the best of each day. A backup under Kit keeps them all.`;
 }

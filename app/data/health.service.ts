@@ -23,6 +23,10 @@ export class HealthService {
   private readonly failed = signal<readonly FailedWrite[]>([]);
   private readonly told = signal<string | null>(null);
 
+  private readonly endedState = signal<string | null>(null);
+  /** Why this tab keeps nothing any more; null as long as it does. */
+  readonly ended = this.endedState.asReadonly();
+
   readonly trouble = computed<Trouble | null>(() => {
     const failed = this.failed().at(-1);
     if (failed) return { words: failed.words, retry: () => void this.retry() };
@@ -35,7 +39,7 @@ export class HealthService {
    * Whether the browser's storage holds all there is: nothing is being written, and nothing that failed waits to be
    * tried again.
    */
-  readonly allKept = computed(() => !this.writing() && this.failed().length === 0);
+  readonly allKept = computed(() => this.ended() !== null || (!this.writing() && this.failed().length === 0));
 
   /**
    * Runs a write. Resolves to whether it was kept.
@@ -65,6 +69,16 @@ export class HealthService {
     } finally {
       this.underWay.update((n) => n - 1);
     }
+  }
+
+  /** From here on this tab keeps nothing: it is said instead of everything else. */
+  end(words: string): void {
+    this.endedState.set(words);
+  }
+
+  /** What was told is over by itself. */
+  untell(): void {
+    this.told.set(null);
   }
 
   /** Shows a trouble that no retry mends. */

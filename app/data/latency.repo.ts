@@ -9,8 +9,8 @@ export type BySource = Readonly<Record<string, number>>;
 @Injectable({ providedIn: 'root' })
 export class LatencyRepo {
   private readonly database = inject(Database);
-  private readonly value = new KeptValue<BySource>(this.database, 'latency', {}, isBySource);
-  private readonly times = new KeptValue<BySource>(this.database, 'latency-at', {}, isBySource);
+  private readonly value = new KeptValue<BySource>(this.database, 'latency', {});
+  private readonly times = new KeptValue<BySource>(this.database, 'latency-at', {});
   /** Seconds by which each source is behind. */
   readonly now = this.value.now;
   /** Milliseconds since 1970 of each calibration. */
@@ -23,12 +23,4 @@ export class LatencyRepo {
     ]);
     return kept.every(Boolean);
   }
-}
-
-function isBySource(value: unknown): value is BySource {
-  return (
-    typeof value === 'object' &&
-    value !== null &&
-    Object.values(value).every((n) => typeof n === 'number' && Number.isFinite(n))
-  );
 }

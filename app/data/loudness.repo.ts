@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { LOUDEST, PARTS, type Loudness, type Part } from '@core/playback';
+import { LOUDEST, type Loudness, type Part } from '@core/playback';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
 
@@ -8,7 +8,7 @@ const USUAL: Loudness = Object.freeze({ primary: 1, timekeeping: 1, texture: 1, 
 /** How loud each part was set, remembered for the Bench and the practice room alike. */
 @Injectable({ providedIn: 'root' })
 export class LoudnessRepo {
-  private readonly value = new KeptValue<Loudness>(inject(Database), 'loudness', USUAL, isLoudness);
+  private readonly value = new KeptValue<Loudness>(inject(Database), 'loudness', USUAL);
   readonly now = this.value.now;
 
   set(part: Part, to: number): Promise<boolean> {
@@ -18,13 +18,4 @@ export class LoudnessRepo {
   reset(): Promise<boolean> {
     return this.value.keep(USUAL);
   }
-}
-
-function isLoudness(value: unknown): value is Loudness {
-  if (typeof value !== 'object' || value === null) return false;
-  const own = new Map<string, unknown>(Object.entries(value));
-  return PARTS.every((p) => {
-    const n = own.get(p);
-    return typeof n === 'number' && n >= 0 && n <= LOUDEST;
-  });
 }

@@ -17,7 +17,7 @@ export const USUAL_MAP: MidiMap = Object.freeze(
 /** What each note of the user's pads means, remembered. */
 @Injectable({ providedIn: 'root' })
 export class MidiMapRepo {
-  private readonly value = new KeptValue<MidiMap>(inject(Database), 'midi-map', USUAL_MAP, isMap);
+  private readonly value = new KeptValue<MidiMap>(inject(Database), 'midi-map', USUAL_MAP);
   readonly now = this.value.now;
 
   voiceOf(note: number): Voice | null {
@@ -31,12 +31,4 @@ export class MidiMapRepo {
   reset(): Promise<boolean> {
     return this.value.keep(USUAL_MAP);
   }
-}
-
-function isMap(value: unknown): value is MidiMap {
-  return (
-    typeof value === 'object' &&
-    value !== null &&
-    Object.entries(value).every(([k, v]) => /^\d{1,3}$/.test(k) && VOICES.some((x) => x === v))
-  );
 }

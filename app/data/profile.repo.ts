@@ -1,5 +1,4 @@
 import { inject, Injectable } from '@angular/core';
-import { validateProfile } from '@core/formats';
 import { USUAL_PROFILE, type Profile } from '@core/reach';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
@@ -7,7 +6,7 @@ import { KeptValue } from './kept-value';
 /** How fast the user's limbs are. */
 @Injectable({ providedIn: 'root' })
 export class ProfileRepo {
-  private readonly value = new KeptValue<Profile>(inject(Database), 'profile', USUAL_PROFILE, validateProfile);
+  private readonly value = new KeptValue<Profile>(inject(Database), 'profile', USUAL_PROFILE);
   readonly now = this.value.now;
 
   keep(profile: Profile): Promise<boolean> {

@@ -1,105 +1,99 @@
-import { inject, Injectable } from '@angular/core';
-import {
-  readShelf,
-  SHELF_LIMITS,
-  tooLarge,
-  validateKits,
-  validateProfile,
-  validateSettings,
-  writeShelf,
-  type ShelfCode,
-  type ShelfFile,
-} from '@core/formats';
+import { inject, Injectable, signal } from '@angular/core';
 import type { Read } from '@core/base';
-import { ShelfFileWorker } from '../workers/shelf-file.service';
-import { Database } from './database';
+import type { ShelfCode } from '@core/formats';
+import { proxy } from 'comlink';
+import { spawnFiles } from '../workers/spawn';
+import { Database, databaseName } from './database';
+import type { Chosen, Incoming, Taken } from './files/files-engine';
+import { HealthService } from './health.service';
 
-/** What reading a file into the shelf would do. */
-export interface Incoming {
-  readonly file: ShelfFile;
-  readonly fresh: number;
-  readonly replaced: number;
+export type { Chosen, Incoming, Taken } from './files/files-engine';
+
+/** How far a long work is. */
+export interface Working {
+  readonly share: number;
+  readonly words: string;
 }
 
+/** Work that the player stopped. */
+export class Stopped extends Error {}
+
 /**
- * The shelf as a file, out and in. Large files are read in a worker; nothing changes before the whole file is known to
- * be good.
+ * The shelf as a file, out and in. It is read, merged and written in a worker, with progress; stopping it leaves the
+ * shelf as it was. Nothing changes before the whole file is known to be good and what it changes was shown.
  */
 @Injectable({ providedIn: 'root' })
 export class ShelfFiles {
   private readonly database = inject(Database);
-  private readonly worker = inject(ShelfFileWorker);
+  private readonly health = inject(HealthService);
+  private readonly workingState = signal<Working | null>(null);
+  /** What is under way; null when nothing is. */
+  readonly working = this.workingState.asReadonly();
+  private engine: ReturnType<typeof spawnFiles> | null = null;
+  private stop: (() => void) | null = null;
 
-  async text(): Promise<string> {
-    const { db } = this.database;
+  /** The whole shelf as a file, or some phrases of it with all that belongs to them. */
+  export(only: readonly string[] | null = null): Promise<Blob> {
+    return this.run('Reading the shelf', (engine, tell) => engine.api.export(tell, only));
+  }
+
+  /** Reads a file and tells what it would change. */
+  read(file: Blob): Promise<Read<Incoming, ShelfCode>> {
+    this.forget();
+    return this.run('Reading the file', (engine, tell) => engine.api.read(file, tell));
+  }
+
+  /** Takes what was chosen of the file that was read. */
+  take(chosen: Chosen): Promise<Taken> {
+    return this.database.during(() =>
+      this.run('Putting it on the shelf', (engine, tell) => engine.api.take(chosen, tell)),
+    );
+  }
+
+  /** Takes back what was taken last, and only that. Resolves to what was done, in words. */
+  async undo(): Promise<string> {
+    const { engine } = this;
+    if (!engine) return 'There is nothing to take back.';
+    let words = '';
+    await this.health.write(async () => (words = await engine.api.undo()));
+    return words;
+  }
+
+  /** Stops what is under way. */
+  cancel(): void {
+    this.stop?.();
+  }
+
+  /** Lets go of a file that was read. */
+  forget(): void {
+    this.engine?.end();
+    this.engine = null;
+  }
+
+  private async run<T>(
+    words: string,
+    work: (engine: ReturnType<typeof spawnFiles>, tell: (share: number, words: string) => void) => Promise<T>,
+  ): Promise<T> {
     await this.database.ready;
-    const settings = (await db.kept.get('settings'))?.value;
-    const kits = (await db.kept.get('kits'))?.value;
-    const profile = (await db.kept.get('profile'))?.value;
-    return writeShelf({
-      phrases: await db.phrases.toArray(),
-      attempts: await db.attempts.toArray(),
-      drills: await db.drills.toArray(),
-      ...(validateSettings(settings) ? { settings } : {}),
-      ...(validateKits(kits) ? { kits } : {}),
-      ...(validateProfile(profile) ? { profile } : {}),
+    const engine = (this.engine ??= spawnFiles(databaseName()));
+    this.workingState.set({ share: 0, words });
+    const stopped = new Promise<never>((_, reject) => {
+      this.stop = () => {
+        this.forget();
+        reject(new Stopped());
+      };
     });
-  }
-
-  /** Reads a file of a given size; `text` is only called when the size is bearable. */
-  async read(bytes: number, text: () => Promise<string>): Promise<Read<Incoming, ShelfCode>> {
-    if (bytes > SHELF_LIMITS.bytes) return tooLarge(bytes);
-    const read = await this.readText(await text());
-    if (!read.ok) return read;
-    const here = new Set(await this.database.db.phrases.toCollection().primaryKeys());
-    const replaced = read.value.phrases.filter((p) => here.has(p.id)).length;
-    return {
-      ok: true,
-      value: { file: read.value, fresh: read.value.phrases.length - replaced, replaced },
-      problems: [],
-    };
-  }
-
-  private readText(text: string): Promise<Read<ShelfFile, ShelfCode>> {
-    const small = 64 * 1024;
-    return text.length < small ? Promise.resolve(readShelf(text)) : this.worker.read(text);
-  }
-
-  /**
-   * Puts a file that was read onto the shelf, in one transaction. Gives back what takes it off again; null when it
-   * could not be kept.
-   */
-  take(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
-    return this.database.during(() => this.putOn(file));
-  }
-
-  private async putOn(file: ShelfFile): Promise<(() => Promise<boolean>) | null> {
-    const { db } = this.database;
-    const before = await Promise.all([
-      db.phrases.toArray(),
-      db.attempts.toArray(),
-      db.drills.toArray(),
-      db.kept.toArray(),
-    ]);
-    const kept = await this.database.write(async () => {
-      await db.phrases.bulkPut(file.phrases);
-      await db.attempts.bulkPut(file.attempts);
-      const drilled = new Set(file.drills.map((d) => d.phrase));
-      await db.drills.filter((d) => drilled.has(d.phrase)).delete();
-      await db.drills.bulkPut(file.drills);
-      if (file.settings) await db.kept.put({ key: 'settings', value: file.settings });
-      if (file.kits) await db.kept.put({ key: 'kits', value: file.kits });
-      if (file.profile) await db.kept.put({ key: 'profile', value: file.profile });
-    });
-    if (!kept) return null;
-    return () =>
-      this.database.write(async () => {
-        await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear(), db.kept.clear()]);
-        const [phrases, attempts, drills, rest] = before;
-        await db.phrases.bulkPut(phrases);
-        await db.attempts.bulkPut(attempts);
-        await db.drills.bulkPut(drills);
-        await db.kept.bulkPut(rest);
-      });
+    try {
+      return await Promise.race([
+        work(
+          engine,
+          proxy((share: number, words: string) => this.workingState.set({ share, words })),
+        ),
+        stopped,
+      ]);
+    } finally {
+      this.stop = null;
+      this.workingState.set(null);
+    }
   }
 }

@@ -2,7 +2,7 @@
 export function storageWords(error: unknown): string {
   const name = nameOf(error);
   if (name.includes('QuotaExceeded')) {
-    return 'The browser’s storage for Loop Shelf is full, so the last change is not kept yet. Everything kept before is safe. Free some space, or export your shelf under Kit, then try again.';
+    return 'The browser’s storage for Loop Shelf is full, so the last change is not kept yet. Everything kept before is safe. Free some space, or save a backup under Kit, then try again.';
   }
   if (
     name.includes('MissingAPI') ||
@@ -10,7 +10,10 @@ export function storageWords(error: unknown): string {
     name.includes('InvalidState') ||
     name.includes('OpenFailed')
   ) {
-    return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, but it is gone when the tab closes: export your shelf under Kit before.';
+    return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, and it is gone when the tab closes: take along what you made as a picture or on paper from the Bench, or open Loop Shelf in a window that is not private.';
+  }
+  if (name.includes('RefusedRow') && error instanceof Error) {
+    return `This cannot be kept as it is (${error.message.slice(0, 200)}). Everything kept before is safe; take back the last change, or make it smaller.`;
   }
   if (name.includes('Version')) {
     return 'This shelf was last opened by a newer Loop Shelf. Reload the page to get it; nothing was changed.';

@@ -1,11 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import { validateTake } from '@core/formats';
+import { SHELF_LIMITS } from '@core/shelf';
 import type { KeptTake } from '@core/take';
 import { Database } from './database';
-
-/** The most takes that are kept; the oldest go first. Their measurements stay in the log. */
-const MOST_TAKES = 300;
 
 /** What was struck in each try with what was meant, kept so that it can be heard again and saved. */
 @Injectable({ providedIn: 'root' })
@@ -13,17 +10,17 @@ export class TakesRepo {
   private readonly database = inject(Database);
 
   of$(phrase: string): Observable<readonly KeptTake[]> {
-    return this.database.live<readonly KeptTake[]>([], async () => {
-      const rows = await this.database.db.takes.where('phrase').equals(phrase).toArray();
-      return rows.filter((t) => validateTake(t));
-    });
+    return this.database.live<readonly KeptTake[]>([], () =>
+      this.database.db.takes.where('phrase').equals(phrase).toArray(),
+    );
   }
 
+  /** Keeps a take. Of more than a shelf holds the oldest go; their measurements stay in the log. */
   keep(take: KeptTake): Promise<boolean> {
     const { db } = this.database;
     return this.database.write(async () => {
       await db.takes.put(take);
-      const over = (await db.takes.count()) - MOST_TAKES;
+      const over = (await db.takes.count()) - SHELF_LIMITS.takes;
       if (over > 0) await db.takes.bulkDelete(await db.takes.orderBy('at').limit(over).primaryKeys());
     });
   }

@@ -5,6 +5,7 @@ import { patternOfText } from '@core/pattern';
 import { rendition, requestOf } from '@core/rendition';
 import { CALIBRATION_BEATS, latencyOf, type Latency } from '@core/take';
 import { Transport } from '../audio/transport.service';
+import { now } from '../data/clock';
 import { LatencyRepo } from '../data/latency.repo';
 import type { HitSource } from '../input/source';
 import { Player } from '../playing/player';
@@ -86,7 +87,7 @@ export class CalibrateComponent implements OnDestroy {
     this.end();
     if (found.ok) {
       this.found.set(found.value);
-      void this.latency.keep(this.source().kind, found.value.seconds, Date.now());
+      void this.latency.keep(this.source().kind, found.value.seconds, now());
     } else this.problem.set(`${found.problems[0].message} Nothing was stored.`);
   }
 

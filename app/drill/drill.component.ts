@@ -10,10 +10,12 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { now } from '../data/clock';
 import { newDrill } from '@core/drill';
 import { KeysService } from '../shell/keys.service';
 import { StairsComponent } from '../ui/stairs/stairs.component';
 import { drillKeys } from './drill-keys';
+import { ElsewhereNoteComponent } from './elsewhere-note.component';
 import { DrillSetupComponent } from './drill-setup.component';
 import { DrillStore } from './drill.store';
 import { PlanStore } from './plan.store';
@@ -35,6 +37,7 @@ import { UnderWayComponent } from './under-way.component';
   selector: 'ls-drill',
   imports: [
     DrillSetupComponent,
+    ElsewhereNoteComponent,
     RoomSoundComponent,
     RouterLink,
     RungDrawingComponent,
@@ -50,6 +53,13 @@ import { UnderWayComponent } from './under-way.component';
 })
 export class DrillComponent implements OnDestroy {
   readonly phrase = input<string>();
+  /** Route: the phrases that are drilled after this one, their ids with commas between. */
+  readonly then = input<string>();
+  readonly next = computed(() => {
+    const ids = (this.then() ?? '').split(',').filter(Boolean);
+    const [id] = ids;
+    return id === undefined ? null : { id, then: ids.slice(1).join(','), left: ids.length };
+  });
   readonly store = inject(DrillStore);
   readonly subject = inject(SubjectStore);
   readonly choices = inject(RoomChoices);
@@ -102,7 +112,7 @@ export class DrillComponent implements OnDestroy {
     if (!drill) this.store.begin(this.plans.plan());
     else if (drill.phase === 'done') void this.store.startOver();
     else if (this.store.running()) this.store.judge('clean');
-    else this.store.happen({ kind: 'start', at: Date.now() });
+    else this.store.happen({ kind: 'start', at: now() });
   }
 
   pressBad(): void {

@@ -13,6 +13,7 @@ import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
 import { TryJudge } from './try.judge';
+import { clearShelf, log, logged } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
 
 async function room() {
@@ -31,7 +32,7 @@ async function room() {
   });
   const { db, ready } = TestBed.inject(Database);
   await ready;
-  await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear()]);
+  await clearShelf(db);
   await TestBed.inject(PhrasesRepo).save(phraseOf('a', { goal: 90 }));
   return {
     db,
@@ -49,7 +50,7 @@ describe('the practice room', () => {
     const { db, store, subject } = await room();
     await store.open('a');
     expect(subject.suggestedPlan()).toEqual({ start: 50, step: 5, goal: 90, loops: 4 });
-    await db.attempts.put(attemptOf('x', 'a', { bpm: 40 }));
+    await log(db, attemptOf('x', 'a', { bpm: 40 }));
     await store.open('a');
     expect(subject.suggestedPlan().start).toBe(40);
     expect(await store.open('gone')).toBe(false);
@@ -95,7 +96,7 @@ describe('the practice room', () => {
     await new Promise((r) => setTimeout(r, 30));
     await store.startOver();
     expect(store.drill()).toBeNull();
-    expect(await db.attempts.count()).toBe(1);
+    expect(await logged(db, 'a')).toBe(1);
   });
 
   it('half speed is only a look: the rung waits, nothing counts, Space begins it anew', async () => {

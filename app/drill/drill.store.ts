@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { Subscription } from 'rxjs';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { of, Subscription, switchMap } from 'rxjs';
 import {
   drillPass,
   drillStage,
@@ -21,6 +22,8 @@ import {
 import { rendition, requestOf, type Rendition, type RenditionRecord } from '@core/rendition';
 import type { Dynamic, PlayRequest } from '@core/playback';
 import { Transport } from '../audio/transport.service';
+import { now } from '../data/clock';
+import { freshUuid } from '../data/ids';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { HitSources } from '../input/sources.service';
@@ -103,7 +106,16 @@ export class DrillStore {
     return drill && played ? loopsOfRung(drill.plan, played.pattern.meter, this.loop(), this.tempo()) : LOOPS;
   });
 
+  private readonly otherState = signal(false);
+  /** Whether the same phrase is drilled in another tab too. */
+  readonly other = this.otherState.asReadonly();
+
   constructor() {
+    this.ears.add(
+      toObservable(this.subject.phrase)
+        .pipe(switchMap((phrase) => (phrase ? this.drills.of$(phrase.id) : of(null))))
+        .subscribe((stands) => this.seen(stands)),
+    );
     this.ears.add(this.transport.began$.subscribe(() => this.began()));
     this.ears.add(this.transport.loops$.subscribe((n) => this.looped(n)));
     this.ears.add(
@@ -115,10 +127,25 @@ export class DrillStore {
     );
   }
 
+  /** What is kept of the drill, whoever kept it: a ladder that another tab moved is noticed. */
+  private seen(stands: DrillState | null): void {
+    const own = this.state();
+    if (!stands || !own) return;
+    const ahead = stands.attempts.some((a) => !own.attempts.some((b) => b.id === a.id));
+    if (stands.id !== own.id || ahead) this.otherState.set(true);
+  }
+
+  /** The drill as another tab has moved it, to go on with here. */
+  async takeOther(): Promise<void> {
+    const phrase = this.subject.phrase();
+    if (phrase) await this.open(phrase.id);
+  }
+
   /** Opens the room for a phrase; a drill that was under way stands at its rung. False when there is no such phrase. */
   async open(id: string): Promise<boolean> {
     this.leave();
     this.state.set(null);
+    this.otherState.set(false);
     this.tries.forget();
     if (!(await this.subject.take(id))) return false;
     const under = await this.drills.of(id);
@@ -130,8 +157,8 @@ export class DrillStore {
     const phrase = this.subject.phrase();
     if (!phrase || this.subject.whole()?.strokes.length === 0) return;
     this.tries.forget();
-    this.state.set(newDrill(crypto.randomUUID(), phrase.id, plan));
-    this.happen({ kind: 'start', at: Date.now() });
+    this.state.set(newDrill(freshUuid(), phrase.id, plan));
+    this.happen({ kind: 'start', at: now() });
   }
 
   /**
@@ -157,7 +184,7 @@ export class DrillStore {
 
   /** The player's own judgement, with what was measured beside it. */
   judge(kind: 'clean' | 'messy'): void {
-    this.happen({ kind, at: Date.now(), ...this.tries.told() });
+    this.happen({ kind, at: now(), ...this.tries.told() });
   }
 
   /** Takes the tightest place out of the phrase, or the place that was named to be fixed. */
@@ -223,14 +250,14 @@ export class DrillStore {
     this.tries.begin();
     const meant = this.rendition();
     if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
-    this.happen({ kind: 'counted-in', at: Date.now() });
+    this.happen({ kind: 'counted-in', at: now() });
   }
 
   private looped(n: number): void {
     if (this.slow()) return;
     this.recorder.playTurn(n);
     this.tries.count(n);
-    const at = Date.now();
+    const at = now();
     if (!this.recorder.listening()) this.happen({ kind: 'loop', at, need: this.need() });
     else {
       const attempts = this.state()?.attempts.length;

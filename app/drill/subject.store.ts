@@ -1,16 +1,8 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { filter, firstValueFrom } from 'rxjs';
-import {
-  bestByPhrase,
-  NO_BEST,
-  proposeStages,
-  suggestLadder,
-  timeOf,
-  type Best,
-  type DrillPlan,
-  type Stage,
-} from '@core/drill';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { map, of, switchMap } from 'rxjs';
+import { stableJson } from '@core/base';
+import { NO_BEST, proposeStages, suggestLadder, timeOf, type Best, type DrillPlan, type Stage } from '@core/drill';
 import type { Pattern } from '@core/pattern';
 import { ceilingOn } from '@core/reach';
 import type { Phrase } from '@core/recipe';
@@ -19,6 +11,17 @@ import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { ProfileRepo } from '../data/profile.repo';
+import { inSlices } from '../ui/idle';
+
+/** The most grooves of the shelf that are offered to keep the time: each is worked out to know whether it fits. */
+const MOST_GROOVES = 60;
+
+interface Groove {
+  readonly id: string;
+  readonly name: string;
+  readonly recipe: Phrase['recipe'];
+  readonly pattern: Pattern;
+}
 
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
@@ -33,24 +36,36 @@ export class SubjectStore {
   private readonly drills = inject(DrillsRepo);
   private readonly kits = inject(KitsRepo);
   private readonly profile = inject(ProfileRepo);
-  private readonly shelf = toSignal(this.phrases.all$, { initialValue: null });
+  private readonly shelf = toSignal(this.phrases.grooves$(MOST_GROOVES), { initialValue: null });
   private readonly state = signal<{ readonly phrase: Phrase; readonly best: Best } | null>(null);
 
   readonly phrase = computed(() => this.state()?.phrase ?? null);
   readonly best = computed(() => this.state()?.best ?? NO_BEST);
+  private readonly stands = toSignal(
+    toObservable(this.state).pipe(
+      switchMap((s) =>
+        s ? this.phrases.of$(s.phrase.id).pipe(map((p) => ({ id: s.phrase.id, phrase: p }))) : of(null),
+      ),
+    ),
+    { initialValue: null },
+  );
+  /** What became of the phrase elsewhere while it is drilled; null while it stands as it was. */
+  readonly elsewhere = computed((): 'removed' | 'changed' | null => {
+    const [own, stands] = [this.phrase(), this.stands()];
+    if (!own || stands?.id !== own.id) return null;
+    if (!stands.phrase) return 'removed';
+    return stableJson(stands.phrase.recipe) === stableJson(own.recipe) ? null : 'changed';
+  });
   readonly whole = computed(() => {
     const phrase = this.phrase();
     return phrase ? patternOf(phrase) : null;
   });
   /** The grooves of the shelf that can keep the time before this phrase. */
-  readonly grooves = computed(() => {
+  readonly grooves = computed((): readonly Groove[] => {
     const whole = this.whole();
-    return (this.shelf() ?? []).flatMap((p) => {
-      if (!whole || p.family !== 'groove' || p.id === this.phrase()?.id) return [];
-      const pattern = patternOf(p);
-      return timeOf(pattern, whole.meter, 1) ? [{ id: p.id, name: p.name, recipe: p.recipe, pattern }] : [];
-    });
+    return this.worked().filter((g) => whole && g.id !== this.phrase()?.id && timeOf(g.pattern, whole.meter, 1));
   });
+  private readonly worked = signal<readonly Groove[]>([]);
   readonly proposed = computed((): readonly Stage[] => {
     const [whole, phrase] = [this.whole(), this.phrase()];
     return whole && phrase && whole.strokes.length > 0 ? proposeStages(whole, phrase.family) : [];
@@ -71,6 +86,17 @@ export class SubjectStore {
     loops: LOOPS,
   }));
 
+  constructor() {
+    // Many grooves are worked out between frames: the room is there before them.
+    effect((onCleanup) => {
+      const found: Groove[] = [];
+      const each = (p: Phrase): void => {
+        found.push({ id: p.id, name: p.name, recipe: p.recipe, pattern: patternOf(p) });
+      };
+      onCleanup(inSlices(this.shelf() ?? [], each, () => this.worked.set(found)));
+    });
+  }
+
   /** The groove that keeps the time in a stage; null for plain time, and where it is gone. */
   grooveOf(stage: Stage | null): { readonly recipe: Phrase['recipe']; readonly pattern: Pattern } | null {
     return this.grooves().find((g) => g.id === stage?.groove) ?? null;
@@ -83,8 +109,7 @@ export class SubjectStore {
       this.state.set(null);
       return false;
     }
-    const attempts = await firstValueFrom(this.drills.attempts$.pipe(filter((a) => a !== null)));
-    this.state.set({ phrase, best: bestByPhrase(attempts).get(id) ?? NO_BEST });
+    this.state.set({ phrase, best: await this.drills.bestOf(id) });
     return true;
   }
 }

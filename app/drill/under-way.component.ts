@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { drillTempo } from '@core/drill';
 import { DrillsRepo } from '../data/drills.repo';
@@ -63,9 +64,13 @@ export class UnderWayComponent {
   /** Whether a phrase was asked for that is gone. */
   readonly missing = input(false);
   private readonly drills = toSignal(inject(DrillsRepo).drills$, { initialValue: null });
-  private readonly phrases = toSignal(inject(PhrasesRepo).all$, { initialValue: null });
+  private readonly repo = inject(PhrasesRepo);
+  private readonly phrases = toSignal(
+    toObservable(this.drills).pipe(switchMap((drills) => this.repo.some((drills ?? []).map((d) => d.phrase)))),
+    { initialValue: [] },
+  );
   readonly underWay = computed(() => {
-    const phrases = new Map((this.phrases() ?? []).map((p) => [p.id, p]));
+    const phrases = new Map(this.phrases().map((p) => [p.id, p]));
     return (this.drills() ?? []).flatMap((d) => {
       const phrase = phrases.get(d.phrase);
       return phrase ? [{ id: phrase.id, name: phrase.name, at: drillTempo(d), goal: d.plan.goal }] : [];

@@ -3,8 +3,11 @@ import { Subject } from 'rxjs';
 import type { Hit } from '@core/take';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import type { HitSource } from './source';
+import { within } from './within';
 
 const NOTE_ON = 0x90;
+/** So long an answer is waited for: a question to the player may stand there meanwhile. In milliseconds. */
+const ANSWER_MS = 20_000;
 /**
  * A pad that is struck once can send twice; what comes sooner than this after the same note, in seconds, is its echo.
  */
@@ -35,9 +38,14 @@ export class MidiSource implements HitSource {
   async start(): Promise<boolean> {
     if (!('requestMIDIAccess' in navigator)) return this.fail('This browser does not speak MIDI.');
     try {
-      this.access ??= await navigator.requestMIDIAccess();
-    } catch {
-      return this.fail('The browser was not allowed to use MIDI. Allow it in the address bar, then choose it again.');
+      this.access ??= await within(ANSWER_MS, navigator.requestMIDIAccess());
+    } catch (error) {
+      const late = error instanceof DOMException && error.name === 'TimeoutError';
+      return this.fail(
+        late
+          ? 'MIDI does not answer. Unplug the device and plug it in again, then choose it again.'
+          : 'The browser was not allowed to use MIDI. Allow it in the address bar, then choose it again.',
+      );
     }
     this.access.onstatechange = () => this.connect();
     this.connect();

@@ -1,14 +1,20 @@
 import { TestBed } from '@angular/core/testing';
-import { writeShelf } from '@core/formats';
+import { By } from '@angular/platform-browser';
+import { readShelf, writeShelf } from '@core/formats';
+import { BackupService } from '../data/backup.service';
 import { SettingsRepo } from '../data/settings.repo';
-import { phraseOf, until } from '../testing/fixtures';
+import type { NoticeAction } from '../shell/notices.service';
+import { attemptOf, phraseOf, until } from '../testing/fixtures';
 import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
+import { untilAsked } from '../testing/shelf';
+import { IncomingComponent } from './incoming.component';
+import { MyDataComponent } from './my-data.component';
 import { DataPanelComponent } from './data-panel.component';
 
 /** What a file field holds after one file was picked. */
 function picked(text: string): FileList {
-  const file = { name: 'shelf.json', size: text.length, text: () => Promise.resolve(text) };
+  const file = Object.assign(new Blob([text]), { name: 'shelf.json' });
   return Object.assign([file], { item: () => file }) as unknown as FileList;
 }
 
@@ -28,25 +34,43 @@ describe('my data', () => {
     expect(settings.sung()).toEqual({});
     expect(m.host.querySelector<HTMLInputElement>('[aria-label="snare, tap"]')?.value).toBe('ta');
   });
-  it('reads a good file only when it is told to, and can take it back', async () => {
-    const { db } = await emptyPlace();
-    const m = mount(DataPanelComponent);
-    await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a'), phraseOf('b')], attempts: [], drills: [] })));
+  it('reads a good file only when it is told to, says what it changes, and can take it back', async () => {
+    const { db, messages } = await emptyPlace();
+    let undo: NoticeAction | null = null;
+    messages.messageObserver.subscribe((x) => {
+      if (!Array.isArray(x) && x.data) undo = x.data as NoticeAction;
+    });
+    const m = mount(MyDataComponent);
+    await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a'), phraseOf('b')] })));
     m.fixture.detectChanges();
-    expect(m.text()).toContain('2 new phrases; 0 log entries.');
+    expect(m.text()).toContain('2 new phrases');
     expect(await db.phrases.count()).toBe(0);
     m.press('Put it on the shelf');
-    let n = 0;
-    for (let i = 0; i < 100 && n < 2; i++) {
-      await new Promise((r) => setTimeout(r, 5));
-      n = await db.phrases.count();
-    }
-    expect(n).toBe(2);
+    await untilAsked(async () => (await db.phrases.count()) === 2);
+    await until(() => undo !== null);
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Go through what the file changed: 2');
+    undo!.run();
+    await untilAsked(async () => (await db.phrases.count()) === 0);
+  });
+  it('what is left out stays out', async () => {
+    const { db } = await emptyPlace();
+    const m = mount(MyDataComponent);
+    await m.component.pick(
+      picked(writeShelf({ phrases: [phraseOf('a'), phraseOf('b')], attempts: [attemptOf('1', 'a')] })),
+    );
+    m.fixture.detectChanges();
+    const review = m.fixture.debugElement.query(By.directive(IncomingComponent)).componentInstance as IncomingComponent;
+    review.toggle('b');
+    m.check('1 try of the log');
+    m.press('Put it on the shelf');
+    await untilAsked(async () => (await db.phrases.count()) === 1);
+    expect([await db.phrases.toCollection().primaryKeys(), await db.tries.count()]).toEqual([['a'], 0]);
   });
   it('a bad file is said, and the shelf stays', async () => {
     const { db } = await emptyPlace();
     await db.phrases.put(phraseOf('mine'));
-    const m = mount(DataPanelComponent);
+    const m = mount(MyDataComponent);
     await m.component.pick(picked('{"format":"loop-shelf","version":9}'));
     m.fixture.detectChanges();
     expect(m.text()).toContain('saved by a newer Loop Shelf');
@@ -54,5 +78,30 @@ describe('my data', () => {
     expect(await db.phrases.count()).toBe(1);
     await m.component.pick(picked('not a shelf'));
     await until(() => m.component.problem()?.includes('JSON') ?? false);
+  });
+  it('what was set aside is told, saved and dropped, with a way back', async () => {
+    const { db } = await emptyPlace();
+    await db.aside.add({ table: 'phrases', key: 'x', row: { id: 'x' }, why: 'odd', at: 5 });
+    const m = mount(MyDataComponent);
+    await until(() => m.component.aside.all().length === 1);
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('1 thing could not be read');
+    expect(JSON.parse(m.component.aside.text())).toMatchObject({ rows: [{ row: { id: 'x' } }] });
+    await m.component.dropAside();
+    expect(await db.aside.count()).toBe(0);
+  });
+  it('a weekly backup that is due waits for a press, or is written', async () => {
+    await emptyPlace();
+    const backup = TestBed.inject(BackupService);
+    await backup.weekly(true);
+    await backup.look();
+    expect(backup.waits()).toBe(true);
+    const urls: Blob[] = [];
+    Object.assign(URL, { createObjectURL: (b: Blob) => (urls.push(b), 'blob:x'), revokeObjectURL: () => undefined });
+    expect(await backup.save()).toContain('with your downloads');
+    expect([urls.length, backup.waits()]).toEqual([1, false]);
+    await backup.look();
+    expect(backup.waits()).toBe(false);
+    expect(readShelf(await urls[0]!.text()).ok).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { clamp, edited, historyOf, redone, undone } from '@core/base';
+import { clamp, edited, historyOf, redone, stableJson, undone } from '@core/base';
 import {
   checkKit,
   currentKit,
@@ -33,7 +33,7 @@ export class KitsStore {
     effect(() => {
       const kept = this.repo.all();
       untracked(() => {
-        if (JSON.stringify(kept) !== JSON.stringify(this.all())) this.history.set(historyOf(kept));
+        if (stableJson(kept) !== stableJson(this.all())) this.history.set(historyOf(kept));
       });
     });
   }

@@ -3,6 +3,7 @@ import { Subscription } from 'rxjs';
 import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
 import { limbReading, readingWords, STROKE_KINDS, TEST_SECONDS, withRate, type StrokeKind } from '@core/reach';
 import { steadyStream } from '@core/take';
+import { now } from '../data/clock';
 import { ProfileRepo } from '../data/profile.repo';
 import { SimulatedSource } from '../input/simulated.source';
 import type { SourceKind } from '../input/source';
@@ -98,7 +99,7 @@ export class LimbTestComponent implements OnDestroy {
     const read = this.reading();
     if (!read?.ok) return;
     const before = this.profile.now();
-    void this.profile.keep(withRate(before, this.limb(), this.kind(), read.value.rate, Date.now()));
+    void this.profile.keep(withRate(before, this.limb(), this.kind(), read.value.rate, now()));
     this.notices.tell(
       `${LIMB_WORDS[this.limb()]}, ${this.kind()}: ${read.value.rate.toFixed(1)} a second is yours now.`,
       {

@@ -4,6 +4,7 @@ import { KIT_PRESETS } from '@core/kit';
 import { eventsIn } from '@core/playback';
 import { TakesRepo } from '../data/takes.repo';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
+import { log } from '../testing/shelf';
 import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
 import { LogComponent } from './log.component';
@@ -22,34 +23,37 @@ describe('the Log', () => {
     await repo.save(phraseOf('old', { name: 'Old' }));
     await repo.save(phraseOf('new', { name: 'New', goal: 90 }));
     const day = 86_400_000;
-    await db.attempts.bulkPut([
+    await log(
+      db,
       attemptOf('1', 'old', { at: day, bpm: 80 }),
       attemptOf('2', 'new', { at: 2 * day, bpm: 85, goal: 90 }),
       attemptOf('3', 'new', { at: 3 * day, bpm: 90, goal: 90, verdict: 'messy' }),
-    ]);
+    );
     const m = mount(LogComponent);
-    await until(() => m.component.drilled().length === 2);
+    await until(() => m.component.named().length === 2 && m.component.current()?.phrase.id === 'new');
     m.fixture.detectChanges();
     expect(m.component.title()).toBe('85 clean, 5 to go to 90');
     expect(m.host.querySelectorAll('tbody tr')).toHaveLength(2);
     m.pick('Phrase', 'Old');
+    await until(() => m.component.current()?.phrase.id === 'old');
+    m.fixture.detectChanges();
     expect(m.component.title()).toBe('80 clean, 20 to go to 100');
     expect(m.component.days()).toHaveLength(1);
   });
   it('says when the goal was reached, and when nothing was clean', async () => {
     const { db } = await emptyPlace();
     await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
-    await db.attempts.put(attemptOf('1', 'a', { verdict: 'messy' }));
+    await log(db, attemptOf('1', 'a', { verdict: 'messy' }));
     const m = mount(LogComponent, { phrase: 'a' });
     await until(() => m.component.current() !== null);
     expect(m.component.title()).toBe('Nothing clean yet on the way to 100');
-    await db.attempts.put(attemptOf('2', 'a', { at: 2000, bpm: 100 }));
+    await log(db, attemptOf('2', 'a', { at: 2000, bpm: 100 }));
     await until(() => m.component.title() === 'At the goal of 100');
   });
   it('a take is drawn on what was meant and heard, alone or beside it; closing it is silence', async () => {
     const { db, transport } = await emptyPlace();
     await TestBed.inject(PhrasesRepo).save(phraseOf('a', { recipe: typed('R L R L'), changed: 500 }));
-    await db.attempts.put(attemptOf('1', 'a', { at: 2000, bpm: 60 }));
+    await log(db, attemptOf('1', 'a', { at: 2000, bpm: 60 }));
     const hits = [0, 0.27, 0.5, 0.75].map((seconds, i) => ({
       seconds,
       limb: i % 2 === 0 ? ('R' as const) : ('L' as const),
@@ -58,7 +62,9 @@ describe('the Log', () => {
     }));
     await TestBed.inject(TakesRepo).keep({ id: '1', phrase: 'a', at: 2000, bpm: 60, stage: null, hits });
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(() => m.component.rows()[0]?.take != null);
+    await until(
+      () => m.component.rows()?.some((r) => m.component.takeOf(r)) === true && m.component.current() !== null,
+    );
     m.fixture.detectChanges();
     const sounding = (): number =>
       eventsIn(transport.requests.at(-1)!.program, 0, 20160).filter((e) => e.limb !== null).length;
@@ -88,7 +94,7 @@ describe('the Log', () => {
     const drums = KIT_PRESETS.find((k) => k.id === 'double')!;
     const phrase = phraseOf('a', { recipe: typed('R! l K l'), changed: 500 });
     await TestBed.inject(PhrasesRepo).save(phrase);
-    await db.attempts.bulkPut([attemptOf('1', 'a', { at: 2000 }), attemptOf('2', 'a', { at: 3000 })]);
+    await log(db, attemptOf('1', 'a', { at: 2000 }), attemptOf('2', 'a', { at: 3000 }));
     const stage = { id: 's', kind: 'context', title: 'One bar of time', why: '', bars: 1, short: false } as const;
     const meant = {
       recipe: phrase.recipe,
@@ -105,7 +111,9 @@ describe('the Log', () => {
     // The groove is not on the shelf, the phrase has changed, and another kit is current.
     await TestBed.inject(PhrasesRepo).save({ ...phrase, recipe: typed('R L'), changed: 5000 });
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(() => m.component.rows().some((r) => r.take !== null));
+    await until(
+      () => m.component.rows()?.some((r) => m.component.takeOf(r)) === true && m.component.current() !== null,
+    );
     m.fixture.detectChanges();
     m.press('Hear the take');
     const drawn = m.component.opened()!.meant.pattern;

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { of, switchMap } from 'rxjs';
+import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { TableModule } from 'primeng/table';
 import { format, startOfDay } from 'date-fns';
-import { bestByPhrase, byDay, NO_BEST, type Attempt } from '@core/drill';
+import { bestOf, byDay, type Attempt } from '@core/drill';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -12,6 +12,8 @@ import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { KitsRepo } from '../data/kits.repo';
+import type { NamedPhrase } from '../data/index/entry';
+import { ShelfIndex } from '../data/shelf-index.service';
 import { TakesRepo } from '../data/takes.repo';
 import { TempoChartComponent } from '../ui/charts/tempo-chart.component';
 import { fileName, saveText } from '../ui/save-svg';
@@ -30,38 +32,39 @@ import { Tooltip } from 'primeng/tooltip';
 export class LogComponent {
   /** Route: the phrase to show first. */
   readonly phrase = input<string>();
-  private readonly phrases = toSignal(inject(PhrasesRepo).all$, { initialValue: null });
-  private readonly attempts = toSignal(inject(DrillsRepo).attempts$, { initialValue: null });
-  readonly ready = computed(() => this.attempts() !== null && this.phrases() !== null);
-
+  private readonly drills = inject(DrillsRepo);
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly names = toSignal<readonly NamedPhrase[] | null>(inject(ShelfIndex).names$('drilled'), {
+    initialValue: null,
+  });
+  readonly ready = computed(() => this.names() !== null);
   /** Phrases that were drilled, the newest drilled first. */
-  readonly drilled = computed(() => {
-    const best = bestByPhrase(this.attempts() ?? []);
-    return (this.phrases() ?? [])
-      .filter((p) => best.has(p.id))
-      .map((p) => ({ phrase: p, best: best.get(p.id) ?? NO_BEST }))
-      .sort((a, b) => (b.best.lastAt ?? 0) - (a.best.lastAt ?? 0));
+  readonly named = computed(() => (this.names() ?? []).map((p) => ({ value: p.id, words: p.name.slice(0, 80) })));
+  readonly chosen = linkedSignal<readonly { readonly value: string }[], string | null>({
+    source: this.named,
+    computation: (list, before) => {
+      const wanted = before?.value ?? this.phrase();
+      return list.find((d) => d.value === wanted)?.value ?? list[0]?.value ?? null;
+    },
   });
-  readonly named = computed(() =>
-    this.drilled().map((d) => ({ value: d.phrase.id, words: d.phrase.name.slice(0, 80) })),
+  /** Its tries, the newest first: nothing else of the log is read. */
+  readonly rows = toSignal(
+    toObservable(this.chosen).pipe(
+      switchMap((id) => (id === null ? of(null) : this.drills.triesOf$(id))),
+      map((tries) => (tries ? [...tries].reverse() : null)),
+    ),
+    { initialValue: null },
   );
-  readonly chosen = linkedSignal(() => {
-    const list = this.drilled();
-    return list.find((d) => d.phrase.id === this.phrase())?.phrase.id ?? list[0]?.phrase.id ?? null;
+  private readonly shown = toSignal(
+    toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of(null) : this.phrases.of$(id)))),
+    { initialValue: null },
+  );
+  readonly current = computed(() => {
+    const [phrase, tries] = [this.shown(), this.rows()];
+    return phrase && tries && tries[0]?.phrase === phrase.id ? { phrase, best: bestOf(tries) } : null;
   });
-  readonly current = computed(() => this.drilled().find((d) => d.phrase.id === this.chosen()) ?? null);
-  private readonly own = computed(() => (this.attempts() ?? []).filter((a) => a.phrase === this.chosen()));
-  readonly days = computed(() => byDay(this.own(), (at) => startOfDay(at).getTime()));
-  readonly rows = computed(() =>
-    [...this.own()].reverse().map((a) => ({
-      ...a,
-      when: format(a.at, 'd MMM yyyy, HH:mm'),
-      took: `${Math.round(a.seconds)} s`,
-      measured: measuredWords(a),
-      fix: a.measured?.fix ?? '',
-      take: this.takes().find((t) => t.id === a.id) ?? null,
-    })),
-  );
+  readonly days = computed(() => byDay(this.rows() ?? [], (at) => startOfDay(at).getTime()));
+  private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   private readonly takesRepo = inject(TakesRepo);
   private readonly kits = inject(KitsRepo);
   private readonly takes = toSignal(
@@ -79,7 +82,7 @@ export class LogComponent {
     return {
       take,
       meant: this.meantBy(take, phrase),
-      attempt: this.own().find((a) => a.id === take.id) ?? null,
+      attempt: this.rows()?.find((a) => a.id === take.id) ?? null,
       changed: phrase.changed > take.at,
     };
   });
@@ -99,6 +102,20 @@ export class LogComponent {
     return rendition({ phrase: patternOf(phrase), stage: take.stage, kit: this.kits.current() });
   }
 
+  when({ at }: Attempt): string {
+    return format(at, 'd MMM yyyy, HH:mm');
+  }
+
+  took({ seconds }: Attempt): string {
+    return `${Math.round(seconds)} s`;
+  }
+
+  readonly measured = measuredWords;
+
+  takeOf({ id }: Attempt): KeptTake | null {
+    return this.takeById().get(id) ?? null;
+  }
+
   /** A take to look at and hear; again to close it. */
   open(take: KeptTake): void {
     this.openedId.update((id) => (id === take.id ? null : take.id));
@@ -110,7 +127,7 @@ export class LogComponent {
 
   /** The take with its measurements as a file. */
   save(take: KeptTake): void {
-    const attempt = this.own().find((a) => a.id === take.id);
+    const attempt = this.rows()?.find((a) => a.id === take.id);
     const name = this.current()?.phrase.name ?? 'take';
     saveText(
       JSON.stringify({ format: 'loop-shelf-take', version: 1, phrase: name, attempt, take }, null, 1),

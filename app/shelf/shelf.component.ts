@@ -1,144 +1,250 @@
+import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, inject, signal, type OnDestroy } from '@angular/core';
-import { Tooltip } from 'primeng/tooltip';
-import { Router, RouterLink } from '@angular/router';
-import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
-import { GRID, meter } from '@core/time';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
+import { map, of, switchMap } from 'rxjs';
 import { loopTicks, patternOfText } from '@core/pattern';
+import type { Family } from '@core/recipe';
 import { rendition, requestOf } from '@core/rendition';
 import { parseStrokeText } from '@core/stroke';
+import { GRID, meter } from '@core/time';
 import { Transport } from '../audio/transport.service';
+import type { ShelfRow } from '../data/index/entry';
 import { KitsRepo } from '../data/kits.repo';
 import { patternOf } from '../data/patterns';
+import { PhrasesRepo } from '../data/phrases.repo';
 import { openShelf } from '../data/which-shelf';
 import { Player } from '../playing/player';
 import { KeysService } from '../shell/keys.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
-import { ShelfStore } from './shelf.store';
-import type { Row, Strip } from './strips';
+import { AskBoxComponent } from './ask-box.component';
+import { BoardTabsComponent } from './board-tabs.component';
+import { ChosenBarComponent } from './chosen-bar.component';
+import { KinDialogComponent } from './kin-dialog.component';
+import { RemovedDialogComponent } from './removed-dialog.component';
+import { shelfKeys } from './shelf-keys';
+import { ShelfActs } from './shelf.acts';
+import { ShelfStore, type Line } from './shelf.store';
+import { ShelfTableComponent } from './shelf-table.component';
+import { StripComponent, type StripAct } from './strip.component';
+import { WordDialogComponent, type Wording } from './word-dialog.component';
 
-const ROW_HEIGHT = 58;
-/** From so many days on the time since the last drill is said in months. */
-const MONTHS_FROM = 60;
+const TITLES: Readonly<Record<Family, string>> = {
+  fill: 'Fills',
+  lick: 'Licks',
+  groove: 'Grooves',
+  'warm-up': 'Warm-ups',
+};
+/** Below this width, in px, a strip stands on three lines. */
+const NARROW = '(max-width: 700px)';
 
 /**
- * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, and one search box.
+ * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, boards in the
+ * player's own order, and one box that understands words.
  */
 @Component({
   selector: 'ls-shelf',
-  imports: [Tooltip, RouterLink, RibbonComponent, CdkVirtualScrollViewport, CdkFixedSizeVirtualScroll, CdkVirtualForOf],
-  providers: [ShelfStore],
+  imports: [
+    AskBoxComponent,
+    BoardTabsComponent,
+    CdkDrag,
+    CdkDropList,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    ChosenBarComponent,
+    KinDialogComponent,
+    RemovedDialogComponent,
+    RibbonComponent,
+    ShelfTableComponent,
+    StripComponent,
+    WordDialogComponent,
+  ],
+  providers: [ShelfStore, ShelfActs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf.component.html',
   styleUrl: './shelf.component.css',
 })
 export class ShelfComponent implements OnDestroy {
   readonly shelf = inject(ShelfStore);
+  readonly acts = inject(ShelfActs);
   private readonly router = inject(Router);
   private readonly kits = inject(KitsRepo);
+  private readonly phrases = inject(PhrasesRepo);
   private readonly player = inject(Player);
   readonly transport = inject(Transport);
-
-  readonly rowHeight = ROW_HEIGHT;
-  readonly pointedAt = signal<Strip | null>(null);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  readonly box = viewChild(AskBoxComponent);
+  readonly pointedAt = signal<ShelfRow | null>(null);
+  readonly chosen = signal<ReadonlySet<string>>(new Set());
+  readonly asTable = signal(false);
+  readonly kinOf = signal<ShelfRow | null>(null);
+  readonly showsRemoved = signal(false);
+  readonly wording = signal<Wording | null>(null);
+  readonly removed = toSignal(this.phrases.removed$, { initialValue: [] });
   readonly example = exampleFill();
+  private readonly narrow = signal(matches(NARROW));
+  readonly rowHeight = computed(() => (this.narrow() ? 132 : 68));
+  private lastChosen: string | null = null;
 
   constructor() {
-    inject(KeysService).use([
-      { combo: 'n', shown: 'N', does: 'New phrase', run: () => void this.create() },
-      {
-        combo: 'Space',
-        shown: 'Space',
-        does: 'Hear the strip under the pointer or with the focus; again to stop',
-        run: () => this.hearPointed(),
-      },
-      {
-        combo: 'Enter',
-        shown: 'Enter',
-        does: 'Put the strip with the focus on the Bench',
-        run: () => this.withPointed((s) => void this.open(s)),
-      },
-      {
-        combo: 'd',
-        shown: 'D',
-        does: 'Drill the strip with the focus',
-        run: () => this.withPointed((s) => void this.router.navigate(['/drill', s.phrase.id])),
-      },
-      {
-        combo: 'Delete',
-        shown: 'Del',
-        does: 'Take the strip with the focus off the shelf',
-        run: () => this.withPointed((s) => void this.shelf.remove(s)),
-      },
-      { combo: '$mod+z', shown: 'Ctrl Z', does: 'Put back what was taken off', run: () => void this.shelf.undo() },
-      {
-        combo: '/',
-        shown: '/',
-        does: 'Search',
-        run: () => document.querySelector<HTMLInputElement>('#shelf-search')?.focus(),
-      },
-    ]);
+    inject(KeysService).use(shelfKeys(this));
+    const media = typeof matchMedia === 'function' ? matchMedia(NARROW) : null;
+    const changed = (): void => this.narrow.set(media?.matches ?? false);
+    media?.addEventListener('change', changed);
+    inject(DestroyRef).onDestroy(() => media?.removeEventListener('change', changed));
+    const range = toSignal(
+      toObservable(this.viewport).pipe(
+        switchMap((v) => (v ? v.renderedRangeStream.pipe(map(({ start, end }) => [start, end] as const)) : of(null))),
+      ),
+      { initialValue: null },
+    );
+    effect(() => {
+      const shown = range();
+      this.shelf.lines();
+      if (shown) this.shelf.look(shown[0], Math.max(shown[1], 24));
+    });
+    // Another board or another order begins at its top.
+    effect(() => {
+      this.shelf.boardId();
+      this.viewport()?.scrollToIndex(0);
+    });
   }
 
   ngOnDestroy(): void {
     this.player.stop();
   }
 
-  trackRow(_: number, row: Row): string {
-    return row.kind === 'head' ? row.family : row.phrase.id;
+  trackLine(_: number, line: Line): number {
+    return line;
+  }
+
+  titleOf(family: Family): string {
+    return TITLES[family];
   }
 
   create(): Promise<boolean> {
     return this.router.navigate(['/bench'], { queryParams: { fresh: 1 } });
   }
 
-  open(strip: Strip): Promise<boolean> {
-    return this.router.navigate(['/bench', strip.phrase.id]);
+  open(row: ShelfRow): Promise<boolean> {
+    return this.router.navigate(['/bench', row.id], { queryParams: { kept: 1 } });
   }
 
-  hear(strip: Strip): void {
-    const { phrase } = strip;
-    this.player.toggle(
-      ownerOf(strip),
-      requestOf(rendition({ phrase: patternOf(phrase), kit: this.kits.current() }), phrase.tempo),
-    );
+  async hear(row: ShelfRow): Promise<void> {
+    if (this.isHeard(row)) return this.player.stop();
+    const phrase = await this.phrases.get(row.id);
+    if (!phrase) return;
+    const played = rendition({ phrase: patternOf(phrase), kit: this.kits.current() });
+    this.player.play(ownerOf(row), requestOf(played, phrase.tempo));
   }
 
-  isHeard(strip: Strip): boolean {
-    return this.player.owner() === ownerOf(strip);
+  isHeard(row: ShelfRow): boolean {
+    return this.player.owner() === ownerOf(row);
   }
 
-  loopOf(strip: Strip): number {
-    return this.isHeard(strip) ? loopTicks(strip.pattern) : 0;
+  loopOf(row: ShelfRow): number {
+    const pattern = this.shelf.patternOf(row);
+    return pattern && this.isHeard(row) ? loopTicks(pattern) : 0;
   }
 
-  since(strip: Strip): string {
-    const { lastAt } = strip.best;
-    if (lastAt === null) return 'not drilled yet';
-    // An evening's practice was yesterday on the next morning, not eleven hours ago.
-    const days = differenceInCalendarDays(Date.now(), lastAt);
-    if (days < MONTHS_FROM) return days <= 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`;
-    return `${formatDistanceToNowStrict(lastAt)} ago`;
+  stop(): void {
+    this.player.stop();
+  }
+
+  /** The phrase is chosen or let go; with `upTo`, with all from the one that was chosen last. */
+  choose(row: ShelfRow, upTo: boolean): void {
+    const next = new Set(this.chosen());
+    const rows = this.shelf.lines().flatMap((l) => this.shelf.row(l) ?? []);
+    const [a, b] = [rows.findIndex((r) => r.id === this.lastChosen), rows.findIndex((r) => r.id === row.id)];
+    if (upTo && a >= 0 && b >= 0) for (const r of rows.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(r.id);
+    else if (next.has(row.id)) next.delete(row.id);
+    else next.add(row.id);
+    this.lastChosen = row.id;
+    this.chosen.set(next);
+  }
+
+  async chooseAll(): Promise<void> {
+    this.chosen.set(new Set(await this.shelf.idsFound()));
+  }
+
+  letGo(): void {
+    this.chosen.set(new Set());
+  }
+
+  act(row: ShelfRow, what: StripAct): void {
+    switch (what) {
+      case 'duplicate':
+        return void this.acts.duplicate(row.id);
+      case 'kin':
+        return this.kinOf.set(row);
+      case 'tag':
+        return this.wording.set({ kind: 'tag', ids: [row.id] });
+      case 'board':
+        return this.wording.set({ kind: 'board', ids: [row.id] });
+      case 'off-board':
+        return void this.acts.offBoard(this.shelf.boardId() ?? '', [row.id]);
+      case 'remove':
+        return void this.acts.remove([row.id], row.name);
+    }
+  }
+
+  /** Moves a phrase on its board among those that are shown. */
+  async moveOnBoard(row: ShelfRow, by: 1 | -1): Promise<void> {
+    const board = this.shelf.board();
+    if (!board || board.question !== null) return;
+    const ids = board.phrases;
+    const at = ids.indexOf(row.id);
+    const before = by < 0 ? ids[at - 1] : ids[at + 2];
+    if (at + by >= 0 && at + by < ids.length) await this.acts.moveOnBoard(board.id, row.id, before ?? null);
+  }
+
+  async dropped(event: CdkDragDrop<unknown, unknown, ShelfRow>): Promise<void> {
+    const board = this.shelf.board();
+    const row = event.item.data;
+    const lines = this.shelf.lines();
+    // The package counts rows in that are no longer in sight: only by how many it moved is to be relied on.
+    const from = lines.findIndex((l) => this.shelf.row(l)?.id === row.id);
+    const to = from + event.currentIndex - event.previousIndex;
+    const before = this.shelf.row(lines[to > from ? to + 1 : to] ?? -1);
+    if (board && board.question === null && from >= 0 && to !== from)
+      await this.acts.moveOnBoard(board.id, row.id, before?.id ?? null);
+  }
+
+  async worded(words: string, board: string | null): Promise<void> {
+    const asked = this.wording();
+    this.wording.set(null);
+    if (!asked) return;
+    if (asked.kind === 'tag') return this.acts.tag(asked.ids, words);
+    if (asked.kind === 'board' && board !== null) return this.acts.toBoard(board, asked.ids);
+    if (asked.kind === 'rename') return this.acts.renameBoard(asked.board, words);
+    const made = await this.acts.newBoard(words, asked.kind === 'question' ? asked.question : null, asked.ids);
+    if (made !== null) this.shelf.boardId.set(made);
   }
 
   openDemo(): void {
     openShelf('demo');
   }
-
-  private hearPointed(): void {
-    if (this.transport.playing()) this.player.stop();
-    else this.withPointed((s) => this.hear(s));
-  }
-
-  private withPointed(act: (strip: Strip) => void): void {
-    const strip = this.pointedAt();
-    if (strip) act(strip);
-  }
 }
 
 /** By this name a strip is known among what sounds. */
-function ownerOf({ phrase }: Strip): string {
-  return `strip ${phrase.id}`;
+function ownerOf({ id }: ShelfRow): string {
+  return `strip ${id}`;
+}
+
+function matches(query: string): boolean {
+  return typeof matchMedia === 'function' && matchMedia(query).matches;
 }
 
 /** What an empty shelf shows: one small fill, to see what a ribbon is. */

@@ -1,90 +1,153 @@
-import { computed, effect, inject, Injectable, signal } from '@angular/core';
+import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { bestByPhrase } from '@core/drill';
-import { ceiling } from '@core/reach';
-import type { Phrase } from '@core/recipe';
-import { DrillsRepo } from '../data/drills.repo';
-import { KitsRepo } from '../data/kits.repo';
-import { patternOf } from '../data/patterns';
+import type { Pattern } from '@core/pattern';
+import { BoardsRepo } from '../data/boards.repo';
+import type { ShelfAnswer, ShelfRow, ShelfSort } from '../data/index/entry';
 import { PhrasesRepo } from '../data/phrases.repo';
-import { ProfileRepo } from '../data/profile.repo';
-import { NoticesService } from '../shell/notices.service';
-import { inSlices } from '../ui/idle';
-import { byName, found, LONGEST_STRIP, rowsOf, type Strip } from './strips';
+import { ShelfIndex } from '../data/shelf-index.service';
 
-/** A shelf of more phrases is drawn before all of them are worked out, at the scale of the longest there may be. */
-const MANY = 200;
+/** Rows that are wanted with an answer: as many as a tall screen shows. */
+const FIRST = 24;
 
-/** What is on the shelf, what the search finds of it, and how far each phrase has come. Provided by the Shelf. */
+/** How long a question is still before its answer is drawn, in milliseconds. */
+const DRAW_AFTER = 90;
+
+/** A line of the list: the place of a phrase in the index, or the head of a family as one less than nought. */
+export type Line = number;
+
+/** What is asked of the shelf and what it answers: rows come as they are looked at. Provided by the Shelf. */
 @Injectable()
 export class ShelfStore {
-  private readonly phrasesRepo = inject(PhrasesRepo);
-  private readonly kits = inject(KitsRepo);
-  private readonly profile = inject(ProfileRepo);
-  private readonly notices = inject(NoticesService);
-  readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
-  private readonly attempts = toSignal(inject(DrillsRepo).attempts$, { initialValue: null });
-  private readonly best = computed(() => bestByPhrase(this.attempts() ?? []));
+  private readonly index = inject(ShelfIndex);
+  private readonly boards = inject(BoardsRepo);
   readonly words = signal('');
-  /** Whether phrases are still being worked out: a search by meter or grid may find more in a moment. */
-  readonly reading = signal(false);
-  private readonly longest = signal<number | null>(null);
-  private readonly named = computed(() => byName(this.phrases() ?? []));
-  private readonly foundOnes = computed(() => {
-    const words = this.words();
-    if (words !== '') this.reading();
-    return found(this.named(), words);
+  readonly sort = signal<ShelfSort>('family');
+  readonly descending = signal(false);
+  readonly boardId = signal<string | null>(null);
+  readonly board = computed(() => this.boards.all()?.find((b) => b.id === this.boardId()) ?? null);
+  /** How many phrases there are; null until it is known. */
+  readonly many = toSignal(inject(PhrasesRepo).many$, { initialValue: null });
+  private readonly answerState = signal<ShelfAnswer | null>(null);
+  readonly answer = this.answerState.asReadonly();
+  private readonly rowsState = signal<ReadonlyMap<number, ShelfRow>>(new Map());
+  private readonly patterns = signal<ReadonlyMap<string, { readonly key: string; readonly pattern: Pattern }>>(
+    new Map(),
+  );
+  private asked = 0;
+  private range: readonly [number, number] = [0, FIRST];
+  private ended = false;
+
+  /** What is shown, from the top: heads of families, and places of phrases. */
+  readonly lines = computed((): readonly Line[] => {
+    const answer = this.answer();
+    if (!answer) return [];
+    const lines: number[] = [];
+    let head = 0;
+    answer.order.forEach((place, i) => {
+      if (answer.heads[head]?.at === i) lines.push(-1 - head++);
+      lines.push(place);
+    });
+    return lines;
   });
-  readonly rows = computed(() => rowsOf(this.foundOnes(), this.best(), this.kits.current()));
-  /**
-   * Ticks that the strips' full width stands for: the longest phrase, up to eight bars of 4/4. Null while that is about
-   * to be known.
-   */
-  readonly stripTicks = computed(() => this.longest() ?? ((this.phrases()?.length ?? 0) > MANY ? LONGEST_STRIP : null));
-  private readonly undos: (() => Promise<boolean>)[] = [];
-  private readonly ceilings = new WeakMap<Strip, string>();
+  readonly found = computed(() => this.answer()?.order.length ?? 0);
+  readonly chips = computed(() => this.answer()?.chips ?? []);
+  readonly scale = computed(() => this.answer()?.scale ?? 20160);
+  /** Whether something is still being worked out that a question may ask for. */
+  readonly reading = computed(() => (this.answer()?.unread ?? 0) > 0);
+  /** The question that is asked: a board that is a question asks it too. */
+  private readonly question = computed(() => {
+    const board = this.board();
+    return {
+      words: [board?.question ?? '', this.words()].join(' ').trim(),
+      board: board && board.question === null ? board.phrases : null,
+      sort: this.sort(),
+      descending: this.descending(),
+      first: FIRST,
+    };
+  });
 
   constructor() {
-    effect((onCleanup) => {
-      const all = this.phrases();
-      if (!all) return;
-      let most = 1;
-      this.reading.set(true);
-      const each = (p: Phrase): void => {
-        most = Math.max(most, patternOf(p).length);
-      };
-      onCleanup(
-        inSlices(all, each, () => {
-          this.longest.set(Math.min(LONGEST_STRIP, most));
-          this.reading.set(false);
-        }),
-      );
+    effect(() => {
+      this.question();
+      this.index.changed();
+      untracked(() => void this.ask());
     });
+    inject(DestroyRef).onDestroy(() => (this.ended = true));
   }
 
-  /** "116 bpm, estimate", worked out when a strip comes into view. */
-  ceilingOf(strip: Strip): string {
-    const known = this.ceilings.get(strip);
-    if (known !== undefined) return known;
-    const { bpm, estimate } = ceiling(strip.pattern, this.kits.current(), this.profile.now());
-    const words = bpm === null ? 'no ceiling' : `ceiling ${Math.floor(bpm)}${estimate ? ', estimate' : ''}`;
-    this.ceilings.set(strip, words);
-    return words;
+  headOf(line: Line): ShelfAnswer['heads'][number] | null {
+    return line < 0 ? (this.answer()?.heads[-1 - line] ?? null) : null;
   }
 
-  async remove(strip: Strip): Promise<void> {
-    const restore = await this.phrasesRepo.remove(strip.phrase.id);
-    if (!restore) return;
-    this.undos.push(restore);
-    this.notices.tell(`“${strip.phrase.name.slice(0, 60)}” and its log are off the shelf.`, {
-      label: 'Put it back',
-      run: () => void this.undo(),
+  row(line: Line): ShelfRow | null {
+    return this.rowsState().get(line) ?? null;
+  }
+
+  /** What is drawn of it: what was drawn before, until what it is now was fetched. */
+  patternOf({ id }: ShelfRow): Pattern | null {
+    const found = this.patterns().get(id);
+    return found?.pattern ?? null;
+  }
+
+  /** The lines that are in sight: their rows are fetched, and what is drawn in them. */
+  look(from: number, to: number): void {
+    this.range = [from, to];
+    void this.fetch();
+  }
+
+  /** Every phrase that was found, by its id. */
+  async idsFound(): Promise<readonly string[]> {
+    return (await this.index.rows([...(this.answer()?.order ?? [])])).map((r) => r.id);
+  }
+
+  private async ask(): Promise<void> {
+    const asked = ++this.asked;
+    const answer = await this.index.ask(this.question()).catch((error: unknown) => {
+      if (!this.ended) throw error;
+      return null;
     });
+    // A later question overtook this one.
+    if (answer === null || asked !== this.asked || this.ended) return;
+    const first = new Map<number, ShelfRow>();
+    const before = this.rowsState();
+    answer.first.forEach((row, i) => {
+      const [place, old] = [answer.order[i], before.get(answer.order[i] ?? -1)];
+      // What looks as before stays the same object, and is not drawn again.
+      if (place !== undefined) first.set(place, old && JSON.stringify(old) === JSON.stringify(row) ? old : row);
+    });
+    this.rowsState.set(first);
+    this.answerState.set(answer);
+    await this.fetch();
   }
 
-  /** Puts back what was taken off last. */
-  async undo(): Promise<void> {
-    const restore = this.undos.pop();
-    if (restore && (await restore())) this.notices.tell('It is back on the shelf.');
+  private async fetch(): Promise<void> {
+    const asked = this.asked;
+    const wanted = this.lines()
+      .slice(...this.range)
+      .filter((l) => l >= 0);
+    const missing = wanted.filter((l) => !this.rowsState().has(l));
+    if (missing.length > 0) {
+      const rows = await this.index.rows(missing);
+      if (asked !== this.asked || this.ended) return;
+      this.rowsState.update((all) => new Map([...all, ...rows.map((r, i) => [missing[i] ?? -1, r] as const)]));
+    }
+    // While a question is being typed nothing is drawn: what is drawn would hold up the next answer.
+    if (this.question().words !== '') await new Promise((r) => setTimeout(r, DRAW_AFTER));
+    if (asked !== this.asked || this.ended) return;
+    const known = this.patterns();
+    const rows = wanted.flatMap((l) => this.row(l) ?? []);
+    const undrawn = rows.filter((r) => known.get(r.id)?.key !== r.key).map((r) => r.id);
+    if (undrawn.length === 0) return;
+    // The first few at once: what is seen first is drawn first.
+    for (const some of [undrawn.slice(0, 8), undrawn.slice(8)]) {
+      if (some.length === 0) continue;
+      const drawn = await this.index.patternsOf(some);
+      if (this.ended) return;
+      this.patterns.update((all) => {
+        const next = new Map([...all].slice(-200));
+        for (const { id, key, pattern } of drawn) next.set(id, { key, pattern });
+        return next;
+      });
+    }
   }
 }

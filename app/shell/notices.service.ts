@@ -27,6 +27,8 @@ export class NoticesService {
     this.messages.add({
       severity,
       detail: text,
+      // The package's own button takes the keys as soon as it is there: the next Space would press it.
+      closable: false,
       life: severity === 'error' ? 12_000 : 6000,
       ...(action ? { data: action } : {}),
     });

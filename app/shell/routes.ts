@@ -1,5 +1,22 @@
 import type { Route, Routes, UrlMatchResult, UrlSegment } from '@angular/router';
+import type { Type } from '@angular/core';
+import { NotFetchedComponent } from './not-fetched.component';
 import { FIRST_PLACE, PLACES, type Place } from './places';
+
+/** How often code that could not be fetched is asked for again, and after how long, in milliseconds. */
+const AGAIN = [400, 1500];
+
+/** The code of a place. One that cannot be fetched says so in its stead. */
+async function fetched(load: Place['load']): Promise<Type<unknown>> {
+  for (const wait of [...AGAIN, null]) {
+    try {
+      return await load();
+    } catch {
+      if (wait !== null) await new Promise((r) => setTimeout(r, wait));
+    }
+  }
+  return NotFetchedComponent;
+}
 
 /**
  * One route for a place with and without a phrase: keeping a new one changes the address, and must not build the place
@@ -19,7 +36,7 @@ export const routes: Routes = [
   ...PLACES.map((place): Route => ({
     matcher: addressOf(place),
     title: `${place.name} · Loop Shelf`,
-    loadComponent: place.load,
+    loadComponent: () => fetched(place.load),
   })),
   { path: '**', redirectTo: FIRST_PLACE },
 ];

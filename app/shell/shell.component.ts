@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  Injector,
+  signal,
+} from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
@@ -6,8 +15,11 @@ import { filter, map } from 'rxjs';
 import { Toast } from 'primeng/toast';
 import { SettingsRepo } from '../data/settings.repo';
 import { HealthService } from '../data/health.service';
+import { whenIdle } from '../ui/idle';
+import { UpdateService } from './update.service';
 import { currentShelf, openShelf } from '../data/which-shelf';
 import { KeysOverlayComponent } from './keys-overlay.component';
+import type { Housekeeping } from './housekeeping';
 import { KeysService } from './keys.service';
 import { PLACES } from './places';
 import type { NoticeAction } from './notices.service';
@@ -24,6 +36,7 @@ import { NoticesService } from './notices.service';
     '(click)': 'letGo($event)',
     '(window:beforeunload)': 'leaving($event)',
     '[attr.data-writing]': "health.writing() ? 'yes' : 'no'",
+    '[attr.data-offline]': "updates.offline() ? 'yes' : 'no'",
   },
 })
 export class ShellComponent {
@@ -31,6 +44,11 @@ export class ShellComponent {
   private readonly notices = inject(NoticesService);
   private readonly settings = inject(SettingsRepo);
   readonly health = inject(HealthService);
+  readonly updates = inject(UpdateService);
+  private readonly injector = inject(Injector);
+  private readonly gone = inject(DestroyRef);
+  /** What is fetched once the page is there. */
+  readonly house = signal<Housekeeping | null>(null);
   readonly places = PLACES;
   readonly showsKeys = signal(false);
   readonly demo = currentShelf() === 'demo';
@@ -50,7 +68,14 @@ export class ShellComponent {
     return theme === 'dark' || (room !== 'same' && this.address().startsWith('/drill'));
   });
 
+  /** Why there is no sound, in the places that have no play bar to say it. */
+  readonly silence = computed(() =>
+    /^\/(bench|drill)/.test(this.address()) ? null : (this.house()?.transport.trouble() ?? null),
+  );
+
   constructor() {
+    this.updates.start();
+    whenIdle(() => void this.keepHouse());
     effect(() => document.documentElement.classList.toggle('dark', this.dark()));
     inject(KeysService).use([
       ...PLACES.map((p) => ({
@@ -61,6 +86,15 @@ export class ShellComponent {
       })),
       { combo: 'Shift+?', shown: '?', does: 'Show the keys of this place', run: () => this.showsKeys.set(true) },
     ]);
+  }
+
+  private async keepHouse(): Promise<void> {
+    const { Housekeeping: Keeper } = await import('./housekeeping');
+    // The page may have gone meanwhile.
+    if (this.gone.destroyed) return;
+    const house = this.injector.get(Keeper);
+    this.house.set(house);
+    await house.tidy();
   }
 
   /** The browser asks before it closes a tab that holds what is not kept yet. */
@@ -85,6 +119,10 @@ export class ShellComponent {
   act(action: NoticeAction): void {
     this.notices.close();
     action.run();
+  }
+
+  close(): void {
+    this.notices.close();
   }
 
   goHome(): void {

@@ -4,6 +4,7 @@ import { provideRouter, Router } from '@angular/router';
 import { MessageService } from 'primeng/api';
 import { Transport } from '../audio/transport.service';
 import { Database } from '../data/database';
+import { clearShelf } from './shelf';
 import { SilentTransport } from './silence';
 import { freshTestBed } from './test-bed';
 
@@ -19,7 +20,7 @@ export async function emptyPlace(providers: Provider[] = []) {
   });
   const { db, ready } = TestBed.inject(Database);
   await ready;
-  await Promise.all([db.phrases.clear(), db.attempts.clear(), db.drills.clear(), db.kept.clear()]);
+  await clearShelf(db);
   const router = TestBed.inject(Router);
   const went: string[] = [];
   jest.spyOn(router, 'navigate').mockImplementation((commands, extras) => {

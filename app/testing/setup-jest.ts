@@ -1,4 +1,6 @@
 import 'fake-indexeddb/auto';
+import { Blob as NodeBlob } from 'node:buffer';
+import { TextDecoder as NodeTextDecoder } from 'node:util';
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
 import { freshTestBed } from './test-bed';
 
@@ -39,7 +41,10 @@ g.matchMedia ??= (query: string) => ({
   removeEventListener: () => undefined,
   dispatchEvent: () => false,
 });
+// jsdom's own cannot be read piece by piece.
+Object.assign(globalThis, { Blob: NodeBlob, TextDecoder: NodeTextDecoder });
 // Nothing is laid out in jsdom, so nothing can be scrolled to.
 Element.prototype.scrollIntoView = () => undefined;
+Element.prototype.scrollTo = () => undefined;
 
 beforeEach(freshTestBed);

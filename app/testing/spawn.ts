@@ -1,5 +1,13 @@
+import { FilesEngine } from '../data/files/files-engine';
+import { IndexEngine, type Tell } from '../data/index/index-engine';
+
 // Stands in for app/workers/spawn.ts in unit tests: whatever the test has put in the place of Worker.
 export const spawnTicker = (): Worker => new Worker('ticker');
-export const spawnShelfFile = (): Worker => new Worker('shelf-file');
 export const spawnVariants = (): Worker => new Worker('variants');
 export const spawnSticking = (): Worker => new Worker('sticking');
+/** The index and the files of a shelf work in the test itself. */
+export const spawnIndex = (name: string, tell: Tell): IndexEngine => new IndexEngine(name, tell);
+export const spawnFiles = (name: string) => {
+  const api = new FilesEngine(name);
+  return { api, end: () => api.end() };
+};

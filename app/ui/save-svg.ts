@@ -34,7 +34,12 @@ export function svgText(svg: SVGSVGElement): string {
 
 /** Gives a text to the browser to save under a name. */
 export function saveText(text: string, name: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+  saveBlob(new Blob([text], { type }), name);
+}
+
+/** Gives a file to the browser to save under a name. */
+export function saveBlob(file: Blob, name: string): void {
+  const url = URL.createObjectURL(file);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

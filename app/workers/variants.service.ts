@@ -5,7 +5,7 @@ import type { VariantSheet, VariantWish } from '@core/variants';
 import { spawnVariants } from './spawn';
 
 interface VariantsApi {
-  sheet(recipe: Recipe, wish: VariantWish, shelf: readonly Recipe[], tell: (candidates: number) => void): VariantSheet;
+  sheet(recipe: Recipe, wish: VariantWish, shelf: readonly string[], tell: (candidates: number) => void): VariantSheet;
 }
 
 /** A search for variants that is under way. */
@@ -17,7 +17,7 @@ export interface Search {
 /** Looks for variants off the main thread. Each search has a worker of its own, and cancelling ends it at once. */
 @Injectable({ providedIn: 'root' })
 export class VariantsWorker {
-  search(recipe: Recipe, wish: VariantWish, shelf: readonly Recipe[], tell: (candidates: number) => void): Search {
+  search(recipe: Recipe, wish: VariantWish, shelf: readonly string[], tell: (candidates: number) => void): Search {
     const worker = spawnVariants();
     const remote: Remote<VariantsApi> = wrap(worker);
     const sheet = remote.sheet(recipe, wish, shelf, proxy(tell)).finally(() => worker.terminate());

@@ -2,3 +2,5 @@ export * from './numbers';
 export * from './problem';
 export * from './words';
 export * from './history';
+export * from './bounds';
+export * from './stable';

@@ -9,3 +9,4 @@ export * from './state';
 export * from './stage';
 export * from './stages';
 export * from './time-feel';
+export * from './tries';

@@ -276,7 +276,7 @@ function withAttempt(state: DrillState, verdict: Verdict, at: number, { measured
     bpm: drillTempo(state),
     goal: state.plan.goal,
     loops: state.loops,
-    seconds: Math.max(0, (at - (state.tryBegan ?? at)) / 1000),
+    seconds: span(state.tryBegan ?? at, at),
     verdict,
     ...(stage ? { stage: stage.title } : {}),
     ...(dynamic ? { dynamic } : {}),
@@ -284,4 +284,13 @@ function withAttempt(state: DrillState, verdict: Verdict, at: number, { measured
     ...(source ? { source } : {}),
   };
   return { ...state, attempts: [...state.attempts, attempt] };
+}
+
+/** A try longer than this, or of less than nothing, was not timed: the clock was set meanwhile. In seconds. */
+const LONGEST_TRY = 24 * 60 * 60;
+
+/** Seconds from one moment to another; 0 where the clock was set in between. */
+function span(from: number, until: number): number {
+  const seconds = (until - from) / 1000;
+  return seconds >= 0 && seconds <= LONGEST_TRY ? seconds : 0;
 }

@@ -7,23 +7,39 @@ export interface Best {
   readonly attempts: number;
   /** Milliseconds since 1970 of the newest attempt. */
   readonly lastAt: number | null;
+  /** And of the newest clean one. */
+  readonly cleanAt: number | null;
 }
 
-export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attempts: 0, lastAt: null });
+export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attempts: 0, lastAt: null, cleanAt: null });
+
+/**
+ * What some tries and one more add up to. Tries that come in late, as from another device, count as what they are: the
+ * last clean one is the one that is clean and newest.
+ * @example
+ * withTry(NO_BEST, { id: '1', phrase: 'a', at: 5, bpm: 80, goal: 100, loops: 4, seconds: 9, verdict: 'clean' }) // => { clean: 80, lastClean: 80, attempts: 1, lastAt: 5, cleanAt: 5 }
+ */
+export function withTry(before: Best, { at, bpm, verdict }: Attempt): Best {
+  const isClean = verdict === 'clean';
+  const isLast = isClean && at >= (before.cleanAt ?? -1);
+  return {
+    clean: isClean ? Math.max(before.clean ?? 0, bpm) : before.clean,
+    lastClean: isLast ? bpm : before.lastClean,
+    attempts: before.attempts + 1,
+    lastAt: Math.max(before.lastAt ?? 0, at),
+    cleanAt: isLast ? at : before.cleanAt,
+  };
+}
+
+/** What the tries of one phrase add up to, in whatever order they come. */
+export function bestOf(attempts: readonly Attempt[]): Best {
+  return attempts.reduce(withTry, NO_BEST);
+}
 
 /** Best clean tempo, last clean tempo and number of attempts of every phrase, by its id. */
 export function bestByPhrase(attempts: readonly Attempt[]): ReadonlyMap<string, Best> {
   const found = new Map<string, Best>();
-  for (const a of [...attempts].sort((x, y) => x.at - y.at)) {
-    const before = found.get(a.phrase) ?? NO_BEST;
-    const clean = a.verdict === 'clean';
-    found.set(a.phrase, {
-      clean: clean ? Math.max(before.clean ?? 0, a.bpm) : before.clean,
-      lastClean: clean ? a.bpm : before.lastClean,
-      attempts: before.attempts + 1,
-      lastAt: a.at,
-    });
-  }
+  for (const a of attempts) found.set(a.phrase, withTry(found.get(a.phrase) ?? NO_BEST, a));
   return found;
 }
 

@@ -26,7 +26,7 @@ export const StageSchema = Type.Object({
   title: Type.String({ minLength: 1, maxLength: 120 }),
   why: Type.String({ maxLength: 300 }),
   /** Ticks of the phrase, for parts, growth and tight spots. */
-  from: Type.Optional(Type.Integer({ minimum: 0 })),
+  from: Type.Optional(Type.Integer({ minimum: 0, maximum: 1e9 })),
   until: Type.Optional(Type.Integer({ minimum: 1 })),
   /** Bars of time before the phrase, in context. */
   bars: Type.Optional(Type.Integer({ minimum: 1, maximum: 16 })),

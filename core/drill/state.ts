@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { idSchema, OffsetSchema, TimeSchema } from '../base';
 import { TEMPO } from '../time';
 import { LIMBS, type Limb } from '../stroke';
 import { LADDER_SCHOOLS, MOST_RUNGS, type LadderSchool } from './ladder';
@@ -6,7 +7,7 @@ import { StageSchema } from './stage';
 
 const tempo = Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most });
 const whole = (most: number) => Type.Integer({ minimum: 0, maximum: most });
-const id = Type.String({ minLength: 1, maxLength: 80 });
+const id = idSchema(80);
 
 /** What was asked for: from where to where, in which steps, and how many loops make a rung. */
 export const DrillPlanSchema = Type.Object({
@@ -37,17 +38,17 @@ export type Verdict = 'clean' | 'messy';
 
 /** What a take measured, kept with the try. Times in milliseconds: above 0 is late. */
 export const MeasuredSchema = Type.Object({
-  mean: Type.Number(),
-  spread: Type.Number({ minimum: 0 }),
+  mean: OffsetSchema,
+  spread: Type.Number({ minimum: 0, maximum: 1e7 }),
   missed: whole(100_000),
   extra: whole(100_000),
   strokes: whole(100_000),
-  drift: Type.Number(),
+  drift: OffsetSchema,
   limbs: Type.Array(
     Type.Object({
       limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
-      mean: Type.Number(),
-      spread: Type.Number({ minimum: 0 }),
+      mean: OffsetSchema,
+      spread: Type.Number({ minimum: 0, maximum: 1e7 }),
     }),
     { maxItems: 5 },
   ),
@@ -59,11 +60,11 @@ export type Measured = Static<typeof MeasuredSchema>;
 export const AttemptSchema = Type.Object({
   id,
   phrase: id,
-  at: Type.Integer({ minimum: 0 }),
+  at: TimeSchema,
   bpm: tempo,
   goal: tempo,
   loops: whole(10_000),
-  seconds: Type.Number({ minimum: 0 }),
+  seconds: Type.Number({ minimum: 0, maximum: 1e7 }),
   verdict: Type.Union([Type.Literal('clean'), Type.Literal('messy')]),
   /** The stage's title, for tries that were not of the whole phrase alone. */
   stage: Type.Optional(Type.String({ maxLength: 120 })),
@@ -113,7 +114,9 @@ export const DrillStateSchema = Type.Object({
   /** Where the stage that was broken off for a tight spot goes on. */
   back: Type.Optional(whole(MOST_RUNGS)),
   /** When the present try began; null between tries. */
-  tryBegan: Type.Union([Type.Integer({ minimum: 0 }), Type.Null()]),
+  tryBegan: Type.Union([TimeSchema, Type.Null()]),
+  /** When it was kept last. */
+  at: Type.Optional(TimeSchema),
   /** Every finished try of this drill: the stairs are drawn from it. */
   attempts: Type.Array(AttemptSchema, { maxItems: 5000 }),
 });

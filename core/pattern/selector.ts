@@ -31,7 +31,7 @@ export const SelectorSchema = Type.Object({
   inRun: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
   roles: Type.Optional(list<Role>(['primary', 'timekeeping', 'texture'])),
   /** Ticks from the pattern's start. */
-  ticks: Type.Optional(Type.Array(Type.Integer({ minimum: 0 }), { maxItems: 2048 })),
+  ticks: Type.Optional(Type.Array(Type.Integer({ minimum: 0, maximum: 1e9 }), { maxItems: 2048 })),
   every: Type.Optional(
     Type.Object({
       n: whole(2048),

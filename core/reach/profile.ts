@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { TimeSchema } from '../base';
 import { LIMBS, otherHand, type Limb } from '../stroke';
 
 /** What is timed: strokes one by one, or in pairs with a breath between. */
@@ -24,7 +25,7 @@ export const ProfileSchema = Type.Object({
     Type.Object({
       limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
       kind: Type.Unsafe<StrokeKind>({ type: 'string', enum: [...STROKE_KINDS] }),
-      at: Type.Integer({ minimum: 0 }),
+      at: TimeSchema,
     }),
     { maxItems: 10 },
   ),

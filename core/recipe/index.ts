@@ -1,3 +1,4 @@
+export { joinedIn, tooMuch } from './bounds';
 export { build, type Build, type Step } from './build';
 export { MOVE_EXAMPLES, type MoveExample } from './examples';
 export { type Move, type MoveContext, type Outcome } from './move';
@@ -7,8 +8,8 @@ export { fitSlots, type Edit } from './moves';
 export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';
 export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
-export { FAMILIES, familyOf, NAME_LETTERS, PhraseSchema, type Family, type Phrase } from './phrase';
-export { MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
+export { FAMILIES, familyOf, NAME_LETTERS, PhraseSchema, TAGS, type Family, type Phrase } from './phrase';
+export { MOST_JOINS, MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
 export { RecipeSchema, type Recipe } from './recipe';
 export {
   applyMove,

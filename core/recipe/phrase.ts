@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { idSchema, TimeSchema } from '../base';
 import { barTicks, TEMPO } from '../time';
 import { rolesOf, type Pattern } from '../pattern';
 import { RecipeSchema } from './recipe';
@@ -6,13 +7,18 @@ import { RecipeSchema } from './recipe';
 export const FAMILIES = ['fill', 'lick', 'groove', 'warm-up'] as const;
 export type Family = (typeof FAMILIES)[number];
 
+/** The most tags of a phrase, and the longest of them in letters. */
+export const TAGS = Object.freeze({ most: 20, letters: 40 });
+/** A tag: one word, in small letters. */
+const TagSchema = Type.String({ minLength: 1, maxLength: TAGS.letters, pattern: '^[^\\s#,]+$' });
+
 /** Longest name and note, in letters. */
 export const NAME_LETTERS = 10_000;
 
 /** A recipe kept on the shelf under a name. Times are milliseconds since 1970. */
 export const PhraseSchema = Type.Object({
-  id: Type.String({ minLength: 1, maxLength: 64 }),
-  name: Type.String({ minLength: 1, maxLength: NAME_LETTERS }),
+  id: idSchema(),
+  name: Type.String({ minLength: 1, maxLength: NAME_LETTERS, pattern: '\\S' }),
   family: Type.Unsafe<Family>({ type: 'string', enum: [...FAMILIES] }),
   recipe: RecipeSchema,
   /** Tempo at which it plays on the Bench, and the goal of its drill, in counted beats a minute. */
@@ -21,11 +27,11 @@ export const PhraseSchema = Type.Object({
   /** When to use it, when not to. */
   note: Type.String({ maxLength: NAME_LETTERS }),
   /** The phrase it is a variant of, and the one change that made it. */
-  parent: Type.Optional(
-    Type.Object({ id: Type.String({ minLength: 1, maxLength: 64 }), change: Type.String({ maxLength: 1000 }) }),
-  ),
-  created: Type.Integer({ minimum: 0 }),
-  changed: Type.Integer({ minimum: 0 }),
+  parent: Type.Optional(Type.Object({ id: idSchema(), change: Type.String({ maxLength: 1000 }) })),
+  /** Words of the player's own, to find it by. */
+  tags: Type.Optional(Type.Array(TagSchema, { maxItems: TAGS.most, uniqueItems: true })),
+  created: TimeSchema,
+  changed: TimeSchema,
 });
 export type Phrase = Static<typeof PhraseSchema>;
 

@@ -1,10 +1,11 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { idSchema, TimeSchema } from '../base';
 import { TEMPO } from '../time';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import { StageSchema } from '../drill';
 import { RenditionRecordSchema } from '../rendition';
 
-const id = Type.String({ minLength: 1, maxLength: 80 });
+const id = idSchema(80);
 
 const HitSchema = Type.Object({
   seconds: Type.Number({ minimum: -1e6, maximum: 1e6 }),
@@ -21,8 +22,7 @@ export const TakeSchema = Type.Object({
   /** The id of its attempt. */
   id,
   phrase: id,
-  /** Milliseconds since 1970. */
-  at: Type.Integer({ minimum: 0 }),
+  at: TimeSchema,
   bpm: Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }),
   stage: Type.Union([StageSchema, Type.Null()]),
   hits: Type.Array(HitSchema, { maxItems: 100_000 }),

@@ -237,7 +237,7 @@ const moment = fc.integer({ min: 0, max: 2_000_000_000_000 });
 const tempo = fc.integer({ min: 20, max: 400 });
 export const anyPhrase: fc.Arbitrary<Phrase> = fc.record({
   id: fc.uuid(),
-  name: fc.string({ minLength: 1, unit: 'grapheme' }),
+  name: fc.string({ minLength: 1, unit: 'grapheme' }).filter((n) => /\S/.test(n)),
   family: fc.constantFrom('fill' as const, 'lick' as const, 'groove' as const, 'warm-up' as const),
   recipe: anyRecipe,
   tempo,

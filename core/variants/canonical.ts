@@ -23,6 +23,34 @@ export function canonicalForm(pattern: Pattern): string {
   return head + (forms.sort()[0] ?? '');
 }
 
+/** How one pattern is another one turned: by so many slots later, and with the hands swapped or not. */
+export interface Turn {
+  readonly slots: number;
+  readonly mirrored: boolean;
+}
+
+/**
+ * By how many of its finest slots a pattern is another one turned, the fewest there are; null when it is not. Of two
+ * that are the same it is none.
+ */
+export function turnBetween(from: Pattern, to: Pattern): Turn | null {
+  if (from.length !== to.length) return null;
+  const slot = finestSlot(from);
+  const count = from.length / slot;
+  if (finestSlot(to) !== slot || count > MOST_SLOTS) return null;
+  const wanted = slotCodes(to, slot, count, false);
+  for (const mirrored of [false, true]) {
+    const codes = slotCodes(from, slot, count, mirrored);
+    // A turn of a list is found in the list written twice.
+    const twice = `|${[...codes, ...codes].join('|')}|`;
+    const at = twice.indexOf(`|${wanted.join('|')}|`);
+    if (at < 0) continue;
+    const turned = twice.slice(0, at).split('|').length - 1;
+    return { slots: (count - turned) % count, mirrored };
+  }
+  return null;
+}
+
 /** What sounds in each slot, as a short text. Strokes are in order, so those of one slot stand together. */
 function slotCodes(pattern: Pattern, slot: number, count: number, mirrored: boolean): string[] {
   const codes = new Array<string>(count).fill('');

@@ -1,3 +1,3 @@
-export { canonicalForm, leastRotation } from './canonical';
+export { canonicalForm, leastRotation, turnBetween, type Turn } from './canonical';
 export { changesOf, combinations, VARIANT_KINDS, type VariantKind, type VariantWish } from './kinds';
 export { allVariants, sheetWords, VARIANT_LIMITS, variantsOf, type Variant, type VariantSheet } from './variants';

@@ -1,3 +1,4 @@
+import { checksumOf } from '../base';
 import { difference, type Pattern } from '../pattern';
 import { applyMove, build, type MoveEntry, type Recipe } from '../recipe';
 import { ceilingOn } from '../reach';
@@ -52,7 +53,7 @@ const TELL_EVERY = 500;
  * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was
  * there already left out, ranked by ceiling, then by what is not on the shelf yet, then by nearness to the parent. A
  * generator: it yields the number of candidates so far now and then, so that whoever runs it can show it and stop; what
- * it returns is the sheet. `shelf` holds the canonical forms of what lies on the shelf.
+ * it returns is the sheet. `shelf` holds the checksums of the canonical forms of what lies on the shelf.
  */
 export function* variantsOf(
   recipe: Recipe,
@@ -80,7 +81,7 @@ export function* variantsOf(
         pattern,
         ceiling: ceilingOf(pattern, wish),
         distance: distanceOf(parent, pattern),
-        fresh: !shelf.has(form),
+        fresh: !shelf.has(checksumOf(form)),
       });
     }
   }

@@ -7,13 +7,14 @@ import { DraftsRepo } from '../../data/drafts.repo';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { phraseOf, until } from '../../testing/fixtures';
 import { BenchStore } from './bench.store';
+import { clearShelf } from '../../testing/shelf';
 import { freshTestBed } from '../../testing/test-bed';
 
 async function fresh(): Promise<BenchStore> {
   freshTestBed();
   const database = TestBed.inject(Database);
   await database.ready;
-  await Promise.all([database.db.phrases.clear(), database.db.kept.clear()]);
+  await clearShelf(database.db);
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
   return store;
@@ -81,12 +82,23 @@ describe('the Bench', () => {
     store.useRudiment(RUDIMENTS[0]!);
     expect(store.suggestedName()).toBe('Single stroke roll');
     const phrase = await store.keep({ name: 'Mine', family: 'lick', goal: 120, note: 'n' }, 5);
-    expect(phrase).toMatchObject({ name: 'Mine', family: 'lick', goal: 120, created: 5, changed: 5 });
+    expect(phrase.kind === 'kept' && phrase.phrase).toMatchObject({
+      name: 'Mine',
+      family: 'lick',
+      goal: 120,
+      created: 5,
+      changed: 5,
+    });
     expect(store.isKept()).toBe(true);
     store.setTempo(91);
     expect(store.isKept()).toBe(false);
     const again = await store.keep({ name: 'Mine', family: 'lick', goal: 120, note: 'n' }, 9);
-    expect(again).toMatchObject({ id: phrase?.id, created: 5, changed: 9, tempo: 91 });
+    expect(again.kind === 'kept' && again.phrase).toMatchObject({
+      id: store.phrase()?.id,
+      created: 5,
+      changed: 9,
+      tempo: 91,
+    });
   });
 
   it('opening a phrase puts what lay there one undo away; one that is gone leaves it', async () => {
@@ -109,7 +121,7 @@ describe('the Bench', () => {
     let kept: unknown = null;
     for (let i = 0; i < 50 && !kept; i++) {
       await new Promise((r) => setTimeout(r, 10));
-      kept = (await TestBed.inject(DraftsRepo).get())?.recipe ?? null;
+      kept = (await TestBed.inject(DraftsRepo).get()).draft?.recipe ?? null;
     }
     expect(kept).toEqual(store.recipe());
   });

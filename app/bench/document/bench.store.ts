@@ -1,12 +1,16 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
-import { edited, historyOf, redone, undone } from '@core/base';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { EMPTY as EMPTY_OBSERVABLE, switchMap } from 'rxjs';
+import { edited, historyOf, redone, stableJson, undone } from '@core/base';
 import { meterText, TEMPO } from '@core/time';
 import { report } from '@core/pattern';
 import {
   build,
   familyOf,
   freshId,
+  describeMove,
   newMove,
+  tooMuch,
   withEdits,
   type Build,
   type Edit,
@@ -19,14 +23,15 @@ import {
 import { KEPT_STEPS, type Draft } from '@core/formats';
 import { rudimentById, type Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../../data/drafts.repo';
-import { PhrasesRepo } from '../../data/phrases.repo';
+import { freshUuid } from '../../data/ids';
+import { PhrasesRepo, type Keeping } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
 import { stilled } from '../../ui/stilled';
 import { plainRecipe } from './plain-recipe';
 
-/** What is on the Bench: a recipe, the tempo it is heard at, and the phrase it was kept as, if it was. */
+/** What is on the Bench: a recipe, the tempo it is heard at, and the id of the phrase it was kept as, if it was. */
 interface Work {
-  readonly phrase: Phrase | null;
+  readonly phrase: string | null;
   readonly recipe: Recipe | null;
   readonly tempo: number;
 }
@@ -34,10 +39,9 @@ interface Work {
 /** What the player says when keeping a phrase. */
 export type Label = Pick<Phrase, 'name' | 'family' | 'goal' | 'note'>;
 
-type Kept = Pick<Draft, 'phrase' | 'recipe' | 'tempo'>;
-
-function keptOf({ phrase, recipe, tempo }: Work): Kept {
-  return { phrase: phrase?.id ?? null, recipe, tempo };
+/** That the phrase on the Bench was kept elsewhere since: what stands there, null where it was taken off. */
+export interface Elsewhere {
+  readonly theirs: Phrase | null;
 }
 
 /** A goal nobody set lies so far above the tempo it was made at, in beats a minute. */
@@ -54,13 +58,25 @@ export class BenchStore {
   private readonly history = signal(historyOf(EMPTY));
   private readonly loaded = signal(false);
 
-  readonly ready = this.loaded.asReadonly();
-  readonly phrase = computed(() => this.history().now.phrase);
+  private readonly askable = signal(false);
+  readonly ready = this.askable.asReadonly();
+  /** The phrases of the shelf as this tab knows them, by their ids: what was kept elsewhere since is noticed by it. */
+  private readonly known = signal<ReadonlyMap<string, Phrase>>(new Map());
+  private readonly elsewhereState = signal<Elsewhere | null>(null);
+  /** That what is on the Bench was kept elsewhere since, and here it was changed too. */
+  readonly elsewhere = this.elsewhereState.asReadonly();
+  private readonly refusedState = signal<{ readonly words: string } | null>(null);
+  /** Why the last change was refused: it would have been more than a phrase holds. */
+  readonly refused = this.refusedState.asReadonly();
+  private saving = 0;
+  readonly phrase = computed((): Phrase | null => this.known().get(this.history().now.phrase ?? '') ?? null);
   readonly recipe = computed(() => this.history().now.recipe);
   readonly tempo = computed(() => this.history().now.tempo);
   readonly canUndo = computed(() => this.history().past.length > 0);
   readonly canRedo = computed(() => this.history().future.length > 0);
   readonly openCard = signal<string | null>(null);
+  /** The card that was just added and has not been shown yet. */
+  readonly added = signal<string | null>(null);
 
   /** What the recipe makes; only what changed is worked out again. */
   readonly build = linkedSignal<Recipe | null, Build | null>({
@@ -94,44 +110,95 @@ export class BenchStore {
     };
   });
 
-  private readonly started = this.loadDraft();
+  /** Resolves when the draft lies on the Bench. */
+  readonly started = this.loadDraft();
 
   constructor() {
     effect(() => {
       const { past, now, future } = this.history();
       if (!untracked(this.loaded)) return;
       void this.drafts.keep({
-        ...keptOf(now),
-        past: past.slice(-KEPT_STEPS).map(keptOf),
-        future: future.slice(0, KEPT_STEPS).map(keptOf),
+        ...now,
+        base: this.phrase(),
+        past: past.slice(-KEPT_STEPS),
+        future: future.slice(0, KEPT_STEPS),
       });
     });
+    const id = computed(() => (this.loaded() ? this.history().now.phrase : null));
+    toObservable(id)
+      .pipe(switchMap((own) => (own === null ? EMPTY_OBSERVABLE : this.phrases.of$(own))))
+      .subscribe((phrase) => this.seen(phrase));
+  }
+
+  /** What stands on the shelf of the phrase that is on the Bench, whenever it changes, here or elsewhere. */
+  private seen(stands: Phrase | null): void {
+    this.stands = stands;
+    if (this.saving > 0) return;
+    const own = this.phrase();
+    if (!own || (stands && stands.id !== own.id)) return;
+    if (stands && stableJson(stands) === stableJson(own)) this.elsewhereState.set(null);
+    else if (stands && this.isKept()) this.takeOver(stands);
+    else this.elsewhereState.set({ theirs: stands });
+  }
+  private stands: Phrase | null = null;
+
+  /** What was kept elsewhere lies on the Bench; what lay there is one undo away. */
+  takeOver(theirs: Phrase): void {
+    this.know(theirs);
+    this.elsewhereState.set(null);
+    this.put({ phrase: theirs.id, recipe: theirs.recipe, tempo: theirs.tempo });
+  }
+
+  private know(phrase: Phrase): void {
+    this.known.update((all) => new Map(all).set(phrase.id, phrase));
   }
 
   private async loadDraft(): Promise<void> {
-    const draft = await this.drafts.get();
-    if (draft) {
-      const { past = [], future = [] } = draft;
-      const ids = [...new Set([draft, ...past, ...future].flatMap((w) => w.phrase ?? []))];
-      const known = new Map(await Promise.all(ids.map(async (id) => [id, await this.phrases.get(id)] as const)));
-      const work = ({ phrase, recipe, tempo }: Kept): Work => ({
-        phrase: (phrase ? known.get(phrase) : null) ?? null,
-        recipe,
-        tempo,
-      });
-      this.history.set({ past: past.map(work), now: work(draft), future: future.map(work), about: null });
-    }
-    this.loaded.set(true);
+    const { draft, read } = await this.drafts.get();
+    if (draft) await this.lay(draft);
+    // A draft that could not be read must not be written over by an empty one.
+    this.loaded.set(read);
+    this.askable.set(true);
   }
 
-  /** Puts a kept phrase on the Bench; what lay there is one undo away. False when the shelf has no such phrase. */
-  async open(id: string): Promise<boolean> {
+  private async lay({ phrase, recipe, tempo, base, past = [], future = [] }: Draft): Promise<void> {
+    const ids = [...new Set([{ phrase }, ...past, ...future].flatMap((w) => w.phrase ?? []))];
+    const known = new Map((await this.phrases.some(ids)).map((p) => [p.id, p]));
+    // By what it was when the work on it began it is known whether it was kept elsewhere since.
+    if (base) known.set(base.id, base);
+    const work = (w: Work): Work => ({
+      phrase: w.phrase && known.has(w.phrase) ? w.phrase : null,
+      recipe: w.recipe,
+      tempo: w.tempo,
+    });
+    this.known.set(known);
+    this.history.set({
+      past: past.map(work),
+      now: work({ phrase, recipe, tempo }),
+      future: future.map(work),
+      about: null,
+    });
+  }
+
+  /** A draft that another tab left: what lies here is one undo away. */
+  async takeDraft(draft: Draft): Promise<void> {
+    const { phrase, recipe, tempo, base } = draft;
+    if (base) this.know(base);
+    else if (phrase) for (const p of await this.phrases.some([phrase])) this.know(p);
+    this.put({ phrase: phrase && this.known().has(phrase) ? phrase : null, recipe, tempo });
+  }
+
+  /**
+   * Puts a kept phrase on the Bench; what lay there is one undo away. False when the shelf has no such phrase. Unkept
+   * work on the same phrase stays, unless it is asked for as the shelf has it.
+   */
+  async open(id: string, asKept = false): Promise<boolean> {
     await this.started;
-    if (this.phrase()?.id === id && this.recipe()) return true;
+    if (this.phrase()?.id === id && this.recipe() && (!asKept || this.isKept())) return true;
     const phrase = await this.phrases.get(id);
     if (!phrase) return false;
     this.openCard.set(null);
-    this.put({ phrase, recipe: phrase.recipe, tempo: phrase.tempo });
+    this.takeOver(phrase);
     return true;
   }
 
@@ -156,6 +223,7 @@ export class BenchStore {
     if (!built) return;
     const entry = newMove(name, freshId(built.recipe.moves), built.pattern);
     this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] });
+    this.added.set(entry.id);
     this.openCard.set(entry.id);
   }
 
@@ -262,29 +330,66 @@ export class BenchStore {
   }
 
   /**
-   * Keeps what is on the Bench on the shelf under a label. Resolves to the phrase, or null when it could not be kept.
+   * Keeps what is on the Bench on the shelf under a label: as the phrase it is, or as a new one that remembers what it
+   * was grown from. Where the phrase was kept elsewhere since, nothing is written, and that is said.
    */
-  async keep(label: Label, now: number): Promise<Phrase | null> {
-    const { phrase: old, recipe, tempo } = this.history().now;
-    if (!recipe) return null;
+  async keep(label: Label, now: number, asNew = false): Promise<Keeping> {
+    const { recipe, tempo } = this.history().now;
+    if (!recipe) return { kind: 'failed' };
     const { name, family, goal, note } = label;
-    const known = old ?? { id: crypto.randomUUID(), created: now };
-    const phrase: Phrase = { ...known, name, family, goal, note, recipe, tempo, changed: now };
-    if (!(await this.phrases.save(phrase))) return null;
-    // Keeping is no step back: undo changes the recipe, the shelf keeps what it was given.
-    this.history.update((h) => ({ ...h, now: { ...h.now, phrase } }));
-    return phrase;
+    const old = this.phrase();
+    const parent = old ? { parent: { id: old.id, change: growthWords(old.recipe, recipe) } } : {};
+    const own =
+      old && !asNew ? old : { ...(old?.tags ? { tags: old.tags } : {}), ...parent, id: freshUuid(), created: now };
+    const phrase: Phrase = { ...own, name, family, goal, note, recipe, tempo, changed: now };
+    this.saving++;
+    // One that was taken off elsewhere is put on again: then nothing may stand there.
+    const base = old && !asNew && this.elsewhere()?.theirs !== null ? old : null;
+    const kept = await this.phrases.save(phrase, base);
+    this.saving--;
+    switch (kept.kind) {
+      case 'kept':
+        this.know(kept.phrase);
+        this.elsewhereState.set(null);
+        // Keeping is no step back: undo changes the recipe, the shelf keeps what it was given.
+        this.history.update((h) => ({ ...h, now: { ...h.now, phrase: kept.phrase.id } }));
+        break;
+      case 'elsewhere':
+        this.elsewhereState.set({ theirs: kept.theirs });
+        break;
+      case 'full':
+      case 'failed':
+        if (this.stands && old?.id === this.stands.id) this.seen(this.stands);
+    }
+    return kept;
+  }
+
+  /** The phrase on the Bench was kept again by whoever takes a keeping back. */
+  refresh(): void {
+    const id = this.history().now.phrase;
+    if (id) void this.phrases.get(id).then((p) => p && this.seen(p));
   }
 
   private edit(change: (recipe: Recipe | null) => Recipe | null, about: string | null = null): void {
     const { now } = this.history();
     const recipe = change(now.recipe);
-    if (recipe !== now.recipe) this.put({ ...now, recipe }, about);
+    const words = recipe && recipe !== now.recipe ? tooMuch(recipe) : null;
+    if (words !== null) this.refusedState.set({ words });
+    else if (recipe !== now.recipe) this.put({ ...now, recipe }, about);
   }
 
   private put(work: Work, about: string | null = null): void {
     this.history.update((h) => edited(h, work, about));
   }
+}
+
+/** What one recipe has that the other has not, in a sentence: the change that made a phrase of its parent. */
+function growthWords(from: Recipe, to: Recipe): string {
+  const had = new Set(from.moves.map((m) => stableJson(m)));
+  const own = to.moves.filter((m) => !had.has(stableJson(m)));
+  const words = own.map((m) => describeMove(m)).join('; ');
+  if (words !== '') return words.slice(0, 1000);
+  return stableJson(from.source) === stableJson(to.source) ? 'the same moves' : 'another sticking';
 }
 
 function suggestName(recipe: Recipe | null): string {

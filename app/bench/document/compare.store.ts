@@ -1,4 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
 import { difference, differenceWords, type Pattern } from '@core/pattern';
 import { SettingsRepo } from '../../data/settings.repo';
 import { BenchStore } from './bench.store';
@@ -36,6 +37,14 @@ export class CompareStore {
   choose(other: Compared | null): void {
     this.otherState.set(other);
     if (!other) this.hearsOther.set(false);
+  }
+
+  private readonly shows = new Subject<void>();
+  /** Something was laid beneath and is to be seen. */
+  readonly shown$ = this.shows.asObservable();
+
+  show(): void {
+    this.shows.next();
   }
 
   /** The other of the two sounds from the next beat on. */

@@ -1,7 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  resource,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
 import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { ShelfIndex } from '../../data/shelf-index.service';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { ChipsComponent } from '../../ui/chips.component';
 import { choicesOf } from '../../ui/choice';
@@ -15,14 +27,14 @@ import { BenchStore, type Label } from './bench.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
-      header="Keep it"
+      [header]="asNew() ? 'Keep as new' : 'Keep it'"
       [visible]="true"
       closeAriaLabel="Close"
       [modal]="true"
       [style]="{ width: '28rem', maxWidth: '94vw' }"
       (visibleChange)="closed.emit()"
     >
-      <form (submit)="$event.preventDefault(); keep()">
+      <form (submit)="$event.preventDefault(); keep(asNew() || renames())">
         <label class="field"
           >Name
           <input
@@ -53,10 +65,25 @@ import { BenchStore, type Label } from './bench.store';
             (ngModelChange)="note.set($event)"
           ></textarea>
         </label>
-        <div class="row">
-          <button type="button" class="btn" (click)="closed.emit()">Not now</button>
-          <button type="submit" class="btn primary">Keep it</button>
-        </div>
+        @if (twin()) {
+          <p class="quiet" role="status">Another phrase is called that already. Both can be kept.</p>
+        }
+        @if (renames()) {
+          <p role="status">
+            It is on the shelf as “{{ old?.name?.slice(0, 60) }}”. Under the other name, is it the same phrase or a new
+            one?
+          </p>
+          <div class="row">
+            <button type="button" class="btn" (click)="closed.emit()">Not now</button>
+            <button type="button" class="btn" (click)="keep(false)">The same, renamed</button>
+            <button type="submit" class="btn primary">A new one</button>
+          </div>
+        } @else {
+          <div class="row">
+            <button type="button" class="btn" (click)="closed.emit()">Not now</button>
+            <button type="submit" class="btn primary">{{ asNew() ? 'Keep as new' : 'Keep it' }}</button>
+          </div>
+        }
       </form>
     </p-dialog>
   `,
@@ -77,15 +104,30 @@ import { BenchStore, type Label } from './bench.store';
 })
 export class KeepDialogComponent {
   private readonly store = inject(BenchStore);
-  private readonly old = this.store.phrase();
+  readonly old = this.store.phrase();
+  private readonly index = inject(ShelfIndex);
   private readonly goalField = viewChild(TempoFieldComponent);
-  readonly kept = output<Label>();
+  /** Whether it is to be a new phrase whatever it is called. */
+  readonly asNew = input(false);
+  /** The name that is proposed for a new one. */
+  readonly proposed = input('');
+  readonly kept = output<{ readonly label: Label; readonly asNew: boolean }>();
   readonly closed = output();
   readonly families = choicesOf(FAMILIES);
   readonly letters = NAME_LETTERS;
   /** The name of a phrase that gets none of its own. */
   readonly suggested = this.old?.name ?? this.store.suggestedName();
-  readonly name = signal(this.suggested);
+  readonly name = linkedSignal(() => (this.asNew() ? this.proposed() : this.suggested));
+  /** A known phrase under another name: it is asked which is meant. */
+  readonly renames = computed(() => !this.asNew() && this.old !== null && this.label().name !== this.old.name);
+  private readonly called = resource({
+    params: () => this.label().name,
+    loader: ({ params }) => this.index.called(params),
+  });
+  /** Whether another phrase bears the name. */
+  readonly twin = computed(() =>
+    this.called.hasValue() ? this.called.value().some((id) => this.asNew() || id !== this.old?.id) : false,
+  );
   private readonly usual = this.store.suggestedLabel();
   readonly family = signal<Family>(this.old?.family ?? this.usual.family);
   readonly goal = signal(this.old?.goal ?? this.usual.goal);
@@ -97,8 +139,8 @@ export class KeepDialogComponent {
     note: this.note(),
   }));
 
-  keep(): void {
+  keep(asNew: boolean): void {
     this.goalField()?.commit();
-    this.kept.emit(this.label());
+    this.kept.emit({ label: this.label(), asNew });
   }
 }

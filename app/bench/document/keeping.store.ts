@@ -1,29 +1,73 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { effect, inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { PhrasesRepo } from '../../data/phrases.repo';
+import { format } from 'date-fns';
+import { build, type Phrase } from '@core/recipe';
+import type { KeptState } from '@core/shelf';
+import { BackupService } from '../../data/backup.service';
+import { now } from '../../data/clock';
+import { PhrasesRepo, type Keeping } from '../../data/phrases.repo';
+import { ShelfIndex } from '../../data/shelf-index.service';
 import { NoticesService } from '../../shell/notices.service';
 import { BenchStore, type Label } from './bench.store';
+import { CompareStore } from './compare.store';
+
+/** How the player is asked to keep: as the phrase it is, or as a new one. */
+export type Asking = 'keep' | 'as new';
 
 /** From the Bench to the shelf and the room, and back: keeping, drilling, opening. */
 @Injectable({ providedIn: 'root' })
 export class KeepingStore {
   private readonly bench = inject(BenchStore);
   private readonly phrases = inject(PhrasesRepo);
+  private readonly index = inject(ShelfIndex);
+  private readonly backup = inject(BackupService);
+  private readonly compare = inject(CompareStore);
   private readonly notices = inject(NoticesService);
   private readonly router = inject(Router);
-  /** Whether the player is asked how the phrase is to be kept. */
-  readonly asking = signal(false);
+  private turn: Promise<void> = Promise.resolve();
+  /** Whether the player is asked how the phrase is to be kept, and for which of the two. */
+  readonly asking = signal<Asking | null>(null);
+  /** The name that is proposed for a new one. */
+  readonly proposed = signal('');
+  /** Whether what the phrase was before is shown. */
+  readonly showsStates = signal(false);
 
-  ask(): void {
-    if (this.bench.recipe()) this.asking.set(true);
+  constructor() {
+    effect(() => {
+      const refused = this.bench.refused();
+      if (refused) this.notices.wrong(refused.words);
+    });
   }
 
-  async keepAs(label: Label): Promise<void> {
-    this.asking.set(false);
-    const phrase = await this.bench.keep(label, Date.now());
-    if (!phrase) return;
-    this.notices.tell(`“${phrase.name.slice(0, 80)}” is on the shelf.`);
-    await this.router.navigate(['/bench', phrase.id], { replaceUrl: true });
+  ask(): void {
+    if (this.bench.recipe()) this.asking.set('keep');
+  }
+
+  /** Asks under which name it is kept as a new one; the next of the series is proposed. */
+  async askNew(): Promise<void> {
+    if (!this.bench.recipe()) return;
+    this.proposed.set(await this.nextName());
+    this.asking.set('as new');
+  }
+
+  keepAs(label: Label, asNew = false): Promise<void> {
+    this.asking.set(null);
+    return this.inTurn(async () => this.after(await this.bench.keep(label, now(), asNew)));
+  }
+
+  /** Keeps it as the next of its series at once, without asking. */
+  keepNext(): Promise<void> {
+    return this.inTurn(async () => {
+      if (!this.bench.recipe()) return;
+      const label = this.bench.phrase() ?? this.bench.suggestedLabel();
+      await this.after(await this.bench.keep({ ...label, name: await this.nextName() }, now(), true));
+    });
+  }
+
+  /** One keeping after the other: the next one knows what the one before came to. */
+  private inTurn(keep: () => Promise<void>): Promise<void> {
+    this.turn = this.turn.then(keep);
+    return this.turn;
   }
 
   /**
@@ -33,27 +77,114 @@ export class KeepingStore {
   async drill(): Promise<void> {
     if (!this.bench.recipe()) return;
     const old = this.bench.phrase();
-    const phrase = this.bench.isKept() ? old : await this.bench.keep(old ?? this.bench.suggestedLabel(), Date.now());
-    if (!phrase) return;
-    const name = phrase.name.slice(0, 80);
+    if (old && this.bench.isKept()) {
+      await this.router.navigate(['/drill', old.id]);
+      return;
+    }
+    const kept = await this.bench.keep(old ?? this.bench.suggestedLabel(), now());
+    if (kept.kind !== 'kept') return this.said(kept);
+    const name = kept.phrase.name.slice(0, 80);
     if (!old) this.notices.tell(`“${name}” is on the shelf now. It can be named anew on the Bench.`);
-    else if (phrase !== old)
+    else
       this.notices.tell(`“${name}” is kept as it stands on the Bench.`, {
         label: 'As it was before',
-        run: () => void this.phrases.save(old),
+        run: () => void kept.undo?.(),
       });
-    await this.router.navigate(['/drill', phrase.id]);
+    await this.router.navigate(['/drill', kept.phrase.id]);
   }
 
   /** Opens a phrase of the shelf; when it is gone, that is said and what lay on the Bench stays. */
-  async open(id: string): Promise<void> {
-    if (await this.bench.open(id)) return;
-    this.notices.wrong('That phrase is not on this shelf any more. What you worked on last is still here.');
-    await this.router.navigate(['/bench'], { replaceUrl: true });
+  async open(id: string, asKept = false): Promise<void> {
+    await this.bench.started;
+    const unkept = asKept && this.bench.phrase()?.id === id && !this.bench.isKept();
+    if (!(await this.bench.open(id, asKept))) {
+      this.notices.wrong('That phrase is not on this shelf any more. What you worked on last is still here.');
+      await this.router.navigate(['/bench'], { replaceUrl: true });
+      return;
+    }
+    if (unkept)
+      this.notices.tell('This is the phrase as the shelf has it. Your unkept changes are one undo away.', {
+        label: 'Back to them',
+        run: () => this.bench.undo(),
+      });
+    if (asKept) await this.router.navigate(['/bench', id], { replaceUrl: true });
   }
 
   async clear(): Promise<void> {
     await this.bench.clear();
     await this.router.navigate(['/bench'], { replaceUrl: true });
+  }
+
+  /** What was kept elsewhere is laid beneath the phrase. */
+  seeTheirs(): void {
+    const theirs = this.bench.elsewhere()?.theirs;
+    if (theirs) this.see(theirs, `kept elsewhere, ${format(theirs.changed, 'HH:mm')}`);
+  }
+
+  takeTheirs(): void {
+    const theirs = this.bench.elsewhere()?.theirs;
+    if (theirs) this.bench.takeOver(theirs);
+  }
+
+  openStates(): void {
+    if (this.bench.phrase()) this.showsStates.set(true);
+  }
+
+  /** An earlier state is laid beneath the phrase. */
+  seeState({ state, at }: KeptState): void {
+    this.showsStates.set(false);
+    this.see(state, `as of ${format(at, 'd MMM, HH:mm')}`);
+  }
+
+  /** Brings an earlier state back: on the shelf and on the Bench. What stood there is one of the states then. */
+  async bringBack({ state, at }: KeptState): Promise<void> {
+    this.showsStates.set(false);
+    const { name, family, goal, note, recipe, tempo } = state;
+    this.bench.replace(recipe);
+    this.bench.setTempo(tempo);
+    const kept = await this.bench.keep({ name, family, goal, note }, now());
+    if (kept.kind !== 'kept') return this.said(kept);
+    this.notices.tell(`“${name.slice(0, 60)}” stands as it was kept on ${format(at, 'd MMM, HH:mm')}.`, {
+      label: 'Take that back',
+      run: () => void this.takeBack(kept),
+    });
+  }
+
+  private see(phrase: Phrase, name: string): void {
+    this.compare.choose({ id: null, name, pattern: build(phrase.recipe).pattern });
+    this.compare.show();
+  }
+
+  private async after(kept: Keeping): Promise<void> {
+    if (kept.kind !== 'kept') return this.said(kept);
+    const { phrase, undo } = kept;
+    this.index.gave(phrase.name);
+    void this.backup.persist();
+    const grown = phrase.parent && phrase.created === phrase.changed;
+    this.notices.tell(`“${phrase.name.slice(0, 80)}” is on the shelf${grown ? ' as a new phrase' : ''}.`, {
+      label: grown || phrase.created === phrase.changed ? 'Take it off again' : 'As it was before',
+      run: () => void (undo ? this.takeBack(kept) : undefined),
+    });
+    await this.router.navigate(['/bench', phrase.id], { replaceUrl: true });
+  }
+
+  private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {
+    if (!(await kept.undo?.())) return;
+    const stands = await this.phrases.get(kept.phrase.id);
+    this.notices.tell(
+      stands
+        ? 'The shelf has it as it was before. What is on the Bench stays.'
+        : 'It is off the shelf again. What is on the Bench stays.',
+    );
+  }
+
+  private said(kept: Keeping): void {
+    if (kept.kind === 'full') this.notices.wrong(kept.words);
+    if (kept.kind === 'elsewhere')
+      this.notices.wrong('It was kept in another tab meanwhile, so nothing was written over. Choose above the ribbon.');
+  }
+
+  private nextName(): Promise<string> {
+    return this.index.next(this.bench.phrase()?.name ?? this.bench.suggestedName());
   }
 }

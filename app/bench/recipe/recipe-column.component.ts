@@ -7,6 +7,7 @@ import {
   ElementRef,
   inject,
   output,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
@@ -63,7 +64,14 @@ export class RecipeColumnComponent {
   constructor() {
     // An editor that opens below the edge of the column would not be seen.
     afterRenderEffect(() => {
-      this.opened()?.nativeElement.closest('article')?.scrollIntoView({ block: 'nearest' });
+      const card = this.opened()?.nativeElement.closest('article');
+      card?.scrollIntoView({ block: 'nearest' });
+      // The keyboard follows to a card that was just added: on the card, so that Space still plays.
+      const id = untracked(this.store.openCard);
+      if (card && id !== null && id === untracked(this.store.added)) {
+        card.focus({ preventScroll: true });
+        this.store.added.set(null);
+      }
     });
   }
 

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, type OnDestroy, t
 import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { patternOf } from '../../data/patterns';
+import { ShelfIndex } from '../../data/shelf-index.service';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
 import { NO_MARKS, type RibbonMarks } from '../../ui/ribbon/marks';
@@ -89,13 +90,10 @@ export class ComparePanelComponent implements OnInit, OnDestroy {
   readonly cursor = inject(CursorStore);
   readonly settings = inject(SettingsRepo);
   private readonly bench = inject(BenchStore);
-  private readonly all = toSignal(inject(PhrasesRepo).all$, { initialValue: null });
+  private readonly repo = inject(PhrasesRepo);
+  private readonly all = toSignal(inject(ShelfIndex).names$('all'), { initialValue: [] });
   readonly chosen = computed(() => this.compare.other()?.id ?? null);
-  readonly phrases = computed(() =>
-    [...(this.all() ?? [])]
-      .filter((p) => p.id !== this.bench.phrase()?.id)
-      .sort((a, b) => a.name.localeCompare(b.name)),
-  );
+  readonly phrases = computed(() => this.all().filter((p) => p.id !== this.bench.phrase()?.id));
   readonly parent = computed(() => this.phrases().find((p) => p.id === this.bench.phrase()?.parent?.id) ?? null);
   readonly offered = computed((): readonly Choice<string>[] => {
     const parent = this.parent();
@@ -114,8 +112,8 @@ export class ComparePanelComponent implements OnInit, OnDestroy {
     this.compare.open.set(false);
   }
 
-  choose(id: string): void {
-    const phrase = this.phrases().find((p) => p.id === id);
+  async choose(id: string): Promise<void> {
+    const phrase = id === '' ? null : await this.repo.get(id);
     this.compare.choose(phrase ? { id: phrase.id, name: phrase.name, pattern: patternOf(phrase) } : null);
   }
 }

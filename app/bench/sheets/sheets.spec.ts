@@ -140,6 +140,8 @@ describe('compare', () => {
     expect(m.shown('Phrase to compare with')).toBe('Compare with …');
     expect(m.component.offered().map((o) => o.words)).toEqual(['Brine', 'Zinc']);
     m.pick('Phrase to compare with', 'Brine');
+    await until(() => compare.other()?.name === 'Brine');
+    m.fixture.detectChanges();
     expect(m.text()).toContain(compare.words());
     expect(compare.ticks()).toEqual([3 * 1260]);
     expect(m.host.querySelectorAll('.changed')).toHaveLength(1);
@@ -147,6 +149,7 @@ describe('compare', () => {
     expect(compare.heard()).toEqual(compare.other()!.pattern);
     expect(TestBed.inject(SoundStore).rendition()?.pattern).toEqual(compare.other()!.pattern);
     m.pick('Phrase to compare with', 'Compare with nothing');
+    await until(() => compare.other() === null);
     expect([compare.heard(), compare.other()]).toEqual([null, null]);
     m.pick('Phrase to compare with', 'Zinc');
     m.fixture.destroy();

@@ -88,7 +88,7 @@ describe('the sheet of variants', () => {
     const parent = await store.keep({ name: 'Parent', family: 'fill', goal: 100, note: '' }, 1);
     await m.component.variants.keep(best[0]!, 1);
     const kept = (await db.phrases.toArray()).find((p) => p.name === 'Parent · 1');
-    expect(kept?.parent).toEqual({ id: parent?.id, change: best[0]!.words });
+    expect(kept?.parent).toEqual({ id: parent.kind === 'kept' ? parent.phrase.id : '', change: best[0]!.words });
     expect(build(kept!.recipe).pattern.strokes.length).toBe(best[0]!.pattern.strokes.length);
   });
   it('can be stopped; when it breaks off it says so and the phrase is as it was', async () => {
@@ -96,6 +96,8 @@ describe('the sheet of variants', () => {
     const before = store.recipe();
     worker.mode = 'wait';
     m.press('Find variants');
+    await until(() => m.component.variants.search() !== null);
+    m.fixture.detectChanges();
     expect(m.text()).toContain('500 looked at');
     m.press('Stop looking');
     expect(worker.cancelled).toBe(1);

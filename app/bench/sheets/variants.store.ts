@@ -1,11 +1,13 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { differenceWords } from '@core/pattern';
 import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
 import { KitsRepo } from '../../data/kits.repo';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { ProfileRepo } from '../../data/profile.repo';
 import { SettingsRepo } from '../../data/settings.repo';
+import { ShelfIndex } from '../../data/shelf-index.service';
+import { now } from '../../data/clock';
+import { freshUuid } from '../../data/ids';
 import { NoticesService } from '../../shell/notices.service';
 import { VariantsWorker, type Search } from '../../workers/variants.service';
 import { BenchStore } from '../document/bench.store';
@@ -22,7 +24,7 @@ export class VariantsStore {
   private readonly notices = inject(NoticesService);
   private readonly settings = inject(SettingsRepo);
   private readonly kits = inject(KitsRepo);
-  private readonly phrases = toSignal(this.phrasesRepo.all$, { initialValue: null });
+  private readonly index = inject(ShelfIndex);
 
   readonly wanted = signal<readonly VariantKind[]>(['accents', 'snare and kick', 'mirrored']);
   readonly accents = signal(2);
@@ -54,12 +56,7 @@ export class VariantsStore {
       profile: this.profile.now(),
       schools: this.settings.schools(),
     };
-    const search = this.worker.search(
-      recipe,
-      wish,
-      (this.phrases() ?? []).map((p) => p.recipe),
-      (n) => this.seen.set(n),
-    );
+    const search = this.worker.search(recipe, wish, await this.index.forms(), (n) => this.seen.set(n));
     this.search.set(search);
     try {
       this.sheet.set(await search.sheet);
@@ -88,17 +85,19 @@ export class VariantsStore {
       this.notices.tell('Keep the phrase itself first: a variant remembers what it is a variant of.');
       return;
     }
-    const now = Date.now();
+    const at = now();
     const kept = await this.phrasesRepo.save({
       ...parent,
-      id: crypto.randomUUID(),
+      id: freshUuid(),
       name: `${parent.name.slice(0, MOST_PARENT_NAME)} · ${number}`,
       recipe: this.bench.withMove(variant.move),
       note: `Variant of “${parent.name.slice(0, MOST_PARENT_NAME)}”: ${variant.words}.`,
       parent: { id: parent.id, change: variant.words.slice(0, 1000) },
-      created: now,
-      changed: now,
+      created: at,
+      changed: at,
     });
-    if (kept) this.notices.tell(`“${parent.name.slice(0, 60)} · ${number}” is on the shelf: ${variant.words}.`);
+    if (kept.kind === 'full') this.notices.wrong(kept.words);
+    if (kept.kind === 'kept')
+      this.notices.tell(`“${parent.name.slice(0, 60)} · ${number}” is on the shelf: ${variant.words}.`);
   }
 }

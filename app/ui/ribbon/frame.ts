@@ -17,7 +17,7 @@ export function frameOf(pattern: Pattern, options: RibbonOptions, m: Measures): 
   if (options.size === 'strip' || options.size === 'card') {
     const shown = Math.max(end - pattern.start, pattern.grid);
     const scale = options.stripTicks
-      ? Math.min(room / Math.max(options.stripTicks, shown), STRIP_SCALE)
+      ? Math.min(room / options.stripTicks, STRIP_SCALE)
       : Math.min(room / shown, m.most / pattern.grid);
     return {
       rows: [{ from: pattern.start, until: pattern.start + shown }],

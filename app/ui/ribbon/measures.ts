@@ -20,13 +20,13 @@ export const MEASURES: Readonly<Record<RibbonSize, Measures>> = {
   strip: {
     pad: 2,
     counts: 0,
-    stem: { ghost: 4, tap: 9, accent: 15 },
-    hands: 18,
-    floor: 6,
+    stem: { ghost: 5, tap: 11, accent: 18 },
+    hands: 21,
+    floor: 7,
     brackets: 0,
     gap: 0,
-    head: 2.6,
-    most: 14,
+    head: 3,
+    most: 30,
     least: 1,
   },
   card: {
@@ -97,8 +97,8 @@ export const PAIR_ROOM: Measures = {
   floor: 31,
 };
 
-/** Strips beside one another are drawn at most this large, in px to a tick: 240 px to a bar of 4/4. */
-export const STRIP_SCALE = 240 / 20160;
+/** Strips beside one another are drawn at most this large, in px to a tick: 480 px to a bar of 4/4. */
+export const STRIP_SCALE = 480 / 20160;
 
 /** Slot width, in px, from which letters and labels fit. */
 export const ROOM_FOR_LABELS = 34;

@@ -5,10 +5,21 @@ export {
   validateKits,
   validatePhrase,
   validateProfile,
+  validateRecipe,
   validateSettings,
-  validateShelfFile,
   validateTake,
 } from './generated/validators';
-export { readShelf, tooLarge, type ShelfCode } from './read';
-export { KEPT_STEPS, SHELF_LIMITS, SHELF_VERSION, type Draft, type Settings, type ShelfFile } from './schema';
-export { shiftedShelf, writeShelf, type ShelfContents } from './write';
+export { readShelf, ShelfLines, tooLarge, WHOLE_MOST, type ShelfCode, type ShelfRead } from './read';
+export { RULES, type Rule, type RuleName, type RuleProblem } from './rules';
+export {
+  KEPT_STEPS,
+  OWN_SOURCES,
+  SHELF_VERSION,
+  type Backup,
+  type Draft,
+  type OwnSource,
+  type RoomHabits,
+  type Settings,
+  type TabDraft,
+} from './schema';
+export { FILE_LISTS, shelfLines, shiftedShelf, writeShelf, type FileList } from './write';

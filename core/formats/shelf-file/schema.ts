@@ -1,21 +1,17 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
-import { AttemptSchema, DrillStateSchema } from '../../drill';
+import { idSchema, TimeSchema } from '../../base';
+import { AttemptSchema, DrillStateSchema, TriesPageSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
+import { CLICK_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind } from '../../playback';
 import { SelectorSchema } from '../../pattern';
 import { ProfileSchema } from '../../reach';
-import { TakeSchema } from '../../take';
+import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
+import { VOICES, type Voice } from '../../stroke';
+import { STRICTNESS, TakeSchema, type Strictness } from '../../take';
 import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
-/** Sizes a shelf is made for; a larger file is refused before it is read. */
-export const SHELF_LIMITS = Object.freeze({
-  phrases: 10_000,
-  attempts: 200_000,
-  drills: 10_000,
-  bytes: 128 * 1024 * 1024,
-});
-
 export const SHELF_FORMAT = 'loop-shelf';
-export const SHELF_VERSION = 1;
+export const SHELF_VERSION = 2;
 
 export const SettingsSchema = Type.Object({
   theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
@@ -28,24 +24,78 @@ export const SettingsSchema = Type.Object({
 });
 export type Settings = Static<typeof SettingsSchema>;
 
-/** The shelf file, version 1. Fields it does not name are kept when it is written back. */
+/** How loud each part was set. */
+export const LoudnessSchema = Type.Object(
+  Object.fromEntries(SOUNDING.map((part) => [part, Type.Number({ minimum: 0, maximum: LOUDEST })])) as Record<
+    (typeof SOUNDING)[number],
+    ReturnType<typeof Type.Number>
+  >,
+);
+
+/** Which voice a MIDI note is, by the note's number. */
+export const MidiMapSchema = Type.Unsafe<Readonly<Record<string, Voice>>>({
+  type: 'object',
+  propertyNames: { pattern: '^([0-9]|[1-9][0-9]|1[01][0-9]|12[0-7])$' },
+  additionalProperties: { type: 'string', enum: [...VOICES] },
+});
+
+/** How loud a hit must be to count, and how loud the hardest is: peaks from 0 to 1. */
+export const MicLevelsSchema = Type.Object({
+  threshold: Type.Number({ exclusiveMinimum: 0, maximum: 4 }),
+  loudest: Type.Number({ exclusiveMinimum: 0, maximum: 4 }),
+});
+
+/** Seconds by which each source is behind, by its kind. */
+export const LatencySchema = Type.Record(Type.String({ maxLength: 40 }), Type.Number({ minimum: -10, maximum: 10 }));
+/** When each source was calibrated. */
+export const LatencyAtSchema = Type.Record(Type.String({ maxLength: 40 }), TimeSchema);
+
+/** What listens to a drummer's own playing; null for the own ear. A stand-in is no habit, so it is not among them. */
+export const OWN_SOURCES = ['keys', 'midi', 'microphone'] as const;
+export type OwnSource = (typeof OWN_SOURCES)[number];
+
+/** How a drummer likes the practice room. */
+export const RoomHabitsSchema = Type.Object({
+  source: Type.Union([Type.Unsafe<OwnSource>({ type: 'string', enum: [...OWN_SOURCES] }), Type.Null()]),
+  strictness: Type.Unsafe<Strictness>({ type: 'string', enum: [...STRICTNESS] }),
+  click: Type.Unsafe<ClickKind>({ type: 'string', enum: [...CLICK_KINDS] }),
+  /** Whether tones count along. */
+  counts: Type.Boolean(),
+});
+export type RoomHabits = Static<typeof RoomHabitsSchema>;
+
+/** Whether a backup is written by itself every week, and when the last one was. */
+export const BackupSchema = Type.Object({
+  weekly: Type.Boolean(),
+  last: Type.Union([TimeSchema, Type.Null()]),
+});
+export type Backup = Static<typeof BackupSchema>;
+
+const lists = {
+  phrases: Type.Array(PhraseSchema, { maxItems: SHELF_LIMITS.phrases }),
+  attempts: Type.Array(AttemptSchema, { maxItems: SHELF_LIMITS.attempts }),
+  drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
+};
+
+/** The shelf file, version 2. Fields it does not name are kept when it is written back. */
 export const ShelfFileSchema = Type.Object(
   {
     format: Type.Literal(SHELF_FORMAT),
     version: Type.Literal(SHELF_VERSION),
-    phrases: Type.Array(PhraseSchema, { maxItems: SHELF_LIMITS.phrases }),
-    attempts: Type.Array(AttemptSchema, { maxItems: SHELF_LIMITS.attempts }),
-    drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
-    settings: Type.Optional(SettingsSchema),
-    kits: Type.Optional(KitsSchema),
-    profile: Type.Optional(ProfileSchema),
+    ...lists,
+    takes: Type.Array(TakeSchema, { maxItems: SHELF_LIMITS.takes }),
+    states: Type.Array(KeptStateSchema, { maxItems: SHELF_LIMITS.states }),
+    removals: Type.Array(RemovalSchema, { maxItems: SHELF_LIMITS.removals }),
+    boards: Type.Array(BoardSchema, { maxItems: SHELF_LIMITS.boards }),
+    named: Type.Array(NamedSchema, { maxItems: SHELF_LIMITS.named }),
+    /** Of everything that stands before it, to tell a file that was changed since it was written. */
+    checksum: Type.Optional(Type.String({ maxLength: 64 })),
   },
-  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 1' },
+  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 2' },
 );
-export type ShelfFile = Static<typeof ShelfFileSchema>;
 
 const Worked = {
-  phrase: Type.Union([Type.String({ minLength: 1, maxLength: 64 }), Type.Null()]),
+  phrase: Type.Union([idSchema(), Type.Null()]),
   recipe: Type.Union([RecipeSchema, Type.Null()]),
   tempo: Type.Number({ minimum: 20, maximum: 400 }),
 };
@@ -59,27 +109,48 @@ export const KEPT_STEPS = 100;
  */
 export const DraftSchema = Type.Object({
   ...Worked,
+  /** The phrase as it was when it was put on the Bench: what was kept elsewhere since is noticed by it. */
+  base: Type.Optional(Type.Union([PhraseSchema, Type.Null()])),
   past: Type.Optional(Type.Array(Type.Object(Worked), { maxItems: KEPT_STEPS })),
   future: Type.Optional(Type.Array(Type.Object(Worked), { maxItems: KEPT_STEPS })),
 });
 export type Draft = Static<typeof DraftSchema>;
 
+/** The draft of one tab. */
+export const TabDraftSchema = Type.Object({ id: idSchema(80), at: TimeSchema, draft: DraftSchema });
+export type TabDraft = Static<typeof TabDraftSchema>;
+
 /** What is compiled into a validator of its own, by name. */
 export const VALIDATED = {
-  ShelfFile: ShelfFileSchema,
   Phrase: PhraseSchema,
+  Recipe: RecipeSchema,
   Attempt: AttemptSchema,
+  TriesPage: TriesPageSchema,
   DrillState: DrillStateSchema,
+  KeptState: KeptStateSchema,
+  Removal: RemovalSchema,
+  Board: BoardSchema,
+  Named: NamedSchema,
+  TabDraft: TabDraftSchema,
   Draft: DraftSchema,
   Settings: SettingsSchema,
   Kits: KitsSchema,
   Profile: ProfileSchema,
+  Loudness: LoudnessSchema,
+  MidiMap: MidiMapSchema,
+  MicLevels: MicLevelsSchema,
+  Latency: LatencySchema,
+  LatencyAt: LatencyAtSchema,
+  RoomHabits: RoomHabitsSchema,
+  Backup: BackupSchema,
   Take: TakeSchema,
 };
 
+/** What is published for others to read, and compiled for nobody. */
+export const PUBLISHED = { ShelfFile: ShelfFileSchema };
+
 /** Parts that several of them contain, by name, so that each is written and compiled once. */
 export const PARTS: Readonly<Record<string, TSchema>> = {
-  Recipe: RecipeSchema,
   PlainRecipe: PlainRecipeSchema,
   Selector: SelectorSchema,
   Kit: KitSchema,

@@ -1,44 +1,60 @@
-import type { Attempt, DrillState } from '../../drill';
-import type { Kits } from '../../kit';
-import type { Profile } from '../../reach';
-import type { Phrase } from '../../recipe';
-import { SHELF_FORMAT, SHELF_VERSION, type Settings, type ShelfFile } from './schema';
+import { Checksum } from '../../base';
+import type { Attempt } from '../../drill';
+import { EMPTY_SHELF, type ShelfContents } from '../../shelf';
+import { SHELF_FORMAT, SHELF_VERSION } from './schema';
 
-/** What of a shelf goes into a file. */
-export interface ShelfContents {
-  readonly phrases: readonly Phrase[];
-  readonly attempts: readonly Attempt[];
-  readonly drills: readonly DrillState[];
-  readonly settings?: Settings;
-  readonly kits?: Kits;
-  readonly profile?: Profile;
+/** The lists of a shelf file, in the order in which they stand in it. */
+export const FILE_LISTS = ['phrases', 'attempts', 'drills', 'takes', 'states', 'removals', 'boards', 'named'] as const;
+export type FileList = (typeof FILE_LISTS)[number];
+
+/**
+ * The text of a shelf file, piece by piece: one row a line, everything in the order of its ids, so that the same shelf
+ * always gives the same file, and a file of any size can be read a line at a time. It is plain JSON.
+ */
+export function* shelfLines(shelf: Partial<ShelfContents>): Generator<string> {
+  const sum = new Checksum();
+  const told = (text: string): string => {
+    sum.add(text);
+    return text;
+  };
+  yield told(`{"format":"${SHELF_FORMAT}","version":${SHELF_VERSION},\n`);
+  const { others, ...lists } = { ...EMPTY_SHELF, ...shelf };
+  for (const name of FILE_LISTS) {
+    const rows = [...(lists[name] as readonly Row[])].sort((a, b) => (idOf(a) < idOf(b) ? -1 : 1));
+    yield told(`"${name}":[\n`);
+    for (const [i, row] of rows.entries()) yield told(`${JSON.stringify(row)}${i < rows.length - 1 ? ',' : ''}\n`);
+    yield told('],\n');
+  }
+  for (const [key, value] of Object.entries(others)) {
+    if (!isOwnField(key)) yield told(`${JSON.stringify(key)}:${JSON.stringify(value)},\n`);
+  }
+  yield `"checksum":"${sum.toString()}"\n}\n`;
 }
 
-/** The text of a shelf file: everything in the order of its ids, so that the same shelf always gives the same file. */
-export function writeShelf(shelf: ShelfContents): string {
-  const byId = <T extends { readonly id: string }>(list: readonly T[]): T[] =>
-    [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
-  const file: ShelfFile = {
-    format: SHELF_FORMAT,
-    version: SHELF_VERSION,
-    phrases: byId(shelf.phrases),
-    attempts: byId(shelf.attempts),
-    drills: byId(shelf.drills),
-    ...(shelf.settings ? { settings: shelf.settings } : {}),
-    ...(shelf.kits ? { kits: shelf.kits } : {}),
-    ...(shelf.profile ? { profile: shelf.profile } : {}),
-  };
-  return `${JSON.stringify(file, null, 1)}\n`;
+type Row = { readonly id: string } | { readonly key: string };
+
+function idOf(row: Row): string {
+  return 'id' in row ? row.id : row.key;
+}
+
+/** Whether a field of the file is one that this version writes itself. */
+export function isOwnField(key: string): boolean {
+  return ['format', 'version', 'checksum', ...FILE_LISTS].includes(key);
+}
+
+/** The text of a shelf file as a whole. */
+export function writeShelf(shelf: Partial<ShelfContents>): string {
+  return [...shelfLines(shelf)].join('');
 }
 
 /** The same shelf with all its times moved by a number of milliseconds: how a demo shelf stays six weeks old. */
-export function shiftedShelf(file: ShelfFile, by: number): ShelfFile {
+export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
   const attempt = (a: Attempt): Attempt => ({ ...a, at: a.at + by });
   return {
-    ...file,
-    phrases: file.phrases.map((p) => ({ ...p, created: p.created + by, changed: p.changed + by })),
-    attempts: file.attempts.map(attempt),
-    drills: file.drills.map((d) => ({
+    ...shelf,
+    phrases: shelf.phrases.map((p) => ({ ...p, created: p.created + by, changed: p.changed + by })),
+    attempts: shelf.attempts.map(attempt),
+    drills: shelf.drills.map((d) => ({
       ...d,
       attempts: d.attempts.map(attempt),
       tryBegan: d.tryBegan === null ? null : d.tryBegan + by,

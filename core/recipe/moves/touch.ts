@@ -20,7 +20,7 @@ import { done, finding, passes, type Move } from '../move';
 
 /** One hand edit: what a limb does at a tick of the pattern; `null` for nothing. */
 export const EditSchema = Type.Object({
-  at: Type.Integer({ minimum: 0 }),
+  at: Type.Integer({ minimum: 0, maximum: 1e9 }),
   limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
   stroke: Type.Union([
     Type.Null(),

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
+import { ShelfIndex } from '../../../data/shelf-index.service';
 import { PhrasesRepo } from '../../../data/phrases.repo';
 import { NumberFieldComponent } from '../../../ui/number-field.component';
 import { plainRecipe } from '../../document/plain-recipe';
@@ -24,6 +25,9 @@ type Params = MoveParams['join'];
         (chose)="choose($event)"
       />
     </div>
+    @if (refused(); as words) {
+      <p class="quiet" role="alert">{{ words }}</p>
+    }
     @for (part of parts; track part.key) {
       <div class="row">
         <label class="check"
@@ -66,22 +70,19 @@ export class JoinEditorComponent {
     { key: 'own' as const, words: 'all of this one' },
     { key: 'their' as const, words: 'all of the other' },
   ];
-  private readonly phrases = toSignal(inject(PhrasesRepo).all$, { initialValue: null });
-  readonly others = computed(() =>
-    (this.phrases() ?? []).map((p) => ({ id: p.id, name: p.name.slice(0, 80), recipe: plainRecipe(p.recipe) })),
-  );
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly names = toSignal(inject(ShelfIndex).names$('all'), { initialValue: [] });
+  /** Why the phrase that was chosen last cannot be joined. */
+  readonly refused = signal<string | null>(null);
+  readonly offered = computed(() => this.names().map((p) => ({ value: p.id, words: p.name.slice(0, 80) })));
 
-  readonly offered = computed(() =>
-    this.others().map((o) => ({
-      value: o.id,
-      words: o.recipe ? o.name : `${o.name} (joined itself)`,
-      off: o.recipe === null,
-    })),
-  );
-
-  choose(id: string): void {
-    const other = this.others().find((o) => o.id === id);
-    if (other?.recipe) this.changed.emit({ ...this.params(), other: other.recipe, name: other.name });
+  async choose(id: string): Promise<void> {
+    const phrase = await this.phrases.get(id);
+    if (!phrase) return;
+    const other = plainRecipe(phrase.recipe);
+    const name = phrase.name.slice(0, 80);
+    this.refused.set(other ? null : `“${name}” is joined of others itself, so it cannot be joined once more.`);
+    if (other) this.changed.emit({ ...this.params(), other, name });
   }
 
   toggleAll(key: 'own' | 'their'): void {

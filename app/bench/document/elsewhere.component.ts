@@ -1,0 +1,41 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { format } from 'date-fns';
+import type { Phrase } from '@core/recipe';
+import { KeepingStore } from './keeping.store';
+
+/** Says that the phrase was kept or taken off elsewhere while it was changed here, and asks what to do. */
+@Component({
+  selector: 'ls-elsewhere',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="bar" role="alert">
+      @if (theirs()) {
+        <span>Kept in another tab at {{ when() }}, and changed here too.</span>
+        <button type="button" class="btn small" (click)="keeping.seeTheirs()">See it</button>
+        <button type="button" class="btn small" (click)="keeping.askNew()">Keep mine as new</button>
+        <button type="button" class="btn small" (click)="keeping.takeTheirs()">Take it over</button>
+      } @else {
+        <span>This phrase was taken off the shelf. What is here stays, and can be kept again.</span>
+        <button type="button" class="btn small" (click)="keeping.ask()">Keep it again</button>
+      }
+    </div>
+  `,
+  styles: `
+    .bar {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px 12px;
+      padding: 8px 24px;
+      border-bottom: 1px solid var(--line);
+      border-left: 6px solid var(--accent);
+      background: var(--surface);
+    }
+  `,
+})
+export class ElsewhereComponent {
+  readonly keeping = inject(KeepingStore);
+  /** What stands on the shelf; null where it was taken off. */
+  readonly theirs = input.required<Phrase | null>();
+  readonly when = computed(() => format(this.theirs()?.changed ?? 0, 'HH:mm'));
+}

@@ -1,0 +1,118 @@
+import type { Best } from '@core/drill';
+import type { Family } from '@core/recipe';
+import type { Facts } from '@core/shelf';
+
+/** What the index keeps of a phrase between visits. */
+export interface PackedEntry {
+  readonly id: string;
+  readonly changed: number;
+  readonly created: number;
+  readonly name: string;
+  readonly family: Family;
+  readonly tags: readonly string[];
+  readonly note: string;
+  readonly goal: number;
+  readonly tempo: number;
+  readonly parent: { readonly id: string; readonly change: string } | null;
+  /** What the facts and the ceiling were worked out from. */
+  readonly key: string;
+  readonly facts: Facts | null;
+  readonly ceiling: Ceiling | null;
+}
+
+/** The ceiling of a phrase on a kit for a player, with what it was worked out for. */
+export interface Ceiling {
+  readonly for: string;
+  readonly bpm: number | null;
+  readonly estimate: boolean;
+}
+
+/** A share of the index as it is kept: many entries in one row, as that is read many times faster. */
+export interface FactsPack {
+  readonly n: number;
+  readonly entries: readonly PackedEntry[];
+}
+
+/** A row of the shelf as it is shown. */
+export interface ShelfRow {
+  readonly id: string;
+  readonly name: string;
+  readonly family: Family;
+  readonly tags: readonly string[];
+  readonly note: string;
+  readonly goal: number;
+  readonly tempo: number;
+  readonly best: Best;
+  /** "1 bar of 4/4 · 16ths"; null until it is worked out. */
+  readonly facts: string | null;
+  readonly length: number | null;
+  readonly ceiling: { readonly bpm: number | null; readonly estimate: boolean } | null;
+  /** Changes whenever what is drawn of it does. */
+  readonly key: string;
+  readonly grownFrom: string | null;
+}
+
+export const SHELF_SORTS = [
+  'family',
+  'name',
+  'goal',
+  'clean',
+  'to go',
+  'played',
+  'newest',
+  'ceiling',
+  'length',
+] as const;
+export type ShelfSort = (typeof SHELF_SORTS)[number];
+
+/** What is asked of the index. */
+export interface ShelfQuestion {
+  readonly words: string;
+  /** A board in the player's own order, whose phrases alone are meant. */
+  readonly board: readonly string[] | null;
+  readonly sort: ShelfSort;
+  readonly descending: boolean;
+  /** How many rows are wanted at once, from the top. */
+  readonly first: number;
+}
+
+/** A condition that was understood, with how many phrases it leaves. */
+export interface Chip {
+  readonly words: string;
+  readonly typed: string;
+  readonly leaves: number;
+}
+
+export interface ShelfAnswer {
+  /** Places of the phrases found, in order; `rows` gives what stands there. */
+  readonly order: Uint32Array;
+  readonly heads: readonly { readonly at: number; readonly family: Family; readonly many: number }[];
+  readonly first: readonly ShelfRow[];
+  readonly chips: readonly Chip[];
+  readonly rest: readonly string[];
+  /** Phrases on the shelf, and those not worked out yet. */
+  readonly all: number;
+  readonly unread: number;
+  /** Ticks that the strips' full width stands for: most of what was found is no longer. */
+  readonly scale: number;
+}
+
+export interface NamedPhrase {
+  readonly id: string;
+  readonly name: string;
+  readonly family: Family;
+}
+
+/** What a phrase is to others of the shelf. */
+export interface KinLine {
+  readonly id: string;
+  readonly name: string;
+  readonly depth: number;
+  readonly change: string;
+  readonly own: boolean;
+}
+export interface KinAnswer {
+  readonly tree: readonly KinLine[];
+  /** "the same as Cold rope, two slots later". */
+  readonly same: readonly { readonly id: string; readonly name: string; readonly words: string }[];
+}

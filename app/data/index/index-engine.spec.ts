@@ -1,0 +1,128 @@
+import { RULES } from '@core/formats';
+import { ceilingOn, USUAL_PROFILE } from '@core/reach';
+import { KIT_PRESETS, USUAL_KIT } from '@core/kit';
+import { build } from '@core/recipe';
+import { factsOf } from '@core/shelf';
+import { attemptOf, phraseOf, typed, until } from '../../testing/fixtures';
+import { clearShelf, log, untilAsked } from '../../testing/shelf';
+import { ShelfDb } from '../db';
+import type { ShelfQuestion } from './entry';
+import { IndexEngine } from './index-engine';
+
+const ALL: ShelfQuestion = { words: '', board: null, sort: 'name', descending: false, first: 50 };
+const TEXTS = ['R l l K', '(R L)x8', 'R! l R l K', 'K R L', '(R+L K)x4'];
+const phrases = TEXTS.map((text, i) => phraseOf(`p${i}`, { recipe: typed(text), changed: 1000 + i }));
+
+function index(name = 'index-test') {
+  const db = new ShelfDb(name, { rules: RULES });
+  const told: string[] = [];
+  const engine = new IndexEngine(name, (what) => told.push(what));
+  return { db, engine, told };
+}
+
+describe('the index of a shelf', () => {
+  it('knows of every phrase what working it out by itself gives', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => {
+      const a = await engine.ask(ALL);
+      return a.all === phrases.length && a.unread === 0;
+    });
+    const { first } = await engine.ask(ALL);
+    for (const [i, row] of first.entries()) {
+      const { pattern } = build(phrases[i]!.recipe);
+      const bpm = ceilingOn(pattern, USUAL_KIT, USUAL_PROFILE).bpm;
+      expect([row.id, row.length, row.ceiling?.bpm ?? null]).toEqual([
+        `p${i}`,
+        factsOf(pattern).length,
+        bpm === null ? null : Math.floor(bpm),
+      ]);
+    }
+    engine.end();
+  });
+
+  it('follows what is kept, played and taken off, by whomever', async () => {
+    const { db, engine, told } = index();
+    await clearShelf(db);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await db.phrases.bulkPut(phrases);
+    await untilAsked(async () => (await engine.ask(ALL)).all === 5);
+    await log(db, attemptOf('1', 'p1', { bpm: 88 }));
+    await untilAsked(async () => (await engine.ask({ ...ALL, words: 'clean 88' })).order.length === 1);
+    await db.phrases.put({ ...phrases[0]!, name: 'Zebra', changed: 5000 });
+    await untilAsked(async () => (await engine.ask(ALL)).first.at(-1)?.name === 'Zebra');
+    await db.phrases.delete('p2');
+    await untilAsked(async () => (await engine.ask(ALL)).all === 4);
+    await db.phrases.clear();
+    await untilAsked(async () => (await engine.ask(ALL)).all === 0);
+    await until(() => told.length > 0);
+    engine.end();
+  });
+
+  it('a changed profile or kit gives the ceilings of the new one', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    const ceilings = async (): Promise<(number | null | undefined)[]> =>
+      (await engine.ask(ALL)).first.map((r) => r.ceiling?.bpm);
+    await untilAsked(async () => (await ceilings()).length === 5 && !(await ceilings()).includes(undefined));
+    const before = await ceilings();
+    const slow = {
+      ...USUAL_PROFILE,
+      rates: { ...USUAL_PROFILE.rates, R: { singles: 2, doubles: 2 }, K: { singles: 1, doubles: 1 } },
+    };
+    engine.about(USUAL_KIT, slow);
+    expect(await ceilings()).toEqual(before.map(() => undefined));
+    await untilAsked(async () => !(await ceilings()).includes(undefined));
+    const expected = phrases.map((p) => ceilingOn(build(p.recipe).pattern, USUAL_KIT, slow).bpm);
+    expect(await ceilings()).toEqual(expected.map((n) => (n === null ? null : Math.floor(n))));
+    engine.about(KIT_PRESETS.at(-1)!, USUAL_PROFILE);
+    await untilAsked(async () => !(await ceilings()).includes(undefined));
+    engine.end();
+  });
+
+  it('kept between visits it is there at once, and what changed meanwhile is put right', async () => {
+    const first = index();
+    await clearShelf(first.db);
+    await first.db.phrases.bulkPut(phrases);
+    first.engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => (await first.engine.ask(ALL)).unread === 0 && (await first.engine.ask(ALL)).all === 5);
+    let packs = 0;
+    for (let i = 0; i < 100 && packs === 0; i++) {
+      await new Promise((r) => setTimeout(r, 50));
+      packs = await first.db.packs.count();
+    }
+    expect(packs).toBeGreaterThan(0);
+    first.engine.end();
+    await first.db.phrases.put({ ...phrases[1]!, name: 'Renamed', changed: 9000 });
+    await first.db.phrases.delete('p4');
+    const { engine } = index();
+    const early = await engine.ask(ALL);
+    expect([early.all, early.unread]).toEqual([5, 0]);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => {
+      const a = await engine.ask(ALL);
+      return a.all === 4 && a.first.some((r) => r.name === 'Renamed');
+    });
+    engine.end();
+  });
+
+  it('draws what it is asked to, on the kit that is current', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => (await engine.ask(ALL)).all === 5);
+    const drawn = await engine.patternsOf(['p3', 'p0', 'gone']);
+    expect(drawn.map((d) => [d.id, d.pattern.strokes.length])).toEqual([
+      ['p3', 3],
+      ['p0', 4],
+    ]);
+    expect(await engine.next('Phrase p0')).toBe('Phrase p0 2');
+    await until(() => true);
+    engine.end();
+  });
+});

@@ -1,0 +1,570 @@
+import Dexie from 'dexie';
+import { checksumOf, count, fraction, stableJson } from '@core/base';
+import { NO_BEST, type Best } from '@core/drill';
+import type { Kit } from '@core/kit';
+import { lengthWords, type Pattern } from '@core/pattern';
+import { ceilingOn, type Profile } from '@core/reach';
+import { RULES } from '@core/formats';
+import { build, FAMILIES, type Phrase } from '@core/recipe';
+import { rendition } from '@core/rendition';
+import {
+  answer,
+  factsKey,
+  factsOf,
+  kinOf,
+  nextName,
+  readQuestion,
+  type Asked,
+  type Facts,
+  type KinNode,
+} from '@core/shelf';
+import { gridName } from '@core/time';
+import { turnBetween } from '@core/variants';
+import { folded } from '@core/words';
+import { asideIn } from '../aside';
+import { now } from '../clock';
+import { ShelfDb } from '../db';
+import { ALL_TRIES } from '../tries';
+import type {
+  Ceiling,
+  FactsPack,
+  KinAnswer,
+  KinLine,
+  NamedPhrase,
+  PackedEntry,
+  ShelfAnswer,
+  ShelfQuestion,
+  ShelfRow,
+  ShelfSort,
+} from './entry';
+
+/** The index is kept in so many rows. */
+const PACKS = 64;
+/** Patterns that are kept at hand. */
+const MOST_PATTERNS = 400;
+/** Entries that are worked out before it is looked whether something was asked meanwhile. */
+const SLICE_MS = 12;
+/** Changes are told together after so long, in milliseconds. */
+const TELL_AFTER = 60;
+/** The index is written after it was still for so long. */
+const PACK_AFTER = 1500;
+
+/** An entry as it is searched. */
+interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
+  readonly best: Best;
+  readonly said: string | null;
+}
+
+/** What is told as it changes. */
+export type Tell = (what: 'changed' | 'read' | 'aside') => void;
+
+const { compare } = new Intl.Collator();
+
+/**
+ * Everything that is known of a whole shelf, kept off the page: the page asks, and shows some rows. Facts are worked
+ * out once, kept, and worked out again where a phrase, the kit or the player changed.
+ */
+export class IndexEngine {
+  private readonly db: ShelfDb;
+  private entries: Entry[] = [];
+  private places = new Map<string, number>();
+  private readonly patterns = new Map<string, Pattern>();
+  private kit: Kit | null = null;
+  private profile: Profile | null = null;
+  private ceilingFor = '';
+  private readonly dirty = new Set<number>();
+  private telling: ReturnType<typeof setTimeout> | null = null;
+  private packing: ReturnType<typeof setTimeout> | null = null;
+  private working = false;
+  private ended = false;
+  private readonly ready: Promise<void>;
+  private readonly heard = (parts: object): void => this.unlessEnded(this.changed(parts));
+
+  constructor(
+    private readonly name: string,
+    private readonly tell: Tell,
+  ) {
+    this.db = new ShelfDb(
+      name,
+      { rules: RULES },
+      asideIn(
+        () => this.db,
+        () => this.tell('aside'),
+      ),
+    );
+    Dexie.on('storagemutated', this.heard);
+    this.ready = this.load();
+  }
+
+  /** For whom and on which kit ceilings are worked out. */
+  about(kit: Kit, profile: Profile): void {
+    this.kit = kit;
+    this.profile = profile;
+    this.ceilingFor = checksumOf(stableJson([kit, profile]));
+    this.patterns.clear();
+    this.soon();
+    this.unlessEnded(this.ready.then(() => this.work()));
+  }
+
+  async ask(question: ShelfQuestion): Promise<ShelfAnswer> {
+    await this.ready;
+    const { words, board, sort, descending, first } = question;
+    const places = board ? board.flatMap((id) => this.places.get(id) ?? []) : this.entries.map((_, i) => i);
+    const listed = places.flatMap((i) => this.entries[i] ?? []);
+    const read = readQuestion(words, { now: now(), named: (name) => this.byName(name) });
+    const told = answer(listed, read);
+    let found = told.found.map((i) => places[i] ?? 0);
+    // Words rank what they find; a board has its own order.
+    if (!board && (read.rest.length === 0 || sort !== 'family')) found = this.sorted(found, sort, descending);
+    const heads: { at: number; family: Entry['family']; many: number }[] = [];
+    if (!board && sort === 'family') {
+      const byFamily = FAMILIES.map((family) => ({
+        family,
+        own: found.filter((i) => this.entries[i]?.family === family),
+      }));
+      let at = 0;
+      for (const { family, own } of byFamily) {
+        if (own.length > 0) heads.push({ at, family, many: own.length });
+        at += own.length;
+      }
+      found = byFamily.flatMap((f) => f.own);
+    }
+    return {
+      order: Uint32Array.from(found),
+      heads,
+      first: this.rowsAt(found.slice(0, first)),
+      chips: read.conditions.map((c, i) => ({ words: c.words, typed: c.typed, leaves: told.leaves[i] ?? 0 })),
+      rest: read.rest,
+      all: this.entries.length,
+      unread: this.entries.reduce((n, e) => n + (e.facts === null ? 1 : 0), 0),
+      scale: scaleOf(found.flatMap((i) => this.entries[i]?.facts?.length ?? [])),
+    };
+  }
+
+  /** The rows at some places. */
+  async rows(places: readonly number[]): Promise<readonly ShelfRow[]> {
+    await this.ready;
+    return this.rowsAt(places);
+  }
+
+  /** The patterns of some phrases as they sound on the kit, by their ids. */
+  async patternsOf(
+    ids: readonly string[],
+  ): Promise<readonly { readonly id: string; readonly key: string; readonly pattern: Pattern }[]> {
+    await this.ready;
+    const wanted = ids.flatMap((id) => this.entryOf(id) ?? []);
+    const missing = wanted.filter((e) => !this.patterns.has(e.id));
+    if (missing.length > 0) {
+      const phrases = await this.db.phrases.bulkGet(missing.map((e) => e.id));
+      for (const p of phrases) if (p) this.remember(p.id, this.voiced(p));
+    }
+    return wanted.flatMap((e) => {
+      const pattern = this.patterns.get(e.id);
+      return pattern ? [{ id: e.id, key: this.drawnBy(e), pattern }] : [];
+    });
+  }
+
+  /** Every phrase by its name; of those drilled only, the one drilled last first. */
+  async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
+    await this.ready;
+    const own = which === 'all' ? this.entries : this.entries.filter((e) => e.best.attempts > 0);
+    const by =
+      which === 'all'
+        ? (a: Entry, b: Entry): number => compare(a.name, b.name)
+        : (a: Entry, b: Entry): number => (b.best.lastAt ?? 0) - (a.best.lastAt ?? 0);
+    return [...own].sort(by).map(({ id, name, family }) => ({ id, name: name.slice(0, 200), family }));
+  }
+
+  /** The next name of a series that is free. */
+  async next(name: string, given: readonly string[] = []): Promise<string> {
+    await this.ready;
+    const taken = new Set([...given, ...this.entries.map((e) => e.name.trim())]);
+    return nextName(name, (n) => taken.has(n));
+  }
+
+  /** The phrases that bear a name to the letter. */
+  async called(name: string): Promise<readonly string[]> {
+    await this.ready;
+    return this.entries.filter((e) => e.name.trim() === name.trim()).map((e) => e.id);
+  }
+
+  /** What a phrase was grown from, what was grown from it, and which are the same turned. */
+  async kin(id: string): Promise<KinAnswer> {
+    await this.ready;
+    const own = this.entryOf(id);
+    const tree = kinOf(this.entries, id);
+    const lines: KinLine[] = [];
+    const walk = (node: KinNode, depth: number): void => {
+      if (lines.length >= 500) return;
+      lines.push({ id: node.id, name: node.name, depth, change: node.change, own: node.id === id });
+      node.children.forEach((c) => walk(c, depth + 1));
+    };
+    if (tree) walk(tree, 0);
+    const form = own?.facts?.form;
+    const twins =
+      form === undefined ? [] : this.entries.filter((e) => e.id !== id && e.facts?.form === form).slice(0, 20);
+    const drawn = await this.patternsOf([id, ...twins.map((t) => t.id)]);
+    const mine = drawn.find((d) => d.id === id)?.pattern;
+    return {
+      tree: lines.length > 1 ? lines : [],
+      same: twins.flatMap((t) => {
+        const theirs = drawn.find((d) => d.id === t.id)?.pattern;
+        const turn = mine && theirs ? turnBetween(theirs, mine) : null;
+        return turn ? [{ id: t.id, name: t.name, words: turnWords(t.name, turn.slots, turn.mirrored) }] : [];
+      }),
+    };
+  }
+
+  /** The canonical forms that the shelf has. */
+  async forms(): Promise<readonly string[]> {
+    await this.ready;
+    return [...new Set(this.entries.flatMap((e) => e.facts?.form ?? []))];
+  }
+
+  end(): void {
+    this.ended = true;
+    Dexie.on('storagemutated').unsubscribe(this.heard);
+    this.db.close();
+  }
+
+  private async load(): Promise<void> {
+    try {
+      await this.db.open();
+      const packs = await this.db.packs.toArray();
+      if (packs.length > 0) this.put(packs.flatMap((p) => p.entries));
+    } catch {
+      // A cache that cannot be read is made anew.
+    }
+    if (this.ended) return;
+    if (this.entries.length === 0)
+      await this.verify().catch((error: unknown) => {
+        if (!this.ended) throw error;
+      });
+    else
+      // What was kept is shown at once; what changed since is put right a moment later.
+      setTimeout(() => this.unlessEnded(this.verify()), 0);
+  }
+
+  /** Puts the index in line with what is kept: what is new, what changed, what is gone. */
+  private async verify(): Promise<void> {
+    if (this.ended) return;
+    const [ids, changes, tallies] = await Promise.all([
+      this.db.phrases.orderBy('changed').primaryKeys(),
+      this.db.phrases.orderBy('changed').keys(),
+      this.db.tallies.toArray(),
+    ]);
+    const stale = ids.filter((id, i) => this.entryOf(id)?.changed !== changes[i]);
+    const here = new Set(ids);
+    const kept = this.entries.filter((e) => here.has(e.id));
+    if (kept.length !== this.entries.length) this.put(kept);
+    await this.readPhrases(stale);
+    const best = new Map(tallies.map((t) => [t.id, t]));
+    this.entries = this.entries.map((e) => ({ ...e, best: best.get(e.id) ?? NO_BEST }));
+    this.soon();
+    this.unlessEnded(this.work());
+  }
+
+  private async readPhrases(ids: readonly string[]): Promise<void> {
+    const fresh: Entry[] = [];
+    const gone = new Set<string>();
+    for (let at = 0; at < ids.length; at += 500) {
+      const some = ids.slice(at, at + 500);
+      const found = await this.db.phrases.bulkGet([...some]);
+      const tallies = await this.db.tallies.bulkGet([...some]);
+      const best = new Map(tallies.flatMap((t) => (t ? [[t.id, t] as const] : [])));
+      for (const [i, phrase] of found.entries()) {
+        const id = some[i];
+        if (id === undefined) continue;
+        this.patterns.delete(id);
+        if (phrase) fresh.push(entryFrom(phrase, best.get(id) ?? NO_BEST, this.entryOf(id)));
+        else gone.add(id);
+      }
+    }
+    const moved = fresh.filter((e) => this.entryOf(e.id)?.name !== e.name);
+    fresh.filter((e) => this.entryOf(e.id)?.name === e.name).forEach((e) => this.set(e));
+    if (moved.length === 0 && gone.size === 0) return;
+    for (const id of [...gone, ...moved.map((e) => e.id)]) {
+      this.dirty.add(packOf(id));
+      gone.add(id);
+    }
+    this.put([...this.entries.filter((e) => !gone.has(e.id)), ...moved]);
+  }
+
+  /** What another tab, the page or a worker changed. */
+  private async changed(parts: object): Promise<void> {
+    await this.ready;
+    if (this.ended) return;
+    const touched = new Map(Object.entries(parts) as [string, KeyRanges][]);
+    const of = (table: string): readonly string[] | 'all' => {
+      const range = touched.get(`idb://${this.name}/${table}/`) ?? touched.get('all');
+      if (!range) return [];
+      const keys: string[] = [];
+      for (const { from, to } of rangesOf(range)) {
+        if (from !== to || typeof from !== 'string') return 'all';
+        keys.push(from);
+      }
+      return keys;
+    };
+    const phrases = of('phrases');
+    const tallies = of('tallies');
+    if (phrases === 'all' || tallies === 'all') return this.verify();
+    if (phrases.length === 0 && tallies.length === 0) return;
+    if (phrases.length > 0) await this.readPhrases(phrases);
+    const own = tallies.filter((id) => id !== ALL_TRIES && this.places.has(id));
+    const found = await this.db.tallies.bulkGet([...own]);
+    own.forEach((id, i) => {
+      const [entry, place] = [this.entryOf(id), this.places.get(id)];
+      if (entry && place !== undefined) this.entries[place] = { ...entry, best: found[i] ?? NO_BEST };
+    });
+    this.soon();
+    this.unlessEnded(this.work());
+  }
+
+  /** Work that was under way when the index was ended may fail; else a failure is shown. */
+  private unlessEnded(work: Promise<void>): void {
+    work.catch((error: unknown) => {
+      if (!this.ended) throw error;
+    });
+  }
+
+  /** Works out facts and ceilings that are not known, in slices, so that what is asked meanwhile is answered. */
+  private async work(): Promise<void> {
+    if (this.working || this.kit === null) return;
+    this.working = true;
+    try {
+      for (;;) {
+        const missing = this.entries.filter((e) => e.facts === null || e.ceiling?.for !== this.ceilingFor);
+        if (missing.length === 0 || this.over()) break;
+        for (let at = 0; at < missing.length && !this.over(); at += 40) {
+          const some = missing.slice(at, at + 40);
+          const phrases = await this.db.phrases.bulkGet(some.map((e) => e.id));
+          let until = performance.now() + SLICE_MS;
+          for (const p of phrases) {
+            if (!p) continue;
+            this.workOut(p);
+            if (performance.now() > until) {
+              await new Promise((r) => setTimeout(r));
+              until = performance.now() + SLICE_MS;
+            }
+          }
+          if (at % 400 === 0) this.soon();
+        }
+        // What cannot be worked out must not be tried for ever.
+        if (this.entries.filter((e) => e.facts === null || e.ceiling?.for !== this.ceilingFor).length >= missing.length)
+          break;
+      }
+    } finally {
+      this.working = false;
+      this.soon();
+    }
+  }
+
+  private over(): boolean {
+    return this.ended;
+  }
+
+  private workOut(phrase: Phrase): void {
+    const entry = this.entryOf(phrase.id);
+    if (!entry || !this.kit || !this.profile || entry.changed !== phrase.changed) return;
+    const { pattern } = build(phrase.recipe);
+    const { bpm, estimate } = ceilingOn(pattern, this.kit, this.profile);
+    const ceiling: Ceiling = { for: this.ceilingFor, bpm: bpm === null ? null : Math.floor(bpm), estimate };
+    const facts = entry.facts ?? factsOf(pattern);
+    this.set({ ...entry, facts, said: saidOf(facts, pattern), ceiling });
+    this.packSoon();
+  }
+
+  private sorted(found: readonly number[], sort: ShelfSort, descending: boolean): number[] {
+    const sign = descending ? -1 : 1;
+    const of = (i: number): Entry | undefined => this.entries[i];
+    const number = (e: Entry | undefined): number => {
+      if (!e) return -1;
+      switch (sort) {
+        case 'goal':
+          return e.goal;
+        case 'clean':
+          return e.best.clean ?? 0;
+        case 'to go':
+          return e.goal - (e.best.clean ?? 0);
+        case 'played':
+          return e.best.lastAt ?? 0;
+        case 'newest':
+          return e.created;
+        case 'ceiling':
+          return e.ceiling?.bpm ?? Infinity;
+        case 'length':
+          return e.facts?.length ?? 0;
+        case 'family':
+        case 'name':
+          return 0;
+      }
+    };
+    // The list lies in the order of names, and sorting keeps it where nothing else decides.
+    const named = [...found].sort((a, b) => a - b);
+    if (sort === 'family') return named;
+    if (sort === 'name') return descending ? named.reverse() : named;
+    return named.sort((a, b) => sign * (number(of(a)) - number(of(b))) || a - b);
+  }
+
+  private rowsAt(places: readonly number[]): readonly ShelfRow[] {
+    return places.flatMap((i) => {
+      const e = this.entries[i];
+      if (!e) return [];
+      const parent = e.parent ? this.entryOf(e.parent.id) : undefined;
+      return [
+        {
+          id: e.id,
+          name: e.name.slice(0, 200),
+          family: e.family,
+          tags: e.tags,
+          note: e.note.slice(0, 300),
+          goal: e.goal,
+          tempo: e.tempo,
+          best: e.best,
+          facts: e.said,
+          length: e.facts?.length ?? null,
+          ceiling: e.ceiling?.for === this.ceilingFor ? { bpm: e.ceiling.bpm, estimate: e.ceiling.estimate } : null,
+          key: this.drawnBy(e),
+          grownFrom: parent ? parent.name.slice(0, 80) : null,
+        },
+      ];
+    });
+  }
+
+  private drawnBy(e: Entry): string {
+    return `${e.key}/${this.ceilingFor}`;
+  }
+
+  private voiced(phrase: Phrase): Pattern {
+    const { pattern } = build(phrase.recipe);
+    return this.kit ? rendition({ phrase: pattern, kit: this.kit }).pattern : pattern;
+  }
+
+  private remember(id: string, pattern: Pattern): void {
+    if (this.patterns.size >= MOST_PATTERNS) {
+      const [oldest] = this.patterns.keys();
+      if (oldest !== undefined) this.patterns.delete(oldest);
+    }
+    this.patterns.set(id, pattern);
+  }
+
+  private byName(name: string): Entry | null {
+    const wanted = folded(name);
+    return this.entries.find((e) => folded(e.name) === wanted) ?? null;
+  }
+
+  private entryOf(id: string): Entry | undefined {
+    const place = this.places.get(id);
+    return place === undefined ? undefined : this.entries[place];
+  }
+
+  /** Puts all entries in place, in the order of their names. */
+  private put(entries: readonly PackedEntry[]): void {
+    this.entries = entries.map((e): Entry => ('text' in e ? (e as Entry) : searched(e, NO_BEST)));
+    this.entries.sort((a, b) => compare(a.name, b.name));
+    this.places = new Map(this.entries.map((e, i) => [e.id, i]));
+  }
+
+  /** Another account of an entry that keeps its name, and so its place. */
+  private set(entry: Entry): void {
+    const place = this.places.get(entry.id);
+    if (place === undefined) return;
+    this.dirty.add(packOf(entry.id));
+    this.entries[place] = entry;
+  }
+
+  private soon(): void {
+    this.packSoon();
+    this.telling ??= setTimeout(() => {
+      this.telling = null;
+      if (!this.ended) this.tell(this.working ? 'changed' : 'read');
+    }, TELL_AFTER);
+  }
+
+  private packSoon(): void {
+    if (this.packing !== null) clearTimeout(this.packing);
+    this.packing = setTimeout(() => void this.pack(), PACK_AFTER);
+  }
+
+  /** Keeps the index, only what changed of it. A cache that cannot be kept is made anew the next time. */
+  private async pack(): Promise<void> {
+    const dirty = [...this.dirty];
+    this.dirty.clear();
+    if (dirty.length === 0 || this.ended) return;
+    const packs = new Map(dirty.map((n): [number, PackedEntry[]] => [n, []]));
+    for (const e of this.entries) packs.get(packOf(e.id))?.push(packed(e));
+    try {
+      await this.db.packs.bulkPut([...packs].map(([n, entries]): FactsPack => ({ n, entries })));
+    } catch {
+      dirty.forEach((n) => this.dirty.add(n));
+    }
+  }
+}
+
+/** Between one bar of 4/4 and four: as long as nine of ten are at the most. */
+function scaleOf(lengths: number[]): number {
+  lengths.sort((a, b) => a - b);
+  const most = lengths[Math.floor(lengths.length * 0.9)] ?? 0;
+  return Math.min(4 * 20160, Math.max(20160, most));
+}
+
+function packOf(id: string): number {
+  let sum = 0;
+  for (let i = 0; i < id.length; i++) sum = (sum * 31 + id.charCodeAt(i)) >>> 0;
+  return sum % PACKS;
+}
+
+function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined): Entry {
+  const key = factsKey(phrase.recipe);
+  const same = before?.key === key ? before : null;
+  const { id, changed, created, name, family, tags = [], note, goal, tempo, parent = null } = phrase;
+  const facts = same?.facts ?? null;
+  const ceiling = same?.ceiling ?? null;
+  return searched({ id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling }, best);
+}
+
+function searched(entry: PackedEntry, best: Best): Entry {
+  const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
+  return { ...entry, text, best, said: entry.facts ? saidOf(entry.facts) : null, ceiling: entry.ceiling };
+}
+
+function packed(entry: Entry): PackedEntry {
+  const { id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling } = entry;
+  return { id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling };
+}
+
+/** "1 bar of 4/4 · 16ths", also from facts alone. */
+function saidOf(facts: Facts, pattern?: Pattern): string {
+  const long = pattern ? lengthWords(pattern) : lengthOf(facts);
+  return `${long} of ${facts.meter} · ${gridName(facts.grid)}`;
+}
+
+function lengthOf({ bars, length, grid }: Facts): string {
+  if (bars === 0.5) return 'half a bar';
+  if (Number.isInteger(bars * 2)) return bars === 1 ? '1 bar' : `${fraction(bars)} bars`;
+  const slots = length / grid;
+  return Number.isInteger(slots) ? count(slots, 'slot') : `${fraction(bars)} bars`;
+}
+
+function turnWords(name: string, slots: number, mirrored: boolean): string {
+  const short = name.slice(0, 80);
+  const mirror = mirrored ? ' with the hands swapped' : '';
+  if (slots === 0) return `the same as ${short}${mirror}`;
+  return `the same as ${short}${mirror}, ${count(slots, 'slot')} later`;
+}
+
+/** Keys that changed, as the database tells them: a tree of ranges, also as it comes from another tab. */
+interface KeyRanges {
+  readonly d?: number;
+  readonly from?: unknown;
+  readonly to?: unknown;
+  readonly l?: KeyRanges | null;
+  readonly r?: KeyRanges | null;
+}
+
+function* rangesOf(tree: KeyRanges | null | undefined): Generator<{ readonly from: unknown; readonly to: unknown }> {
+  if (!tree?.d) return;
+  yield* rangesOf(tree.l);
+  yield { from: tree.from, to: tree.to };
+  yield* rangesOf(tree.r);
+}

@@ -1,0 +1,96 @@
+import { DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { switchMap, type Observable } from 'rxjs';
+import { spawnIndex } from '../workers/spawn';
+import { Database, databaseName } from './database';
+import type { KinAnswer, NamedPhrase, ShelfAnswer, ShelfQuestion, ShelfRow } from './index/entry';
+import type { IndexApi } from './index/index-api';
+import { KitsRepo } from './kits.repo';
+import { ProfileRepo } from './profile.repo';
+
+/** For so long the index may not know of a phrase that was just kept, in milliseconds. */
+const GIVEN_FOR = 3000;
+
+/** What the whole shelf is asked: it is known in a worker, and the page holds only what it shows. */
+@Injectable({ providedIn: 'root' })
+export class ShelfIndex {
+  private readonly database = inject(Database);
+  private readonly name = databaseName();
+  private readonly changes = signal(0);
+  /** Names that were given a moment ago, and that the index may not have seen yet. */
+  private readonly given = new Set<string>();
+  private readonly workingState = signal(true);
+  /** Counts on whenever an answer may be another one. */
+  readonly changed = this.changes.asReadonly();
+  /** Whether facts are still being worked out. */
+  readonly working = this.workingState.asReadonly();
+  private readonly changed$ = toObservable(this.changes);
+  private api: Promise<IndexApi> | null = null;
+
+  constructor() {
+    const [kits, profile] = [inject(KitsRepo), inject(ProfileRepo)];
+    effect(() => {
+      const [kit, own] = [kits.current(), profile.now()];
+      void this.open().then((api) => api.about(kit, own));
+    });
+    inject(DestroyRef).onDestroy(() => void this.api?.then((api) => api.end()));
+  }
+
+  async ask(question: ShelfQuestion): Promise<ShelfAnswer> {
+    return (await this.open()).ask(question);
+  }
+
+  async rows(places: readonly number[]): Promise<readonly ShelfRow[]> {
+    return (await this.open()).rows(places);
+  }
+
+  async patternsOf(ids: readonly string[]): ReturnType<IndexApi['patternsOf']> {
+    return (await this.open()).patternsOf(ids);
+  }
+
+  async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
+    return (await this.open()).names(which);
+  }
+
+  /** The next free name of a series. */
+  async next(name: string): Promise<string> {
+    return (await this.open()).next(name, [...this.given]);
+  }
+
+  /** A name was given to a new phrase. */
+  gave(name: string): void {
+    this.given.add(name);
+    setTimeout(() => this.given.delete(name), GIVEN_FOR);
+  }
+
+  /** Ids of the phrases that bear a name. */
+  async called(name: string): Promise<readonly string[]> {
+    return (await this.open()).called(name);
+  }
+
+  async kin(id: string): Promise<KinAnswer> {
+    return (await this.open()).kin(id);
+  }
+
+  /** The forms of the shelf's phrases, by which it is known what it has already. */
+  async forms(): Promise<readonly string[]> {
+    return (await this.open()).forms();
+  }
+
+  /** The names of the phrases, followed. */
+  names$(which: 'all' | 'drilled'): Observable<readonly NamedPhrase[]> {
+    return this.changed$.pipe(switchMap(() => this.names(which)));
+  }
+
+  private open(): Promise<IndexApi> {
+    // It does not wait for the page's own database: it opens one beside it.
+    this.api ??= Promise.resolve(
+      spawnIndex(this.name, (what) => {
+        this.workingState.set(what === 'changed');
+        if (what === 'aside') this.database.noteAside();
+        this.changes.update((n) => n + 1);
+      }),
+    );
+    return this.api;
+  }
+}

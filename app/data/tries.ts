@@ -1,0 +1,98 @@
+import Dexie, { type Collection } from 'dexie';
+import { stableJson } from '@core/base';
+import { bestOf, NO_BEST, pagesOf, withTry, type Attempt, type TriesPage } from '@core/drill';
+import { SHELF_LIMITS } from '@core/shelf';
+import type { ShelfDb } from './db';
+
+/** Under this id the tallies hold how many tries there are in all: it can be no phrase's. */
+export const ALL_TRIES = '#';
+
+/** The pages of a phrase's tries, in order. */
+export function pagesRange(db: ShelfDb, phrase: string): Collection<TriesPage, [string, number]> {
+  return db.tries.where('[phrase+n]').between([phrase, Dexie.minKey], [phrase, Dexie.maxKey]);
+}
+
+/** Every try of one phrase, oldest first. */
+export async function triesOf(db: ShelfDb, phrase: string): Promise<readonly Attempt[]> {
+  const pages = await pagesRange(db, phrase).toArray();
+  return pages.flatMap((p) => p.tries).sort((a, b) => a.at - b.at);
+}
+
+/**
+ * Logs tries of one phrase inside a transaction. Those that are logged already are left as they are, except for the
+ * newest, which may have been measured since. Resolves to how many were new.
+ */
+export async function logTries(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<number> {
+  const newest = tries.at(-1);
+  if (!newest) return 0;
+  const last = (await pagesRange(db, phrase).last()) ?? null;
+  const known = new Set(last?.tries.map((t) => t.id));
+  // They come in the order in which they are logged: what stands before one that is known is known too. Where none is,
+  // they may all lie in pages before.
+  const newestKnown = tries.findLastIndex((t) => known.has(t.id));
+  if (last && newestKnown < 0) for (const t of await triesOf(db, phrase)) known.add(t.id);
+  const fresh = tries.slice(newestKnown + 1).filter((t) => !known.has(t.id));
+  const old = last?.tries.find((t) => t.id === newest.id);
+  if (last && old && stableJson(old) !== stableJson(newest)) {
+    await db.tries.put({ ...last, tries: last.tries.map((t) => (t.id === newest.id ? newest : t)) });
+    await countAnew(db, phrase);
+  }
+  if (fresh.length === 0) return 0;
+  await db.tries.bulkPut([...pagesOf(phrase, fresh, last)]);
+  const tally = (await db.tallies.get(phrase)) ?? NO_BEST;
+  await db.tallies.put({ ...fresh.reduce(withTry, tally), id: phrase });
+  await countAll(db, fresh.length);
+  return fresh.length;
+}
+
+/** Works out anew what the tries of a phrase add up to. */
+export async function countAnew(db: ShelfDb, phrase: string): Promise<void> {
+  const tries = await triesOf(db, phrase);
+  if (tries.length === 0) await db.tallies.delete(phrase);
+  else await db.tallies.put({ ...bestOf(tries), id: phrase });
+}
+
+/** Changes how many there are in all. */
+export async function countAll(db: ShelfDb, by: number): Promise<number> {
+  const all = await db.tallies.get(ALL_TRIES);
+  const attempts = Math.max(0, (all?.attempts ?? 0) + by);
+  await db.tallies.put({ ...NO_BEST, attempts, id: ALL_TRIES });
+  return attempts;
+}
+
+const DAY = 24 * 60 * 60 * 1000;
+
+/**
+ * Where the log holds more than it may: the oldest pages of the phrase with the most tries are thinned, inside a
+ * transaction, to the best try of each day. Resolves to how many went, and of which phrase; null when there was room.
+ */
+export async function thinned(
+  db: ShelfDb,
+  most: number = SHELF_LIMITS.attempts,
+): Promise<{ readonly gone: number; readonly phrase: string } | null> {
+  if (((await db.tallies.get(ALL_TRIES))?.attempts ?? 0) <= most) return null;
+  const tallies = (await db.tallies.toArray()).filter((t) => t.id !== ALL_TRIES);
+  const [longest] = tallies.sort((a, b) => b.attempts - a.attempts);
+  if (!longest) return null;
+  const phrase = longest.id;
+  let gone = 0;
+  for (const page of await pagesRange(db, phrase).toArray()) {
+    const best = new Map<number, Attempt>();
+    for (const t of page.tries) {
+      const day = Math.floor(t.at / DAY);
+      const other = best.get(day);
+      if (!other || rank(t) > rank(other)) best.set(day, t);
+    }
+    gone += page.tries.length - best.size;
+    await db.tries.put({ ...page, tries: [...best.values()] });
+    if (gone >= page.tries.length / 2 && gone > 0) break;
+  }
+  await countAnew(db, phrase);
+  await countAll(db, -gone);
+  return { gone, phrase };
+}
+
+/** Clean before messy, then the faster. */
+function rank({ verdict, bpm }: Attempt): number {
+  return (verdict === 'clean' ? 1000 : 0) + bpm;
+}

@@ -1,0 +1,48 @@
+import { inject, Injectable } from '@angular/core';
+import { Transport } from '../audio/transport.service';
+import { BackupService } from '../data/backup.service';
+import { DraftsRepo } from '../data/drafts.repo';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { whenIdle } from '../ui/idle';
+import { NoticesService } from './notices.service';
+import { PLACES, type Place } from './places';
+
+/**
+ * What may wait until the page is there, fetched when it is: what is too old to be brought back goes, a backup that is
+ * due is made, and silence is explained.
+ */
+@Injectable({ providedIn: 'root' })
+export class Housekeeping {
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly drafts = inject(DraftsRepo);
+  private readonly notices = inject(NoticesService);
+  readonly backup = inject(BackupService);
+  readonly transport = inject(Transport);
+
+  async tidy(): Promise<void> {
+    await this.phrases.forgetOld();
+    await this.drafts.forgetOld();
+    await this.backup.look();
+    this.fetchPlaces([...PLACES]);
+  }
+
+  /** The places that were not opened yet are fetched one by one between frames, so that going there does not wait. */
+  private fetchPlaces([next, ...rest]: readonly Place[]): void {
+    if (!next) return;
+    whenIdle(
+      () =>
+        void next
+          .load()
+          .catch(() => undefined)
+          .then(() => this.fetchPlaces(rest)),
+    );
+  }
+
+  async backUp(): Promise<void> {
+    try {
+      this.notices.tell(await this.backup.save());
+    } catch {
+      this.notices.wrong('The backup could not be written. Nothing was changed; try again under Kit.');
+    }
+  }
+}

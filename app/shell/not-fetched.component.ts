@@ -1,0 +1,28 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+
+/** Stands where a place could not be fetched. */
+@Component({
+  selector: 'ls-not-fetched',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section role="alert">
+      <h1>This place could not be fetched</h1>
+      <p>The network or the server did not answer. What you made is safe in this browser.</p>
+      <button type="button" class="btn primary" (click)="again()">Try again</button>
+    </section>
+  `,
+  styles: `
+    section {
+      display: flex;
+      flex-direction: column;
+      align-items: flex-start;
+      gap: 16px;
+      padding: 56px 40px;
+    }
+  `,
+})
+export class NotFetchedComponent {
+  again(): void {
+    location.reload();
+  }
+}

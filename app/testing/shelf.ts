@@ -1,0 +1,35 @@
+import type { Attempt } from '@core/drill';
+import type { ShelfDb } from '../data/db';
+import { logTries, triesOf } from '../data/tries';
+
+/** Empties a shelf, its index too. */
+export async function clearShelf(db: ShelfDb): Promise<void> {
+  sessionStorage.clear();
+  await Promise.all([...db.own, db.packs].map((table) => table.clear()));
+}
+
+/** Logs tries as if they had been played. */
+export async function log(db: ShelfDb, ...tries: readonly Attempt[]): Promise<void> {
+  await db.transaction('rw', db.own, async () => {
+    for (const phrase of new Set(tries.map((t) => t.phrase)))
+      await logTries(
+        db,
+        phrase,
+        tries.filter((t) => t.phrase === phrase),
+      );
+  });
+}
+
+/** How many tries of a phrase are logged. */
+export async function logged(db: ShelfDb, phrase: string): Promise<number> {
+  return (await triesOf(db, phrase)).length;
+}
+
+/** Waits until something that is asked for holds. */
+export async function untilAsked(holds: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 300; i++) {
+    if (await holds()) return;
+    await new Promise((r) => setTimeout(r, 5));
+  }
+  throw new Error('it never came to hold');
+}

@@ -1,4 +1,0 @@
-import { expose } from 'comlink';
-import { readShelf } from '@core/formats';
-
-expose({ read: readShelf });

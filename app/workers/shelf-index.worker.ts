@@ -1,0 +1,23 @@
+import { expose } from 'comlink';
+import { IndexEngine, type Tell } from '../data/index/index-engine';
+
+let engine: IndexEngine | null = null;
+
+const own = (): IndexEngine => {
+  if (!engine) throw new Error('the index is not open');
+  return engine;
+};
+
+expose({
+  open: (name: string, tell: Tell) => void (engine = new IndexEngine(name, tell)),
+  about: (...args: Parameters<IndexEngine['about']>) => own().about(...args),
+  ask: (...args: Parameters<IndexEngine['ask']>) => own().ask(...args),
+  rows: (...args: Parameters<IndexEngine['rows']>) => own().rows(...args),
+  patternsOf: (...args: Parameters<IndexEngine['patternsOf']>) => own().patternsOf(...args),
+  names: (...args: Parameters<IndexEngine['names']>) => own().names(...args),
+  next: (...args: Parameters<IndexEngine['next']>) => own().next(...args),
+  called: (...args: Parameters<IndexEngine['called']>) => own().called(...args),
+  kin: (...args: Parameters<IndexEngine['kin']>) => own().kin(...args),
+  forms: () => own().forms(),
+  end: () => own().end(),
+});

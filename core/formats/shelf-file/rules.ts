@@ -1,0 +1,90 @@
+import { isShallow } from '../../base';
+import type { DrillState } from '../../drill';
+import type { Phrase } from '../../recipe';
+import { joinedIn } from '../../recipe';
+import type { Named } from '../../shelf';
+import * as compiled from './generated/validators';
+import type { ValidationError, Validator } from './generated/validators';
+
+/**
+ * The one place that says what may be kept: every row that is read from storage or a file, and every row that is
+ * written, passes here. A rule gives null for a good row, else what is wrong with it, and where.
+ */
+export type Rule = (row: unknown) => RuleProblem | null;
+
+export interface RuleProblem {
+  /** Where in the row, as "recipe › moves › 2"; empty for the row itself. */
+  readonly where: string;
+  readonly words: string;
+}
+
+/** What is kept under a name, by that name. A name that is not here comes from a later version and is kept as it is. */
+const NAMED: Readonly<Record<string, Validator<unknown>>> = {
+  settings: compiled.validateSettings,
+  kits: compiled.validateKits,
+  profile: compiled.validateProfile,
+  loudness: compiled.validateLoudness,
+  'midi-map': compiled.validateMidiMap,
+  'mic-levels': compiled.validateMicLevels,
+  latency: compiled.validateLatency,
+  'latency-at': compiled.validateLatencyAt,
+  room: compiled.validateRoomHabits,
+  backup: compiled.validateBackup,
+};
+
+function bySchema<T>(validate: Validator<T>, more: (row: T) => RuleProblem | null = () => null): Rule {
+  return (row) => {
+    if (!validate(row)) return problemOf(validate.errors?.[0]);
+    if (!isShallow(row)) return { where: '', words: 'it is nested too deep' };
+    return more(row);
+  };
+}
+
+/** What is wrong, by the first thing a validator found. */
+export function problemOf(error: ValidationError | undefined): RuleProblem {
+  const where = (error?.instancePath ?? '').split('/').filter(Boolean).join(' › ');
+  return { where, words: wordsOf(error) };
+}
+
+function wordsOf(error: ValidationError | undefined): string {
+  if (error?.keyword === 'pattern' && /\/(id|phrase)$/.test(error.instancePath))
+    return 'must be made of letters, digits and . _ ~ @ : + = -';
+  if (error?.keyword === 'pattern' && error.instancePath.endsWith('/name')) return 'must not be blank';
+  return error?.message ?? 'something is wrong';
+}
+
+function phraseProblem({ recipe }: Phrase): RuleProblem | null {
+  for (const moves of [recipe.moves, ...joinedIn(recipe)]) {
+    const seen = new Set<string>();
+    for (const { id } of moves) {
+      if (seen.has(id)) return { where: 'recipe', words: `two moves have the id “${id}”` };
+      seen.add(id);
+    }
+  }
+  return null;
+}
+
+function drillProblem(drill: DrillState): RuleProblem | null {
+  if (drill.rung < drill.rungs.length) return null;
+  return { where: 'rung', words: 'there is no such rung' };
+}
+
+function namedProblem({ key, value }: Named): RuleProblem | null {
+  const validate = NAMED[key];
+  return !validate || validate(value) ? null : problemOf(validate.errors?.[0]);
+}
+
+/** The rule of each kind of row. */
+export const RULES = {
+  phrases: bySchema(compiled.validatePhrase, phraseProblem),
+  attempts: bySchema(compiled.validateAttempt),
+  tries: bySchema(compiled.validateTriesPage),
+  drills: bySchema(compiled.validateDrillState, drillProblem),
+  takes: bySchema(compiled.validateTake),
+  states: bySchema(compiled.validateKeptState, (s) => phraseProblem(s.state)),
+  removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase)),
+  boards: bySchema(compiled.validateBoard),
+  kept: bySchema(compiled.validateNamed, namedProblem),
+  drafts: bySchema(compiled.validateTabDraft, ({ draft }) => (draft.base ? phraseProblem(draft.base) : null)),
+} satisfies Record<string, Rule>;
+export type RuleName = keyof typeof RULES;

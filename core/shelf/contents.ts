@@ -1,0 +1,46 @@
+import type { Attempt, DrillState } from '../drill';
+import type { Phrase } from '../recipe';
+import type { KeptTake } from '../take';
+import type { Board } from './board';
+import type { Named } from './named';
+import type { Removal } from './removal';
+import type { KeptState } from './state';
+
+/** Everything a shelf holds. */
+export interface ShelfContents {
+  readonly phrases: readonly Phrase[];
+  readonly attempts: readonly Attempt[];
+  readonly drills: readonly DrillState[];
+  readonly takes: readonly KeptTake[];
+  readonly states: readonly KeptState[];
+  readonly removals: readonly Removal[];
+  readonly boards: readonly Board[];
+  /** Settings, kits, limbs, maps, latencies, levels, habits, each under its name. */
+  readonly named: readonly Named[];
+  /** Parts of which only a later version knows. */
+  readonly others: Readonly<Record<string, unknown>>;
+}
+
+export const EMPTY_SHELF: ShelfContents = Object.freeze({
+  phrases: [],
+  attempts: [],
+  drills: [],
+  takes: [],
+  states: [],
+  removals: [],
+  boards: [],
+  named: [],
+  others: {},
+});
+
+/** Sizes a shelf is made for. What would go beyond is refused, or thinned out in words, where it is made. */
+export const SHELF_LIMITS = Object.freeze({
+  phrases: 10_000,
+  attempts: 200_000,
+  drills: 10_000,
+  takes: 300,
+  states: 210_000,
+  removals: 20_000,
+  boards: 400,
+  named: 200,
+});

@@ -1,0 +1,60 @@
+import { checksumOf, stableJson } from '../base';
+import { barTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS } from '../time';
+import { countingOf, endsOn, leadOf, unisons, type Pattern } from '../pattern';
+import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
+import type { Recipe } from '../recipe';
+import { canonicalForm } from '../variants';
+
+/** What is known of a phrase by working it out once: a cache that may be dropped. Lengths in ticks. */
+export interface Facts {
+  readonly length: number;
+  /** Bars it is long, as a fraction. */
+  readonly bars: number;
+  readonly meter: string;
+  readonly grid: number;
+  /** The count it starts on, and the one it lands on, as "1" or "4&". */
+  readonly starts: string;
+  readonly lands: string | null;
+  readonly limbs: readonly Limb[];
+  readonly voices: readonly Voice[];
+  readonly linear: boolean;
+  /** The hand it begins with; null when no hand plays. */
+  readonly leads: 'R' | 'L' | null;
+  /** Strokes a quarter. */
+  readonly density: number;
+  /** The same for phrases that are each other turned or mirrored. */
+  readonly form: string;
+}
+
+/** The version of what facts are: facts of another are worked out anew. */
+export const FACTS_VERSION = 1;
+
+/** What facts follow from: of the same recipe they are the same. */
+export function factsKey(recipe: Recipe): string {
+  return `${FACTS_VERSION}-${checksumOf(stableJson(recipe))}`;
+}
+
+/** The facts of a phrase that was worked out. */
+export function factsOf(pattern: Pattern): Facts {
+  const bar = barTicks(pattern.meter);
+  const counting = countingOf(pattern, USUAL_SCHOOLS);
+  const count = (tick: number): string => countAt(((tick % bar) + bar) % bar, counting).text;
+  const land = pattern.groups.find((g) => g.kind === 'land');
+  const ends = endsOn(pattern);
+  const used = new Set(pattern.strokes.map((s) => s.limb));
+  const struck = new Set(pattern.strokes.map((s) => s.voice));
+  return {
+    length: pattern.length,
+    bars: pattern.length / bar,
+    meter: meterText(pattern.meter),
+    grid: pattern.grid,
+    starts: count(pattern.start),
+    lands: ends === null ? null : count(pattern.start + (land ? land.at : ends.release)),
+    limbs: LIMBS.filter((l) => used.has(l)),
+    voices: VOICES.filter((v) => struck.has(v)),
+    linear: unisons(pattern).length === 0,
+    leads: leadOf(pattern).first,
+    density: pattern.length === 0 ? 0 : (pattern.strokes.length * TICKS_PER_QUARTER) / pattern.length,
+    form: checksumOf(canonicalForm(pattern)),
+  };
+}

@@ -1,0 +1,251 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { addMove, expect, keepAs, test, typeSticking, written } from './fixture';
+
+/** Another tab of the same browser, at a place. */
+async function tab(context: BrowserContext, path: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(path);
+  return page;
+}
+const address = (page: Page): string => new URL(page.url()).pathname;
+const strips = (page: Page) => page.locator('ls-strip .title');
+
+test('a phrase kept in another tab is seen where it lies unchanged', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await page.waitForURL(/\/bench\/\w{32}/);
+  const other = await tab(context, address(page));
+  await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
+  await page.bringToFront();
+  await addMove(page, 'Swap the hands');
+  await keepAs(page, 'Rope');
+  await other.bringToFront();
+  await expect(other.locator('.move')).toHaveCount(1);
+  await expect(other.getByText('not kept yet')).toHaveCount(0);
+});
+
+test('changed in two tabs, it is told; seen, kept as new, taken over; never written over in silence', async ({
+  page,
+  context,
+}) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await page.waitForURL(/\/bench\/\w{32}/);
+  const other = await tab(context, address(page));
+  await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
+  await addMove(other, 'Swap the hands');
+  await written(other);
+  await page.bringToFront();
+  await addMove(page, 'Displace it');
+  await keepAs(page, 'Rope');
+  await other.bringToFront();
+  const told = other.getByRole('alert').filter({ hasText: 'Kept in another tab at' });
+  await expect(told).toBeVisible();
+  // Keeping now writes nothing over.
+  await keepAs(other, 'Rope');
+  await expect(other.getByText('nothing was written over')).toBeVisible();
+  await told.getByRole('button', { name: 'See it' }).click();
+  await expect(other.locator('ls-compare-panel')).toBeVisible();
+  await told.getByRole('button', { name: 'Keep mine as new' }).click();
+  const dialog = other.getByRole('dialog', { name: 'Keep as new' });
+  await expect(dialog.getByLabel('Name')).toHaveValue('Rope 2');
+  await dialog.getByRole('button', { name: 'Keep as new' }).click();
+  await expect(told).toHaveCount(0);
+  await other.goto('/shelf');
+  await expect(strips(other)).toHaveText(['Rope', 'Rope 2']);
+});
+
+test('what was kept elsewhere is taken over, and what lay here is one undo away', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await page.waitForURL(/\/bench\/\w{32}/);
+  const other = await tab(context, address(page));
+  await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
+  await addMove(other, 'Swap the hands');
+  await page.bringToFront();
+  await addMove(page, 'Displace it');
+  await addMove(page, 'Land it');
+  await keepAs(page, 'Rope');
+  await other.bringToFront();
+  await other.getByRole('button', { name: 'Take it over' }).click();
+  await expect(other.locator('.move')).toHaveCount(2);
+  await other.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(other.locator('.move')).toHaveCount(1);
+});
+
+test('taken off elsewhere, it is told on the Bench and can be kept again', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  const other = await tab(context, '/shelf');
+  await other.getByRole('button', { name: 'More for Rope' }).click();
+  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
+  await page.bringToFront();
+  await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep it again' }).click();
+  await page.getByRole('dialog', { name: 'Keep it' }).getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toHaveCount(0);
+  await other.bringToFront();
+  await expect(strips(other)).toHaveText(['Rope']);
+});
+
+test('each tab has a Bench of its own, also after a reload', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  const other = await context.newPage();
+  await typeSticking(other, 'L r r K K');
+  await written(other);
+  await page.bringToFront();
+  await page.reload();
+  await expect(page.locator('.source')).toContainText('R l l K');
+  await other.bringToFront();
+  await other.reload();
+  await expect(other.locator('.source')).toContainText('L r r K K');
+  // A tab made new begins empty while the others live.
+  const third = await tab(context, '/bench');
+  await expect(third.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
+});
+
+test('opened from the shelf it is the shelf’s; unkept changes are one undo away', async ({ page }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await addMove(page, 'Swap the hands');
+  await written(page);
+  await page.goto('/shelf');
+  await page.locator('ls-strip .name').click();
+  await expect(page.locator('.move')).toHaveCount(0);
+  await expect(page.getByText('not kept yet')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Back to them' }).click();
+  await expect(page.locator('.move')).toHaveCount(1);
+});
+
+test('what is drilled and taken off elsewhere goes on, is told, and comes back', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await page.getByRole('button', { name: 'Drill it' }).click();
+  await page.getByRole('button', { name: /^Start/ }).click();
+  const other = await tab(context, '/shelf');
+  await other.getByRole('button', { name: 'More for Rope' }).click();
+  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
+  await page.bringToFront();
+  await expect(page.getByText('was taken off the shelf in another tab')).toBeVisible();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(page.getByText('was taken off the shelf in another tab')).toHaveCount(0);
+  await other.bringToFront();
+  await expect(strips(other)).toHaveText(['Rope']);
+});
+
+test('one phrase drilled in two tabs: both are told, and one can go on from the other', async ({ page, context }) => {
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Rope');
+  await page.getByRole('button', { name: 'Drill it' }).click();
+  await page.waitForURL(/\/drill\/\w{32}/);
+  const other = await tab(context, address(page));
+  await other.getByRole('button', { name: /^Start/ }).click();
+  await written(other);
+  await page.bringToFront();
+  await page.getByRole('button', { name: /^Start/ }).click();
+  await written(page);
+  await other.bringToFront();
+  await expect(other.getByText('It is drilled in another tab too')).toBeVisible();
+  await other.getByRole('button', { name: 'Pause' }).click();
+  await other.getByRole('button', { name: 'Go on from that one' }).click();
+  await expect(other.getByText('It is drilled in another tab too')).toHaveCount(0);
+});
+
+test('two tabs that change two settings keep both', async ({ page, context }) => {
+  await page.goto('/kit?part=data');
+  const other = await tab(context, '/kit?part=data');
+  await expect(other.getByRole('button', { name: '1 ta la & ta la' })).toBeVisible();
+  await page.bringToFront();
+  await page.getByRole('button', { name: '1 & a' }).click();
+  await other.bringToFront();
+  await other.getByRole('button', { name: '1 ta la & ta la' }).click();
+  await written(other);
+  await page.bringToFront();
+  for (const p of [page, other]) {
+    await p.reload();
+    await expect(p.getByRole('button', { name: '1 & a' })).toHaveAttribute('aria-pressed', 'true');
+    await expect(p.getByRole('button', { name: '1 ta la & ta la' })).toHaveAttribute('aria-pressed', 'true');
+  }
+});
+
+test('a newer Loop Shelf opens the shelf: the old tab stops and says so', async ({ page, context, guard }) => {
+  await typeSticking(page, 'R l l K');
+  await written(page);
+  const other = await tab(context, '/favicon.svg');
+  await other.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const open = indexedDB.open('loop-shelf', 9999);
+        open.onsuccess = () => {
+          open.result.close();
+          resolve();
+        };
+      }),
+  );
+  await page.bringToFront();
+  await expect(page.getByRole('alertdialog')).toContainText('keeps nothing any more');
+  await expect(page.locator('#place')).toHaveAttribute('inert', '');
+  // The page of the other tab is a drawing; the browser looks for an icon of it.
+  guard.errors.length = 0;
+});
+
+test('an old tab that blocks: this one goes on by itself when it closes', async ({ page, context, guard }) => {
+  const old = await tab(context, '/favicon.svg');
+  await old.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        // As an older version left it, in a tab that does not let go.
+        const open = indexedDB.open('loop-shelf', 20);
+        open.onupgradeneeded = () => {
+          for (const name of ['phrases', 'attempts', 'drills', 'takes'])
+            open.result.createObjectStore(name, { keyPath: 'id' });
+          open.result.createObjectStore('kept', { keyPath: 'key' });
+          const store = open.transaction?.objectStore('attempts');
+          store?.createIndex('phrase', 'phrase');
+          open.transaction?.objectStore('drills').createIndex('phrase', 'phrase', { unique: true });
+          for (const index of ['phrase', 'at']) open.transaction?.objectStore('takes').createIndex(index, index);
+        };
+        open.onsuccess = () => resolve();
+      }),
+  );
+  await page.bringToFront();
+  await page.goto('/shelf');
+  await expect(page.getByRole('alert')).toContainText('Another tab still holds the shelf');
+  await old.close();
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  guard.errors.length = 0;
+});
+
+test('a database that never answers is said after three seconds', async ({ page }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
+  });
+  await page.goto('/shelf');
+  await expect(page.getByRole('alert')).toContainText('storage does not answer', { timeout: 8000 });
+});
+
+test('a place whose code cannot be fetched says so and tries again', async ({ page, guard }) => {
+  await page.goto('/shelf');
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  await page.route('**/*.js', (route) => route.abort());
+  await page.keyboard.press('7');
+  await expect(page.getByRole('alert')).toContainText('could not be fetched', { timeout: 8000 });
+  await page.unroute('**/*.js');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { name: 'Kit', level: 1 })).toBeVisible();
+  guard.errors.length = 0;
+});
+
+test('over plain http to another machine the page works: ids without the browser’s own', async ({ page }) => {
+  await page.addInitScript(() => {
+    // As a page that came over plain http has it.
+    Object.defineProperty(crypto, 'randomUUID', { value: undefined });
+    Object.defineProperty(navigator, 'locks', { value: undefined });
+    Object.defineProperty(navigator, 'storage', { value: undefined });
+  });
+  await typeSticking(page, 'R l l K');
+  await keepAs(page, 'Over http');
+  await page.goto('/shelf');
+  await expect(strips(page)).toHaveText(['Over http']);
+});

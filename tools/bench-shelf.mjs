@@ -1,0 +1,208 @@
+// A shelf of full size in the browser: how long each thing takes that a player waits for, and the longest task of the
+// main thread in it. The shelf is made by a seeded script. Needs a build. `SHELF_SIZE=1000,20000,500` makes a smaller
+// one.
+import { chromium } from '@playwright/test';
+import { build } from 'esbuild';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureChromium, startServer } from './shared.mjs';
+
+await build({
+  entryPoints: ['demo/thousands.ts'],
+  outfile: 'dist/bench/thousands.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  tsconfig: 'tsconfig.server.json',
+});
+const { thousands, FULL_SIZE } = await import('../dist/bench/thousands.mjs');
+const [phrases, tries, ofOne] = (process.env.SHELF_SIZE ?? '').split(',').map(Number);
+const size = phrases ? { phrases, tries, ofOne } : FULL_SIZE;
+const folder = mkdtempSync(join(tmpdir(), 'shelf-'));
+const file = join(folder, 'shelf.json');
+writeFileSync(file, [...thousands(size)].join(''));
+
+const port = 4393;
+const base = `http://127.0.0.1:${port}`;
+const server = await startServer(port);
+const context = await chromium.launchPersistentContext(join(folder, 'profile'), {
+  executablePath: ensureChromium(),
+  args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
+  viewport: { width: 1280, height: 800 },
+  serviceWorkers: 'block',
+});
+const page = context.pages()[0] ?? (await context.newPage());
+await page.addInitScript(() => {
+  window.longest = 0;
+  new PerformanceObserver((list) => {
+    for (const e of list.getEntries()) window.longest = Math.max(window.longest, e.duration);
+  }).observe({ type: 'longtask', buffered: true });
+});
+const rows = [];
+/** One line: how long `work` takes, and the longest task of the main thread meanwhile, in ms. */
+async function line(name, most, work) {
+  await page.evaluate(() => (window.longest = 0)).catch(() => undefined);
+  const began = performance.now();
+  const took = (await work()) ?? performance.now() - began;
+  await page.waitForTimeout(150);
+  const longest = await page.evaluate(() => window.longest);
+  rows.push({ name, took, most, longest });
+  console.log(`${name}: ${Math.round(took)} ms (at most ${most}), longest task ${Math.round(longest)} ms`);
+}
+const strips = () => page.locator('ls-strip').first().waitFor();
+const drawn = () => page.locator('ls-strip ls-ribbon svg').first().waitFor();
+
+try {
+  await page.goto(`${base}/kit?part=data`);
+  await page.getByRole('heading', { name: 'My data' }).waitFor();
+  await line('file read and put on the shelf', 6000, async () => {
+    const began = performance.now();
+    await page.locator('input[type=file]').setInputFiles(file);
+    await page.getByRole('button', { name: 'Put it on the shelf' }).waitFor({ timeout: 120_000 });
+    const read = performance.now() - began;
+    const again = performance.now();
+    await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+    await page.getByText('from the file are on the shelf').waitFor({ timeout: 120_000 });
+    return read + performance.now() - again;
+  });
+  const first = performance.now();
+  await page.goto(`${base}/shelf`);
+  await strips();
+  // All of it is worked out once, beside the page.
+  await page.waitForFunction(() => !document.querySelector('ls-strip')?.textContent?.includes('…'), null, {});
+  for (let last = ''; ;) {
+    const now = await page.evaluate(
+      () =>
+        new Promise((done) => {
+          const open = indexedDB.open('loop-shelf');
+          open.onsuccess = () => {
+            const all = open.result.transaction('packs').objectStore('packs').getAll();
+            all.onsuccess = () => {
+              open.result.close();
+              const entries = all.result.flatMap((p) => p.entries);
+              done(`${entries.length} ${entries.filter((e) => e.facts && e.ceiling).length}`);
+            };
+          };
+        }),
+    );
+    if (now === `${size.phrases} ${size.phrases}` && now === last) break;
+    last = now;
+    await page.waitForTimeout(1000);
+  }
+  console.log(`everything worked out once: ${Math.round(performance.now() - first)} ms, beside the page`);
+  await page.waitForTimeout(2500);
+  await line('reload to first strips', 600, async () => {
+    await page.reload({ waitUntil: 'commit' });
+    await strips();
+    return page.evaluate(() => performance.now());
+  });
+  await drawn();
+  await page.locator('ls-strip .name').first().click();
+  await page.getByRole('heading', { name: 'The sums' }).waitFor();
+  await page.waitForTimeout(800);
+  await line('back to the shelf from the Bench', 200, async () => {
+    const began = performance.now();
+    await page.keyboard.press('4');
+    await strips();
+    return performance.now() - began;
+  });
+  await page.waitForTimeout(500);
+  const box = page.getByRole('searchbox', { name: 'Ask the shelf' });
+  await box.focus();
+  const keys = [];
+  await line('key to painted result in the box, p95', 50, async () => {
+    for (const key of 'half bar 16ths no toms gull') {
+      keys.push(
+        await page.evaluate(
+          (key) =>
+            new Promise((done) => {
+              const box = document.querySelector('#shelf-search');
+              const list = document.querySelector('ls-shelf .shelf');
+              const began = performance.now();
+              const over = () => requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)));
+              const seen = new MutationObserver(() => {
+                seen.disconnect();
+                over();
+              });
+              seen.observe(list, { subtree: true, childList: true, characterData: true });
+              // A key that changes nothing on the page is answered when a frame has passed.
+              setTimeout(() => (seen.disconnect(), over()), 400);
+              box.value += key;
+              box.dispatchEvent(new Event('input', { bubbles: true }));
+            }),
+          key,
+        ),
+      );
+      await page.waitForTimeout(60);
+    }
+    const answered = keys.filter((k) => k < 400).sort((a, b) => a - b);
+    return answered[Math.floor(answered.length * 0.95)] ?? 400;
+  });
+  await page.goto(`${base}/log`);
+  await page.getByRole('heading', { name: /tr(y|ies)$/ }).waitFor();
+  await page.waitForTimeout(1500);
+  await page.goto(`${base}/shelf`);
+  await strips();
+  await line(`Log of the phrase with ${size.ofOne} tries`, 400, async () => {
+    const began = performance.now();
+    await page.evaluate(() => {
+      history.pushState({}, '', '/log?phrase=p0');
+      dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+    });
+    await page.getByRole('heading', { name: `${size.ofOne} tries` }).waitFor();
+    return performance.now() - began;
+  });
+  await page.goto(`${base}/shelf`);
+  await strips();
+  await page.waitForTimeout(800);
+  await line('drill set-up', 400, async () => {
+    const began = performance.now();
+    await page.locator('ls-strip .drill').first().click();
+    await page.locator('ls-drill-setup').waitFor();
+    return performance.now() - began;
+  });
+  await page.goto(`${base}/shelf`);
+  await strips();
+  await page.waitForTimeout(800);
+  await line('open a phrase', 200, async () => {
+    const began = performance.now();
+    await page.locator('ls-strip .name').nth(2).click();
+    await page.getByRole('heading', { name: 'The sums' }).waitFor();
+    return performance.now() - began;
+  });
+  await page.waitForTimeout(800);
+  await page.keyboard.press('ArrowUp');
+  await line('keep a phrase', 200, async () => {
+    await page.keyboard.press('k');
+    const dialog = page.getByRole('dialog', { name: 'Keep it' });
+    await dialog.waitFor();
+    const began = performance.now();
+    await dialog.getByRole('button', { name: 'Keep it' }).click();
+    await page.getByText('is on the shelf').waitFor();
+    return performance.now() - began;
+  });
+  await page.goto(`${base}/kit?part=data`);
+  await page.getByRole('heading', { name: 'My data' }).waitFor();
+  await line('export', 3000, async () => {
+    const began = performance.now();
+    const saved = page.waitForEvent('download', { timeout: 60_000 });
+    await page.getByRole('button', { name: 'Export the shelf' }).click();
+    await saved;
+    return performance.now() - began;
+  });
+  await page.goto(`${base}/shelf`);
+  await strips();
+  await page.waitForTimeout(4000);
+  const client = await context.newCDPSession(page);
+  await client.send('HeapProfiler.collectGarbage');
+  const { usedSize } = await client.send('Runtime.getHeapUsage');
+  console.log(`heap of the page: ${Math.round(usedSize / 1024 / 1024)} MB (at most 120)`);
+  const over = rows.filter((r) => r.took > r.most || r.longest > 50);
+  console.log(over.length === 0 ? 'every line holds' : `over: ${over.map((r) => r.name).join('; ')}`);
+} finally {
+  await context.close();
+  server.kill();
+  rmSync(folder, { recursive: true, force: true });
+}
