@@ -122,7 +122,10 @@ try {
               const list = document.querySelector('ls-shelf .shelf');
               const began = performance.now();
               const over = () => requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)));
-              const seen = new MutationObserver(() => {
+              const seen = new MutationObserver((all) => {
+                // Ribbons are drawn once the question is still.
+                const drawn = (m) => m.target.nodeType === 1 && m.target.closest('ls-ribbon, .drawing');
+                if (all.every(drawn)) return;
                 seen.disconnect();
                 over();
               });

@@ -20,10 +20,11 @@ for (const file of readdirSync('bench').filter((f) => f.endsWith('.ts') && !SHAR
   if (run('node', [outfile]) !== 0) process.exit(1);
 }
 
-// The worker, the sound and the frames are measured in a browser, on the built application; without a build there is
+// The worker, the sound, the frames and the shelf of full size are measured in a browser, on the built application; without a build there is
 // nothing to measure.
 if (existsSync('dist/web/browser/index.html') && existsSync('dist/server/main.mjs')) {
   run('node', ['tools/bench-worker.mjs']);
   run('node', ['tools/bench-sound.mjs']);
   run('node', ['tools/bench-frames.mjs']);
-} else console.log('\nworker, sound and frames: build first (npm run build)');
+  run('node', ['tools/bench-shelf.mjs']);
+} else console.log('\nworker, sound, frames and shelf: build first (npm run build)');

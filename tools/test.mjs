@@ -94,6 +94,8 @@ function shaky({ suites = [], specs = [] }) {
 
 if (built) {
   check('first load', 'node', ['tools/first-load.mjs']);
+  // Ten kills here; `npm run kill` does a hundred.
+  check('kills', 'node', ['tools/kill.mjs', '10']);
   suite(
     'browser tests',
     'npx',

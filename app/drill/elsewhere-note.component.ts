@@ -34,7 +34,15 @@ import { SubjectStore } from './subject.store';
     }
   `,
   styles: `
+    :host {
+      display: contents;
+    }
     p {
+      position: absolute;
+      top: 60px;
+      left: 0;
+      right: 0;
+      z-index: 5;
       display: flex;
       flex-wrap: wrap;
       gap: 8px 14px;

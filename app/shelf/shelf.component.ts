@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
+import { Menu } from 'primeng/menu';
 import { map, of, switchMap } from 'rxjs';
 import { loopTicks, patternOfText } from '@core/pattern';
 import type { Family } from '@core/recipe';
@@ -37,7 +38,7 @@ import { shelfKeys } from './shelf-keys';
 import { ShelfActs } from './shelf.acts';
 import { ShelfStore, type Line } from './shelf.store';
 import { ShelfTableComponent } from './shelf-table.component';
-import { StripComponent, type StripAct } from './strip.component';
+import { StripComponent } from './strip.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';
 
 const TITLES: Readonly<Record<Family, string>> = {
@@ -46,8 +47,11 @@ const TITLES: Readonly<Record<Family, string>> = {
   groove: 'Grooves',
   'warm-up': 'Warm-ups',
 };
+/** What else can be done with a strip. */
+type StripAct = 'duplicate' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
+
 /** Below this width, in px, a strip stands on three lines. */
-const NARROW = '(max-width: 700px)';
+const NARROW = '(max-width: 900px)';
 
 /**
  * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, boards in the
@@ -65,6 +69,7 @@ const NARROW = '(max-width: 700px)';
     CdkVirtualScrollViewport,
     ChosenBarComponent,
     KinDialogComponent,
+    Menu,
     RemovedDialogComponent,
     RibbonComponent,
     ShelfTableComponent,
@@ -97,6 +102,19 @@ export class ShelfComponent implements OnDestroy {
   private readonly narrow = signal(matches(NARROW));
   readonly rowHeight = computed(() => (this.narrow() ? 132 : 68));
   private lastChosen: string | null = null;
+  private readonly menuFor = signal<ShelfRow | null>(null);
+  readonly menuItems = computed(() => {
+    const row = this.menuFor();
+    const item = (label: string, what: StripAct) => ({ label, command: () => row && this.act(row, what) });
+    return [
+      item('Duplicate', 'duplicate'),
+      item('Put on a board …', 'board'),
+      ...(this.shelf.board()?.question === null ? [item('Off this board', 'off-board')] : []),
+      item('Tag …', 'tag'),
+      item('Its kin', 'kin'),
+      item('Take it off the shelf', 'remove'),
+    ];
+  });
 
   constructor() {
     inject(KeysService).use(shelfKeys(this));
@@ -181,6 +199,12 @@ export class ShelfComponent implements OnDestroy {
 
   letGo(): void {
     this.chosen.set(new Set());
+  }
+
+  /** Opens the one menu of the strips for a phrase. */
+  menuOf(row: ShelfRow, event: Event, menu: Menu): void {
+    this.menuFor.set(row);
+    menu.toggle(event);
   }
 
   act(row: ShelfRow, what: StripAct): void {

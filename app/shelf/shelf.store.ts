@@ -120,6 +120,11 @@ export class ShelfStore {
     await this.fetch();
   }
 
+  /** Whether a later question was asked meanwhile, or the place was left. */
+  private isOver(asked: number): boolean {
+    return asked !== this.asked || this.ended;
+  }
+
   private async fetch(): Promise<void> {
     const asked = this.asked;
     const wanted = this.lines()
@@ -133,7 +138,7 @@ export class ShelfStore {
     }
     // While a question is being typed nothing is drawn: what is drawn would hold up the next answer.
     if (this.question().words !== '') await new Promise((r) => setTimeout(r, DRAW_AFTER));
-    if (asked !== this.asked || this.ended) return;
+    if (this.isOver(asked)) return;
     const known = this.patterns();
     const rows = wanted.flatMap((l) => this.row(l) ?? []);
     const undrawn = rows.filter((r) => known.get(r.id)?.key !== r.key).map((r) => r.id);

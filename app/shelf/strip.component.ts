@@ -3,19 +3,15 @@ import { RouterLink } from '@angular/router';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { loopTicks, type Pattern } from '@core/pattern';
 import type { ShelfRow } from '../data/index/entry';
-import { MenuButtonComponent } from '../ui/menu-button.component';
-import type { Choice } from '../ui/choice';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
 /** From so many days on the time since the last drill is said in months. */
 const MONTHS_FROM = 60;
 
-export type StripAct = 'duplicate' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
-
 /** A phrase as it lies on the shelf: its name, its ribbon at true relative length, and how far it has come. */
 @Component({
   selector: 'ls-strip',
-  imports: [MenuButtonComponent, RibbonComponent, RouterLink],
+  imports: [RibbonComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <input
@@ -75,15 +71,15 @@ export type StripAct = 'duplicate' | 'kin' | 'tag' | 'board' | 'off-board' | 're
         [attr.aria-label]="'Drill ' + row().name.slice(0, 80)"
         >Drill</a
       >
-      <ls-menu-button
-        [label]="'More for ' + row().name.slice(0, 80)"
-        words=""
-        icon="pi-ellipsis-h"
-        [small]="true"
-        [plain]="true"
-        [choices]="more()"
-        (chose)="act.emit($event)"
-      />
+      <button
+        type="button"
+        class="btn small plain"
+        aria-haspopup="menu"
+        [attr.aria-label]="'More for ' + row().name.slice(0, 80)"
+        (click)="more.emit($event)"
+      >
+        <i class="pi pi-ellipsis-h" aria-hidden="true"></i>
+      </button>
     </div>
   `,
   styleUrl: './strip.component.css',
@@ -96,12 +92,11 @@ export class StripComponent {
   readonly position = input<Signal<number | null>>(signal(null));
   readonly heard = input(false);
   readonly chosen = input(false);
-  /** Whether it is shown on a board in the player's own order. */
-  readonly onBoard = input(false);
   readonly hear = output();
   /** Chosen or let go; true for all up to it. */
   readonly choose = output<boolean>();
-  readonly act = output<StripAct>();
+  /** What else can be done with it is asked for; the shelf has the one menu for all strips. */
+  readonly more = output<Event>();
   readonly loop = computed(() => {
     const pattern = this.pattern();
     return pattern ? loopTicks(pattern) : 0;
@@ -116,14 +111,6 @@ export class StripComponent {
     const top = ceiling?.bpm ? `ceiling ${ceiling.estimate ? '≈ ' : ''}${ceiling.bpm}` : '';
     return [clean, top, sinceWords(best.lastAt)].filter(Boolean).join(' · ');
   });
-  readonly more = computed((): readonly Choice<StripAct>[] => [
-    { value: 'duplicate', words: 'Duplicate' },
-    { value: 'board', words: 'Put on a board …' },
-    ...(this.onBoard() ? [{ value: 'off-board' as const, words: 'Off this board' }] : []),
-    { value: 'tag', words: 'Tag …' },
-    { value: 'kin', words: 'Its kin' },
-    { value: 'remove', words: 'Take it off the shelf' },
-  ]);
 }
 
 function sinceWords(at: number | null): string {

@@ -12,12 +12,11 @@ import type { Choice } from './choice';
       type="button"
       class="btn"
       [class.small]="small()"
-      [class.plain]="plain()"
       aria-haspopup="menu"
       [attr.aria-label]="label()"
       (click)="menu.toggle($event)"
     >
-      <i [class]="'pi ' + icon()" aria-hidden="true"></i> {{ words() }}
+      <i class="pi pi-plus" aria-hidden="true"></i> {{ words() }}
     </button>
     <p-menu #menu [model]="items()" [popup]="true" appendTo="body" [ariaLabel]="label()" />
   `,
@@ -35,8 +34,6 @@ export class MenuButtonComponent<T> {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly Choice<T>[]>();
   readonly small = input(false);
-  readonly plain = input(false);
-  readonly icon = input('pi-plus');
   readonly chose = output<T>();
   readonly items = computed(() =>
     this.choices().map((c) => ({ label: c.words, disabled: c.off ?? false, command: () => this.chose.emit(c.value) })),
