@@ -30,7 +30,7 @@ test('a series by one key each: the next number, and the parent remembered', asy
     .first()
     .click({ position: { x: 5, y: 5 } });
   // The ribbon has the keys, and writes strokes with them, until it is left.
-  await page.keyboard.press('Escape');
+  await page.locator('h1').click();
   for (const n of [2, 3, 4]) {
     await page.keyboard.press('ArrowUp');
     await page.keyboard.press('Shift+K');
@@ -85,6 +85,8 @@ test('boards: made of what is chosen, ordered by keys and by hand, kept over a r
   await openDemo(page);
   for (const name of ['Anchor chain', 'Cold rope', 'Kelp'])
     await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
+  // On the whole shelf there is no board to take them off.
+  await expect(page.getByRole('button', { name: 'Off this board' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Put on a board …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Put 3 phrases on a board' });
   await dialog.getByLabel('Or a new board, called').fill('First night');

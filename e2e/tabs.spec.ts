@@ -249,3 +249,23 @@ test('over plain http to another machine the page works: ids without the browser
   await page.goto('/shelf');
   await expect(strips(page)).toHaveText(['Over http']);
 });
+
+test('work that was not kept in tabs that were closed is found: one at once, the others to take up', async ({
+  page,
+  context,
+}) => {
+  const tabs: Page[] = [];
+  for (const text of ['R l l K', 'L r r K K']) {
+    const other = await context.newPage();
+    await typeSticking(other, text);
+    await written(other);
+    tabs.push(other);
+  }
+  for (const other of tabs) await other.close();
+  await page.goto('/bench');
+  await expect(page.locator('.source')).toContainText('L r r K K');
+  await page.goto('/bench?fresh=1');
+  await expect(page.getByRole('heading', { name: 'Left in another tab' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take it up' }).click();
+  await expect(page.locator('.source')).toContainText('R l l K');
+});

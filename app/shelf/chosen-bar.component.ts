@@ -21,8 +21,8 @@ import { ShelfActs } from './shelf.acts';
       <button type="button" class="btn small" (click)="acts.drill(list())">Drill in turn</button>
       <button type="button" class="btn small" (click)="tag.emit(list())">Tag …</button>
       <button type="button" class="btn small" (click)="toBoard.emit(list())">Put on a board …</button>
-      @if (board()?.question === null) {
-        <button type="button" class="btn small" (click)="acts.offBoard(board()!.id, list()); letGo.emit()">
+      @if (ownBoard(); as b) {
+        <button type="button" class="btn small" (click)="acts.offBoard(b.id, list()); letGo.emit()">
           Off this board
         </button>
       }
@@ -68,6 +68,11 @@ export class ChosenBarComponent {
   readonly letGo = output();
   readonly tag = output<readonly string[]>();
   readonly toBoard = output<readonly string[]>();
+  /** The board that is shown, if it is in the player's own order. */
+  readonly ownBoard = computed(() => {
+    const board = this.board();
+    return board && board.question === null ? board : null;
+  });
   readonly printing = signal(false);
   readonly list = computed(() => [...this.ids()]);
   readonly words = computed(() => `${count(this.ids().size, 'phrase')} chosen`);

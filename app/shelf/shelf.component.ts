@@ -109,7 +109,7 @@ export class ShelfComponent implements OnDestroy {
     return [
       item('Duplicate', 'duplicate'),
       item('Put on a board …', 'board'),
-      ...(this.shelf.board()?.question === null ? [item('Off this board', 'off-board')] : []),
+      ...(this.shelf.ownOrder() ? [item('Off this board', 'off-board')] : []),
       item('Tag …', 'tag'),
       item('Its kin', 'kin'),
       item('Take it off the shelf', 'remove'),

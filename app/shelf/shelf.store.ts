@@ -25,6 +25,8 @@ export class ShelfStore {
   readonly descending = signal(false);
   readonly boardId = signal<string | null>(null);
   readonly board = computed(() => this.boards.all()?.find((b) => b.id === this.boardId()) ?? null);
+  /** Whether what is shown lies in the player's own order: a board that is no question. */
+  readonly ownOrder = computed(() => this.board()?.question === null);
   /** How many phrases there are; null until it is known. */
   readonly many = toSignal(inject(PhrasesRepo).many$, { initialValue: null });
   private readonly answerState = signal<ShelfAnswer | null>(null);

@@ -12,7 +12,7 @@ const FIRST_RAISES = 2;
   template: `
     @if (reach.ceiling(); as c) {
       <div class="top" [class.over]="isOver()">
-        <h3>{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h3>
+        <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
         @if (reach.bpm(); as bpm) {
           <span
             ><strong>{{ bpm }}</strong> bpm{{ c.estimate ? ', estimate' : '' }}</span

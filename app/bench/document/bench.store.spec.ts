@@ -125,4 +125,50 @@ describe('the Bench', () => {
     }
     expect(kept).toEqual(store.recipe());
   });
+
+  it('refuses the 65th move in words, by whatever way it comes, and keeps what is there', async () => {
+    const store = await fresh();
+    store.setSource({ kind: 'typed', text: 'R l l R', meter: '4/4', grid: 1260 });
+    store.addMove('mirror');
+    for (let i = 0; i < 63; i++) store.duplicateMove('m1');
+    expect([store.recipe()?.moves.length, store.refused()]).toEqual([64, null]);
+    const full = store.recipe();
+    const one = full!.moves[0]!;
+    for (const more of [
+      () => store.duplicateMove('m1'),
+      () => store.addMove('fit'),
+      () => store.addVariant(one),
+      () => store.take(one),
+      () => store.replace({ ...full!, moves: [...full!.moves, one] }),
+    ]) {
+      more();
+      expect(store.recipe()).toBe(full);
+      expect(store.refused()?.words).toContain('at most 64 moves');
+    }
+  });
+
+  it('kept elsewhere: taken over where it lies unchanged, told where it was changed, never written over', async () => {
+    const store = await fresh();
+    const phrases = TestBed.inject(PhrasesRepo);
+    await phrases.save(phraseOf('p'));
+    await store.open('p');
+    TestBed.tick();
+    await phrases.save(phraseOf('p', { tempo: 111, changed: 2000 }));
+    await until(() => {
+      TestBed.tick();
+      return store.tempo() === 111;
+    });
+    expect(store.elsewhere()).toBeNull();
+    store.setTempo(70);
+    await phrases.save(phraseOf('p', { tempo: 120, changed: 3000 }));
+    await until(() => {
+      TestBed.tick();
+      return store.elsewhere() !== null;
+    });
+    expect((await store.keep(phraseOf('p'), 4000)).kind).toBe('elsewhere');
+    expect((await phrases.get('p'))?.tempo).toBe(120);
+    const asNew = await store.keep({ ...phraseOf('p'), name: 'Mine' }, 4000, true);
+    expect(asNew.kind === 'kept' && [asNew.phrase.parent?.id, asNew.phrase.tempo]).toEqual(['p', 70]);
+    expect(store.elsewhere()).toBeNull();
+  });
 });

@@ -26,8 +26,8 @@ import { KeepingStore } from './keeping.store';
       flex-wrap: wrap;
       align-items: center;
       gap: 8px 12px;
-      padding: 8px 24px;
-      border-bottom: 1px solid var(--line);
+      margin-bottom: 8px;
+      padding: 8px 14px;
       border-left: 6px solid var(--accent);
       background: var(--surface);
     }

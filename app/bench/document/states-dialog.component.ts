@@ -109,7 +109,7 @@ export class StatesDialogComponent {
         pattern,
         name: other,
         when: format(state.at, 'd MMM yyyy, HH:mm'),
-        words: differenceWords(now, pattern, this.settings.schools()) || 'the same strokes',
+        words: `${state.state.tempo} beats a minute. ${differenceWords(now, pattern, this.settings.schools())}`,
       };
     });
   });

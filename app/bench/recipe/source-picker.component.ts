@@ -23,6 +23,7 @@ import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
 import { WORKED_EXAMPLE } from '../document/example';
 import { METERS } from './meters';
+import { LeftDraftsComponent } from './left-drafts.component';
 import { TapPadComponent, type Tapped } from './tap-pad.component';
 import { choicesOf } from '../../ui/choice';
 import { SelectComponent } from '../../ui/select.component';
@@ -30,7 +31,15 @@ import { SelectComponent } from '../../ui/select.component';
 /** Where a phrase begins: type a sticking, or pick one of the forty rudiments. */
 @Component({
   selector: 'ls-source-picker',
-  imports: [RibbonComponent, Dialog, DialogFocusDirective, NgTemplateOutlet, TapPadComponent, SelectComponent],
+  imports: [
+    RibbonComponent,
+    Dialog,
+    DialogFocusDirective,
+    LeftDraftsComponent,
+    NgTemplateOutlet,
+    TapPadComponent,
+    SelectComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source-picker.component.html',
   styleUrl: './source-picker.component.css',
