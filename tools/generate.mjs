@@ -102,9 +102,8 @@ await build({
   outfile: `${out}validators.js`,
 });
 const types = {
-  ...Object.fromEntries(['TabDraft', 'Draft', 'Settings', 'RoomHabits', 'Backup'].map((n) => [n, '../schema'])),
+  ...Object.fromEntries(['TabDraft', 'Settings', 'RoomHabits', 'Backup'].map((n) => [n, '../schema'])),
   ...Object.fromEntries(['KeptState', 'Removal', 'Board', 'Named'].map((n) => [n, '../../../shelf'])),
-  Recipe: '../../../recipe',
   TriesPage: '../../../drill',
   Loudness: '../../../playback',
   Kits: '../../../kit',

@@ -23,7 +23,7 @@ export async function putAside(db: ShelfDb, { table, key, row, why }: Odd): Prom
 export function asideIn(db: () => ShelfDb, told: () => void): (row: Odd) => void {
   return (row) =>
     void db()
-      .transaction('rw', db().own, () => putAside(db(), row))
+      .transaction('rw', db().own, async () => putAside(db(), row))
       .then(told)
       .catch(() => undefined);
 }

@@ -1,4 +1,4 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
@@ -25,9 +25,6 @@ export class Database {
   private readonly oddOnes = new Subject<Odd>();
   private readonly keeper: Keeper = { rules: null };
   readonly db = new ShelfDb(databaseName(), this.keeper, (row) => this.oddOnes.next(row));
-  private readonly asideState = signal(0);
-  /** How many rows were set aside since the page was opened. */
-  readonly setAside = this.asideState.asReadonly();
   /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
 
@@ -123,6 +120,8 @@ export class Database {
 
   /** A row was set aside, here or in a worker. */
   noteAside(): void {
-    this.asideState.update((n) => n + 1);
+    this.health.tell(
+      'Something on the shelf could not be read and was set aside. Nothing of it is lost: see Kit, My data and settings.',
+    );
   }
 }

@@ -58,6 +58,7 @@ export class ShelfDb extends Dexie {
       })
       .upgrade((trans) => triesIntoPages(trans, keeper));
     this.version(4).stores({ attempts: null });
+    this.version(5).stores({ drills: 'id, &phrase, at' }).upgrade(drillsByTime);
     this.use(gate(keeper, odd));
   }
 
@@ -66,6 +67,19 @@ export class ShelfDb extends Dexie {
     const { phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside } = this;
     return [phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside] as Table[];
   }
+}
+
+/** From version 4: every drill says when it was kept last, by which those under way are listed. */
+async function drillsByTime(trans: Transaction): Promise<void> {
+  await trans
+    .table<DrillState>('drills')
+    .toCollection()
+    .primaryKeys()
+    .then(async (ids) => {
+      const drills = (await trans.table<DrillState>('drills').bulkGet(ids)).filter((d) => d !== undefined);
+      const timed = drills.map((d): DrillState => ({ ...d, at: d.at ?? d.attempts.at(-1)?.at ?? 0 }));
+      await trans.table<DrillState>('drills').bulkPut(timed);
+    });
 }
 
 /** From version 2: tries one by one become pages, and the one draft becomes a tab's. */

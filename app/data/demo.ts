@@ -1,6 +1,6 @@
-import { bestOf, pagesOf, type Attempt } from '@core/drill';
+import { group } from 'd3-array';
+import { bestOf, NO_BEST, pagesOf } from '@core/drill';
 import { readShelf, shiftedShelf } from '@core/formats';
-import { NO_BEST } from '@core/drill';
 import type { ShelfDb } from './db';
 import { ALL_TRIES } from './tries';
 
@@ -15,8 +15,7 @@ export async function fillDemo(db: ShelfDb): Promise<void> {
   const newest = Math.max(...contents.attempts.map((a) => a.at));
   const days = Math.floor(Date.now() / DAY) - Math.floor(newest / DAY) - 1;
   const shelf = shiftedShelf(contents, days * DAY);
-  const byPhrase = new Map<string, Attempt[]>();
-  for (const a of shelf.attempts) byPhrase.set(a.phrase, [...(byPhrase.get(a.phrase) ?? []), a]);
+  const byPhrase = group(shelf.attempts, (a) => a.phrase);
   await db.transaction('rw', db.own, async () => {
     await db.phrases.bulkPut([...shelf.phrases]);
     for (const [phrase, tries] of byPhrase) await db.tries.bulkPut([...pagesOf(phrase, tries, null)]);

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Draft, TabDraft } from '@core/formats';
 import { now } from './clock';
 import { Database } from './database';
+import { freshUuid } from './ids';
 import { NewestWrite } from './newest-write';
 import { livingTabs, thisTab } from './tab';
 
@@ -13,6 +14,8 @@ const MOST_KEPT = 30;
 @Injectable({ providedIn: 'root' })
 export class DraftsRepo {
   private readonly database = inject(Database);
+  /** Another name than the tab's, where what is kept under that one could not be read. */
+  private own: string | null = null;
   private readonly writes = new NewestWrite<Draft>((draft) => this.put(draft));
 
   /**
@@ -25,7 +28,8 @@ export class DraftsRepo {
       const own = await this.database.db.drafts.get(id);
       if (own) return { draft: own.draft, read: true };
       const [left] = await this.left();
-      if (!left) return { draft: null, read: true };
+      // Where the browser does not tell which tabs live, that one may: its draft stays its own.
+      if (!left || (await livingTabs()) === null) return { draft: null, read: true };
       await this.database.write(async () => {
         await this.database.db.drafts.delete(left.id);
         await this.database.db.drafts.put({ ...left, id, at: now() });
@@ -37,12 +41,14 @@ export class DraftsRepo {
   /** Drafts with something on them of tabs that are gone, the newest first. */
   async left(): Promise<readonly TabDraft[]> {
     const [id, living] = [await thisTab(), await livingTabs()];
-    const all = await this.database.read([], () => this.database.db.drafts.orderBy('at').reverse().toArray());
-    return all.filter((d) => d.id !== id && !living?.has(d.id) && d.draft.recipe !== null);
+    const all = await this.database.read([], () => this.database.db.drafts.toArray());
+    const left = all.filter((d) => d.id !== id && !living?.has(d.id) && d.draft.recipe !== null);
+    return left.sort((a, b) => b.at - a.at);
   }
 
-  /** Takes a draft that was left into this tab; another tab no longer finds it. */
-  take(left: TabDraft): Promise<boolean> {
+  /** Takes a draft that was left; no other tab finds it any more, where it is known that its own is gone. */
+  async take(left: TabDraft): Promise<boolean> {
+    if ((await livingTabs()) === null) return true;
     return this.database.write(() => this.database.db.drafts.delete(left.id));
   }
 
@@ -51,8 +57,13 @@ export class DraftsRepo {
     return this.writes.keep(draft);
   }
 
+  /** From here on what is made is kept beside the draft that could not be read. */
+  renew(): void {
+    this.own = freshUuid();
+  }
+
   private async put(draft: Draft): Promise<boolean> {
-    const id = await thisTab();
+    const id = this.own ?? (await thisTab());
     const { db } = this.database;
     return this.database.write(() => db.drafts.put({ id, at: now(), draft }), 'draft');
   }

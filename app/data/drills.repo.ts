@@ -7,8 +7,9 @@ import { Database } from './database';
 import { HealthService } from './health.service';
 import { logTries, thinned, triesOf } from './tries';
 
-/** The most drills under way that are listed. */
+/** The most drills under way that are listed, and how many of the newest are looked at for them. */
 const MOST_LISTED = 60;
+const MOST_LOOKED_AT = 300;
 
 /** Drills under way, one to a phrase, and the log of every try. */
 @Injectable({ providedIn: 'root' })
@@ -26,20 +27,14 @@ export class DrillsRepo {
     return this.database.read(NO_BEST, async () => (await this.database.db.tallies.get(phrase)) ?? NO_BEST);
   }
 
-  /** Phrases that were drilled, by their ids, the one drilled last first; those that are gone too. */
-  readonly drilled$: Observable<readonly (Best & { readonly id: string })[] | null> = this.database.live<
-    readonly (Best & { readonly id: string })[] | null
-  >([], () => this.database.db.tallies.orderBy('lastAt').reverse().limit(MOST_LISTED).toArray());
-
   /** Drills under way, the one that was kept last first. */
   readonly drills$: Observable<readonly DrillState[] | null> = this.database.live<readonly DrillState[] | null>(
     [],
     async () => {
-      const rows = await this.database.db.drills.toArray();
-      return rows
-        .filter((d) => d.phase !== 'done')
-        .sort((a, b) => lastOf(b) - lastOf(a))
-        .slice(0, MOST_LISTED);
+      const { drills } = this.database.db;
+      const newest = await drills.orderBy('at').reverse().limit(MOST_LOOKED_AT).primaryKeys();
+      const rows = (await drills.bulkGet(newest)).flatMap((d) => (d && d.phase !== 'done' ? [d] : []));
+      return rows.slice(0, MOST_LISTED);
     },
   );
 
@@ -93,10 +88,6 @@ function over(drill: DrillState): DrillState {
     attempts: [],
     tryBegan: null,
   };
-}
-
-function lastOf(drill: DrillState): number {
-  return drill.at ?? drill.attempts.at(-1)?.at ?? 0;
 }
 
 function thinWords({ gone }: { readonly gone: number }): string {

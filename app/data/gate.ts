@@ -82,6 +82,11 @@ function guarded(name: string, table: DBCoreTable, ruled: () => Rule, odd: (row:
     },
     get: async (request) => passed(await table.get(request)),
     getMany: async (request) => (await table.getMany(request)).map(passed),
+    // A cursor would hand rows over unseen: whoever wants rows in another order asks for their keys first.
+    openCursor: (request) =>
+      request.values
+        ? Promise.reject(new Error(`${name}: a cursor with values passes the gate by`))
+        : table.openCursor(request),
     query: async (request) => {
       const answer = await table.query(request);
       return request.values === false

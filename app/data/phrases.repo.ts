@@ -2,7 +2,15 @@ import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import { moment, stableJson } from '@core/base';
 import type { Phrase } from '@core/recipe';
-import { keptStates, REMOVED_FOR, SHELF_LIMITS, stateOf, type KeptState, type Removal } from '@core/shelf';
+import {
+  keptStates,
+  MOST_REMOVALS,
+  REMOVED_FOR,
+  SHELF_LIMITS,
+  stateOf,
+  type KeptState,
+  type Removal,
+} from '@core/shelf';
 import { now } from './clock';
 import { Database } from './database';
 import { FULL } from './phrases.words';
@@ -97,6 +105,8 @@ export class PhrasesRepo {
       const changed = moment(phrase.changed, Math.max(stands?.changed ?? -1, removal?.at ?? -1));
       const kept = { ...phrase, changed };
       await this.put(kept, stands);
+      // It lies on the shelf again: it is not among those taken off any more.
+      if (removal?.phrase) await db.removals.put({ ...removal, phrase: null });
       answer = { kind: 'kept', phrase: kept, undo: () => this.takeBack(kept, stands) };
     }, `phrase ${phrase.id}`);
     return well ? answer : { kind: 'failed' };
@@ -111,7 +121,9 @@ export class PhrasesRepo {
       if (!room.full) await db.phrases.bulkPut([...phrases]);
     });
     if (room.full) return 'full';
-    return well ? () => this.database.write(() => Promise.all(phrases.map((p) => this.dropIfSame(p)))) : null;
+    return well
+      ? () => this.tookBack(async () => (await Promise.all(phrases.map((p) => this.dropIfSame(p)))).every(Boolean))
+      : null;
   }
 
   /** Changes something of many phrases at once, as a tag. Resolves to what takes just that back. */
@@ -148,6 +160,8 @@ export class PhrasesRepo {
           gone.map((phrase) => ({ id: phrase.id, at: moment(now(), phrase.changed - 1), phrase })),
         );
         await db.phrases.bulkDelete(gone.map((p) => p.id));
+        const over = (await db.removals.count()) - MOST_REMOVALS;
+        if (over > 0) await db.removals.bulkDelete(await db.removals.orderBy('at').limit(over).primaryKeys());
       },
       ids.length === 1 ? `phrase ${ids[0] ?? ''}` : undefined,
     );
@@ -210,20 +224,29 @@ export class PhrasesRepo {
   /** Takes one keeping back and only that: what was kept since stays. */
   private takeBack(kept: Phrase, before: Phrase | null): Promise<boolean> {
     const { db } = this.database;
-    return this.database.write(async () => {
+    return this.tookBack(async () => {
       if (!before) return this.dropIfSame(kept);
       const stands = await db.phrases.get(kept.id);
-      if (!stands || stableJson(stands) !== stableJson(kept)) return;
+      if (!stands || stableJson(stands) !== stableJson(kept)) return false;
       await this.put({ ...before, changed: moment(now(), kept.changed) }, stands);
+      return true;
     });
   }
 
-  private async dropIfSame(phrase: Phrase): Promise<void> {
+  /** A taking back in one transaction. Resolves to whether it was taken back: not where it was kept or played since. */
+  private async tookBack(run: () => Promise<boolean>): Promise<boolean> {
+    const done = { it: false };
+    const well = await this.database.write(async () => (done.it = await run()));
+    return well && done.it;
+  }
+
+  private async dropIfSame(phrase: Phrase): Promise<boolean> {
     const { db } = this.database;
     const stands = await db.phrases.get(phrase.id);
     const played = await db.tallies.get(phrase.id);
-    if (!stands || played || stableJson(stands) !== stableJson(phrase)) return;
+    if (!stands || played || stableJson(stands) !== stableJson(phrase)) return false;
     await db.phrases.delete(phrase.id);
     await db.removals.put({ id: phrase.id, at: moment(now(), phrase.changed - 1), phrase });
+    return true;
   }
 }

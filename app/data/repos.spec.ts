@@ -6,6 +6,7 @@ import { RULES, shelfLines } from '@core/formats';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { clearShelf, log, logged, untilAsked } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
+import { BoardsRepo } from './boards.repo';
 import { Database } from './database';
 import { ShelfDb } from './db';
 import { DraftsRepo } from './drafts.repo';
@@ -105,6 +106,26 @@ describe('phrases', () => {
     expect(await phrases.remove(['gone'])).toBeNull();
   });
 
+  it('kept again after it was taken off elsewhere, it is not among those taken off any more', async () => {
+    const { phrases } = await shelf();
+    await phrases.save(phraseOf('a'));
+    await phrases.remove(['a']);
+    await phrases.save(phraseOf('a', { name: 'Again' }), null);
+    let removed: readonly unknown[] = ['?'];
+    const following = phrases.removed$.subscribe((all) => (removed = all));
+    await until(() => removed.length === 0);
+    following.unsubscribe();
+  });
+
+  it('a taking back that took nothing back says so', async () => {
+    const { db, phrases } = await shelf();
+    const undo = await phrases.add([phraseOf('a'), phraseOf('b')]);
+    if (undo === null || undo === 'full') throw new Error('not added');
+    await log(db, attemptOf('1', 'a'));
+    expect(await undo()).toBe(false);
+    expect(await db.phrases.toCollection().primaryKeys()).toEqual(['a']);
+  });
+
   it('after 30 days what was taken off is forgotten, and that it was is remembered', async () => {
     const { db, phrases } = await shelf();
     await phrases.save(phraseOf('a'));
@@ -176,6 +197,15 @@ describe('drills', () => {
     }
     expect(await drills.bestOf('a')).toMatchObject({ clean, lastAt, lastClean, attempts: many });
     expect((await db.tallies.get(ALL_TRIES))?.attempts).toBe(many);
+  });
+  it('a try that was measured after it was logged is logged as it was measured, once', async () => {
+    const { db, drills } = await shelf();
+    const tries = [attemptOf('1', 'a'), attemptOf('2', 'a', { at: 2000, bpm: 90 })];
+    const state = { ...newDrill('d', 'a', { start: 90, goal: 90, step: 5, loops: 1 }), attempts: tries };
+    await drills.keep(state);
+    expect(await drills.keep({ ...state, attempts: [tries[0]!, { ...tries[1]!, verdict: 'messy' }] })).toBe(true);
+    expect((await triesOf(db, 'a')).map((t) => t.verdict)).toEqual(['clean', 'messy']);
+    expect(await drills.bestOf('a')).toMatchObject({ clean: 80, attempts: 2 });
   });
   it('more tries than the log holds are thinned to the best of each day', async () => {
     const { db } = await shelf();
@@ -252,6 +282,48 @@ describe('the shelf as a file', () => {
     expect((await triesOf(db, 'a')).map((t) => t.id).sort()).toEqual(['mine', 'since-a']);
     expect((await triesOf(db, 'played')).map((t) => t.id)).toEqual(['since']);
     expect(await logged(db, 'new')).toBe(0);
+    files.forget();
+  });
+
+  it('a try that was corrected elsewhere is put back as it was when the import is taken back', async () => {
+    const { db, files } = await shelf();
+    await log(db, attemptOf('1', 'a', { verdict: 'clean' }), attemptOf('2', 'a'));
+    const text = [...shelfLines({ attempts: [attemptOf('1', 'a', { verdict: 'messy' }), attemptOf('3', 'a')] })].join(
+      '',
+    );
+    await files.read(fileOf(text));
+    await files.take(ALL);
+    const verdicts = async (): Promise<string> =>
+      (await triesOf(db, 'a'))
+        .map((t) => t.id + t.verdict)
+        .sort()
+        .join();
+    expect(await verdicts()).toBe('1messy,2clean,3clean');
+    await files.undo();
+    expect(await verdicts()).toBe('1clean,2clean');
+    expect((await db.tallies.get(ALL_TRIES))?.attempts).toBe(2);
+    files.forget();
+  });
+
+  it('what is kept between the reading of a file and its taking is not written over', async () => {
+    const { files, phrases } = await shelf();
+    await phrases.save(phraseOf('a', { changed: 1000 }));
+    await files.read(fileOf([...shelfLines({ phrases: [phraseOf('a', { name: 'Theirs', changed: 2000 })] })].join('')));
+    await phrases.save(phraseOf('a', { name: 'Mine, later', changed: 3000 }));
+    await files.take(ALL);
+    expect((await phrases.get('a'))?.name).toBe('Mine, later');
+    expect((await phrases.statesOf('a')).map((s) => s.state.name)).toEqual(['Theirs', 'Phrase a']);
+    files.forget();
+  });
+
+  it('a log that would be more than it holds is refused, and nothing of the player’s own is thinned for it', async () => {
+    const { db, files } = await shelf();
+    await log(db, attemptOf('mine', 'b'));
+    const many = Array.from({ length: SHELF_LIMITS.attempts }, (_, i) => attemptOf(`t${i}`, 'a'));
+    await files.read(fileOf([...shelfLines({ attempts: many })].join('')));
+    const taken = await files.take(ALL);
+    expect(taken.kind === 'full' && taken.words).toContain('200,001 tries');
+    expect([await logged(db, 'a'), await logged(db, 'b')]).toEqual([0, 1]);
     files.forget();
   });
 
@@ -336,10 +408,64 @@ describe('the shelf as a file', () => {
   });
 });
 
+describe('boards', () => {
+  it('each change is taken back alone, whatever was done to the board since', async () => {
+    const { db } = await shelf();
+    const boards = TestBed.inject(BoardsRepo);
+    const made = await boards.create('Show', null, ['a', 'b', 'c']);
+    const { id } = made!;
+    const now = async (): Promise<string> => {
+      const board = await db.boards.get(id);
+      return `${board?.name} ${board?.phrases.join('')}`;
+    };
+    const added = await boards.add(id, ['d', 'a']);
+    const moved = await boards.move(id, 'c', 'a');
+    const renamed = await boards.rename(id, 'First night');
+    const taken = await boards.take(id, ['b']);
+    expect(await now()).toBe('First night cad');
+    await added?.();
+    expect(await now()).toBe('First night ca');
+    await taken?.();
+    await renamed?.();
+    expect(await now()).toBe('Show cab');
+    await moved?.();
+    expect(await now()).toBe('Show abc');
+    await boards.rename(id, 'Mine');
+    await renamed?.();
+    expect(await now()).toBe('Mine abc');
+  });
+
+  it('of those that were dropped only as many are remembered as a file may hold', async () => {
+    const { db } = await shelf();
+    const boards = TestBed.inject(BoardsRepo);
+    const dropped = Array.from({ length: 400 }, (_, i) => ({
+      id: `b${i}`,
+      name: 'Gone',
+      question: null,
+      phrases: [],
+      place: i,
+      changed: i,
+      dropped: true,
+    }));
+    await db.boards.bulkPut(dropped);
+    await boards.create('New', null);
+    expect([await db.boards.count(), await db.boards.get('b0'), (await db.boards.get('b399'))?.name]).toEqual([
+      400,
+      undefined,
+      'Gone',
+    ]);
+  });
+});
+
 describe('drafts', () => {
   it('a tab that never had one takes over that of a tab that is gone; a draft that cannot be read is no empty one', async () => {
     const { db } = await shelf();
     const drafts = TestBed.inject(DraftsRepo);
+    const locks = {
+      query: () => Promise.resolve({ held: [] }),
+      request: (_: string, __: object, held: (lock: object) => unknown) => Promise.resolve(held({})),
+    };
+    Object.defineProperty(navigator, 'locks', { value: locks, configurable: true });
     const draft = { phrase: null, recipe: typed('R L K'), tempo: 80 };
     await db.drafts.put({ id: 'gone', at: 5, draft });
     await db.drafts.put({ id: 'older', at: 4, draft: { ...draft, tempo: 60 } });
@@ -350,6 +476,16 @@ describe('drafts', () => {
     jest.spyOn(db.drafts, 'get').mockRejectedValue(new Error('no'));
     expect(await drafts.get()).toEqual({ draft: null, read: false });
     jest.restoreAllMocks();
+    // What is made after that lies beside it, not over it.
+    drafts.renew();
+    await drafts.keep({ ...draft, tempo: 55 });
+    expect((await db.drafts.toArray()).map((d) => d.draft.tempo).sort()).toEqual([55, 60, 99]);
+    // Where the browser tells of no tabs, the draft of another may be that of one that lives.
+    Object.defineProperty(navigator, 'locks', { value: undefined, configurable: true });
+    await db.drafts.clear();
+    await db.drafts.put({ id: 'lives', at: 5, draft });
+    expect((await drafts.get()).draft).toBeNull();
+    expect(await db.drafts.count()).toBe(1);
   });
 });
 

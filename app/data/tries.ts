@@ -25,7 +25,8 @@ export async function triesOf(db: ShelfDb, phrase: string): Promise<readonly Att
 export async function logTries(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<number> {
   const newest = tries.at(-1);
   if (!newest) return 0;
-  const last = (await pagesRange(db, phrase).last()) ?? null;
+  const newestPage = (await pagesRange(db, phrase).primaryKeys()).at(-1);
+  const last = (newestPage && (await db.tries.get(newestPage))) ?? null;
   const known = new Set(last?.tries.map((t) => t.id));
   // They come in the order in which they are logged: what stands before one that is known is known too. Where none is,
   // they may all lie in pages before.
@@ -45,9 +46,12 @@ export async function logTries(db: ShelfDb, phrase: string, tries: readonly Atte
   return fresh.length;
 }
 
-/** Works out anew what the tries of a phrase add up to. */
+/**
+ * Works out anew what the tries of a phrase add up to. It asks the database itself: the deeper functions that wait
+ * stand in each other, the sooner a transaction is lost.
+ */
 export async function countAnew(db: ShelfDb, phrase: string): Promise<void> {
-  const tries = await triesOf(db, phrase);
+  const tries = (await pagesRange(db, phrase).toArray()).flatMap((p) => p.tries);
   if (tries.length === 0) await db.tallies.delete(phrase);
   else await db.tallies.put({ ...bestOf(tries), id: phrase });
 }

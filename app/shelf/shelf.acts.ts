@@ -150,7 +150,8 @@ export class ShelfActs {
   /** Takes back what was done last on the shelf, and only that. */
   async undo(): Promise<void> {
     const last = this.undos.pop();
-    if (last && (await last.run())) this.notices.tell(last.said);
+    if (last)
+      this.notices.tell((await last.run()) ? last.said : 'It was changed or played since, so it stays as it is.');
   }
 
   private added(undo: Undo | 'full' | null, words: string): void {

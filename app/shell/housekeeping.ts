@@ -7,6 +7,8 @@ import { whenIdle } from '../ui/idle';
 import { NoticesService } from './notices.service';
 import { PLACES, type Place } from './places';
 
+const NO_BACKUP = 'The backup could not be written. Nothing was changed; try again under Kit.';
+
 /**
  * What may wait until the page is there, fetched when it is: what is too old to be brought back goes, a backup that is
  * due is made, and silence is explained.
@@ -22,7 +24,7 @@ export class Housekeeping {
   async tidy(): Promise<void> {
     await this.phrases.forgetOld();
     await this.drafts.forgetOld();
-    await this.backup.look();
+    await this.backup.look().catch(() => this.notices.wrong(NO_BACKUP));
     this.fetchPlaces([...PLACES]);
   }
 
@@ -42,7 +44,7 @@ export class Housekeeping {
     try {
       this.notices.tell(await this.backup.save());
     } catch {
-      this.notices.wrong('The backup could not be written. Nothing was changed; try again under Kit.');
+      this.notices.wrong(NO_BACKUP);
     }
   }
 }

@@ -36,13 +36,6 @@ export function bestOf(attempts: readonly Attempt[]): Best {
   return attempts.reduce(withTry, NO_BEST);
 }
 
-/** Best clean tempo, last clean tempo and number of attempts of every phrase, by its id. */
-export function bestByPhrase(attempts: readonly Attempt[]): ReadonlyMap<string, Best> {
-  const found = new Map<string, Best>();
-  for (const a of attempts) found.set(a.phrase, withTry(found.get(a.phrase) ?? NO_BEST, a));
-  return found;
-}
-
 /** A day of practice on one phrase: the best clean tempo of the day, null when nothing was clean. */
 export interface DayPoint {
   readonly day: number;

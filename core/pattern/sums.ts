@@ -189,7 +189,7 @@ export function startsToEndOn(pattern: Pattern, on: number, bars: number): reado
 }
 
 /** Length in bars, or beats below one bar, in words: "2 bars of 7/8", "half a bar", "1½ beats". */
-export function lengthWords(pattern: Pattern): string {
+export function lengthWords(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string {
   const bar = barTicks(pattern.meter);
   const bars = pattern.length / bar;
   if (bars === 0.5) return 'half a bar';

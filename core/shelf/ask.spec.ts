@@ -199,7 +199,7 @@ describe('facts', () => {
         const base = turn!.mirrored
           ? list.map((s) => s.replace(/[RL]/i, (h) => ({ R: 'L', L: 'R', r: 'l', l: 'r' })[h] ?? h))
           : list;
-        const made = base.map((_, i) => base[(((i - turn!.slots) % n) + n) % n]!);
+        const made = base.map((_, i) => base[(((i - turn!.by / 1260) % n) + n) % n]!);
         expect(of(made.join(' ')).strokes.map((s) => `${s.at}${s.limb}${s.level}`)).toEqual(
           of(later.join(' ')).strokes.map((s) => `${s.at}${s.limb}${s.level}`),
         );

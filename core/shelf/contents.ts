@@ -1,9 +1,9 @@
 import type { Attempt, DrillState } from '../drill';
 import type { Phrase } from '../recipe';
 import type { KeptTake } from '../take';
-import type { Board } from './board';
+import { BOARD_LIMITS, type Board } from './board';
 import type { Named } from './named';
-import type { Removal } from './removal';
+import { MOST_REMOVALS, type Removal } from './removal';
 import type { KeptState } from './state';
 
 /** Everything a shelf holds. */
@@ -37,10 +37,12 @@ export const EMPTY_SHELF: ShelfContents = Object.freeze({
 export const SHELF_LIMITS = Object.freeze({
   phrases: 10_000,
   attempts: 200_000,
-  drills: 10_000,
+  /** One to a phrase, also to those that were taken off. */
+  drills: 30_000,
   takes: 300,
-  states: 210_000,
-  removals: 20_000,
-  boards: 400,
+  /** Twenty to a phrase, also to those that were taken off. */
+  states: 600_000,
+  removals: MOST_REMOVALS,
+  boards: BOARD_LIMITS.kept,
   named: 200,
 });

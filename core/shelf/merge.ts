@@ -2,10 +2,10 @@ import { count, stableJson } from '../base';
 import type { Attempt, DrillState } from '../drill';
 import type { Phrase } from '../recipe';
 import type { KeptTake } from '../take';
-import type { Board } from './board';
+import { keptBoards, type Board } from './board';
 import { SHELF_LIMITS, type ShelfContents } from './contents';
 import { mergedNamed, mergedOthers } from './named';
-import { isOff, type Removal } from './removal';
+import { isOff, keptRemovals, type Removal } from './removal';
 import { keptStates, laterFirst, stateOf, type KeptState } from './state';
 
 /** What became of one phrase when two shelves were merged. */
@@ -48,7 +48,7 @@ export interface MergeReport {
 export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
   const removals = mergedRemovals(a.removals, b.removals);
   const off = new Map(removals.map((r) => [r.id, r]));
-  const all = versionsOf(a, b, removals);
+  const all = versionsOf(a, b);
   const phrases: Phrase[] = [];
   const states: KeptState[] = [];
   const stillOff = new Map<string, Removal>(removals.map((r) => [r.id, { ...r, phrase: null }]));
@@ -67,9 +67,13 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
     drills: mergedDrills(a.drills, b.drills),
     takes: [...united(a.takes, b.takes, greater)].sort(newestTake).slice(0, SHELF_LIMITS.takes).sort(idOrder),
     states: byId(states),
-    removals: byId([...stillOff.values()]),
-    boards: united<Board>(a.boards, b.boards, (x, y) =>
-      x.changed === y.changed ? greater(x, y) : x.changed > y.changed ? x : y,
+    removals: byId(keptRemovals([...stillOff.values()])),
+    boards: byId(
+      keptBoards(
+        united<Board>(a.boards, b.boards, (x, y) =>
+          x.changed === y.changed ? greater(x, y) : x.changed > y.changed ? x : y,
+        ),
+      ),
     ),
     named: mergedNames(a, b),
     others: mergedOthers(a.others, b.others),
@@ -77,11 +81,7 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
 }
 
 /** All that is known of each phrase, the latest first: what stands, what was taken off, and the earlier states. */
-function versionsOf(
-  a: ShelfContents,
-  b: ShelfContents,
-  removals: readonly Removal[],
-): ReadonlyMap<string, readonly KeptState[]> {
+function versionsOf(a: ShelfContents, b: ShelfContents): ReadonlyMap<string, readonly KeptState[]> {
   const all = new Map<string, Map<string, KeptState>>();
   const add = (s: KeptState): void => {
     const own = all.get(s.phrase) ?? new Map<string, KeptState>();
@@ -92,7 +92,6 @@ function versionsOf(
     gone.forEach((r) => r.phrase && add(stateOf(r.phrase)));
     states.forEach(add);
   }
-  removals.forEach((r) => r.phrase && add(stateOf(r.phrase)));
   return new Map([...all].map(([id, own]) => [id, [...own.values()].sort(laterFirst)]));
 }
 
@@ -110,7 +109,7 @@ function mergedDrills(a: readonly DrillState[], b: readonly DrillState[]): reado
       !other || last(drill) > last(other) || (last(drill) === last(other) && greater(drill, other) === drill);
     if (wins) best.set(drill.phrase, drill);
   }
-  return byId([...best.values()]);
+  return byId([...best.values()].sort((x, y) => last(y) - last(x) || idOrder(x, y)).slice(0, SHELF_LIMITS.drills));
 }
 
 function mergedNames(a: ShelfContents, b: ShelfContents): ShelfContents['named'] {

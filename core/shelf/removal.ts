@@ -25,3 +25,11 @@ export type Removal = Static<typeof RemovalSchema>;
 export function isOff(phrase: Pick<Phrase, 'changed'>, removal: Pick<Removal, 'at'>): boolean {
   return phrase.changed <= removal.at;
 }
+
+/** How many removals are remembered. */
+export const MOST_REMOVALS = 20_000;
+
+/** Those removals that are remembered: the newest. */
+export function keptRemovals(all: readonly Removal[]): readonly Removal[] {
+  return [...all].sort((a, b) => b.at - a.at || (a.id < b.id ? -1 : 1)).slice(0, MOST_REMOVALS);
+}

@@ -1,3 +1,4 @@
+import { ticks, type Ticks } from '../time';
 import { otherHand } from '../stroke';
 import { finestSlot, type Pattern } from '../pattern';
 
@@ -23,15 +24,15 @@ export function canonicalForm(pattern: Pattern): string {
   return head + (forms.sort()[0] ?? '');
 }
 
-/** How one pattern is another one turned: by so many slots later, and with the hands swapped or not. */
+/** How one pattern is another one turned: by so many ticks later, and with the hands swapped or not. */
 export interface Turn {
-  readonly slots: number;
+  readonly by: Ticks;
   readonly mirrored: boolean;
 }
 
 /**
- * By how many of its finest slots a pattern is another one turned, the fewest there are; null when it is not. Of two
- * that are the same it is none.
+ * By how much a pattern is another one turned, the least there is; null when it is not. Of two that are the same it is
+ * nought.
  */
 export function turnBetween(from: Pattern, to: Pattern): Turn | null {
   if (from.length !== to.length) return null;
@@ -46,7 +47,7 @@ export function turnBetween(from: Pattern, to: Pattern): Turn | null {
     const at = twice.indexOf(`|${wanted.join('|')}|`);
     if (at < 0) continue;
     const turned = twice.slice(0, at).split('|').length - 1;
-    return { slots: (count - turned) % count, mirrored };
+    return { by: ticks(((count - turned) % count) * slot), mirrored };
   }
   return null;
 }

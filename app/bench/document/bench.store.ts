@@ -156,8 +156,9 @@ export class BenchStore {
   private async loadDraft(): Promise<void> {
     const { draft, read } = await this.drafts.get();
     if (draft) await this.lay(draft);
-    // A draft that could not be read must not be written over by an empty one.
-    this.loaded.set(read);
+    // One that could not be read must not be written over: what is made now is the draft of another name.
+    if (!read) this.drafts.renew();
+    this.loaded.set(true);
     this.askable.set(true);
   }
 
@@ -222,7 +223,7 @@ export class BenchStore {
     const built = this.build();
     if (!built) return;
     const entry = newMove(name, freshId(built.recipe.moves), built.pattern);
-    this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] });
+    if (!this.edit((recipe) => recipe && { ...recipe, moves: [...recipe.moves, entry] })) return;
     this.added.set(entry.id);
     this.openCard.set(entry.id);
   }
@@ -231,8 +232,7 @@ export class BenchStore {
   take(entry: MoveEntry): string | null {
     if (!this.recipe()) return null;
     const recipe = this.withMove(entry);
-    this.edit(() => recipe);
-    return recipe.moves.at(-1)?.id ?? null;
+    return this.edit(() => recipe) ? (recipe.moves.at(-1)?.id ?? null) : null;
   }
 
   /**
@@ -242,8 +242,7 @@ export class BenchStore {
     const built = this.build();
     const next = built && edits.length > 0 ? withEdits(built, edits) : null;
     if (!next) return edits.length === 0;
-    if (JSON.stringify(next) !== JSON.stringify(built?.recipe)) this.edit(() => next, about);
-    return true;
+    return JSON.stringify(next) === JSON.stringify(built?.recipe) || this.edit(() => next, about);
   }
 
   /** Another recipe in place of this one, as one step. */
@@ -370,12 +369,14 @@ export class BenchStore {
     if (id) void this.phrases.get(id).then((p) => p && this.seen(p));
   }
 
-  private edit(change: (recipe: Recipe | null) => Recipe | null, about: string | null = null): void {
+  /** False when it would be more than a phrase holds: then nothing changes, and why is told. */
+  private edit(change: (recipe: Recipe | null) => Recipe | null, about: string | null = null): boolean {
     const { now } = this.history();
     const recipe = change(now.recipe);
     const words = recipe && recipe !== now.recipe ? tooMuch(recipe) : null;
     if (words !== null) this.refusedState.set({ words });
     else if (recipe !== now.recipe) this.put({ ...now, recipe }, about);
+    return words === null;
   }
 
   private put(work: Work, about: string | null = null): void {

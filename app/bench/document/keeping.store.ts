@@ -169,7 +169,10 @@ export class KeepingStore {
   }
 
   private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {
-    if (!(await kept.undo?.())) return;
+    if (!(await kept.undo?.())) {
+      this.notices.tell('It was kept or played again since, so it stays as it is.');
+      return;
+    }
     const stands = await this.phrases.get(kept.phrase.id);
     this.notices.tell(
       stands

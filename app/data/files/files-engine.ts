@@ -1,15 +1,5 @@
-import { count, stableJson, type Read } from '@core/base';
-import { bestOf, pagesOf, type Attempt } from '@core/drill';
-import {
-  readShelf,
-  RULES,
-  shelfLines,
-  ShelfLines,
-  tooLarge,
-  WHOLE_MOST,
-  type ShelfCode,
-  type ShelfRead,
-} from '@core/formats';
+import { count, type Read } from '@core/base';
+import { RULES, shelfLines, type ShelfCode, type ShelfRead } from '@core/formats';
 import {
   EMPTY_SHELF,
   merged,
@@ -23,8 +13,10 @@ import {
 } from '@core/shelf';
 import { ShelfDb } from '../db';
 import { FULL } from '../phrases.words';
-import { ALL_TRIES, countAll, countAnew, pagesRange, thinned, triesOf } from '../tries';
 import { NAMED_WORDS } from './named-words';
+import { readBlob } from './read-blob';
+import { allTries, contentsOf, differences } from './shelf-rows';
+import { takeMergeBack, writeMerge, type MergeDone } from './write-merge';
 
 /** How far a long work is: a share from 0 to 1, and what is being done. */
 export type Progress = (share: number, words: string) => void;
@@ -56,29 +48,13 @@ export type Taken =
   | { readonly kind: 'nothing' }
   | { readonly kind: 'full'; readonly words: string };
 
-/** Rows of the database that are compared and put one by one. */
-const ROWS = ['phrases', 'drills', 'takes', 'states', 'removals', 'boards', 'kept'] as const;
-type RowTable = (typeof ROWS)[number];
-
-/** What one merge wrote, so that it can be taken back, and only that. */
-interface Done {
-  readonly rows: Readonly<
-    Record<RowTable, readonly { readonly key: string; readonly before: unknown; readonly after: string }[]>
-  >;
-  readonly tries: ReadonlyMap<string, ReadonlySet<string>>;
-}
-
-const CHUNK = 500;
-/** The name under which fields of a later version's file are kept. */
-const OTHERS = 'file-others';
-
 /**
  * The shelf as a file, out and in. Runs beside the page; to stop it is to end its worker, which undoes what it began.
  */
 export class FilesEngine {
   private readonly db: ShelfDb;
   private theirs: ShelfContents | null = null;
-  private done: Done | null = null;
+  private done: MergeDone | null = null;
 
   constructor(name: string) {
     this.db = new ShelfDb(name, { rules: RULES });
@@ -91,7 +67,7 @@ export class FilesEngine {
     if (!read.ok) return read;
     tell(0.7, 'Looking what it would change');
     const { contents } = read.value;
-    const [ours, had] = [await this.ours(), await this.tries()];
+    const [ours, had] = [await contentsOf(this.db), await allTries(this.db)];
     tell(0.85, 'Looking what it would change');
     const report = mergeReport(ours, small(contents), merged(ours, small(contents)));
     this.theirs = contents;
@@ -104,21 +80,28 @@ export class FilesEngine {
     return { ok: true, value, problems: [] };
   }
 
-  /** Merges the file that was read, or what was chosen of it, in one transaction: all of it or nothing. */
+  /**
+   * Merges the file that was read, or what was chosen of it, in one transaction: all of it or nothing. What is merged
+   * with is read in the same transaction, so that nothing that is kept meanwhile is written over.
+   */
   async take(chosen: Chosen, tell: Progress): Promise<Taken> {
     if (!this.theirs) return { kind: 'nothing' };
     const theirs = picked(this.theirs, chosen);
-    const ours = await this.ours();
-    tell(0.1, 'Merging');
-    const result = merged(ours, small(theirs));
-    if (result.phrases.length > SHELF_LIMITS.phrases) return { kind: 'full', words: tooMany(result.phrases.length) };
-    const tries = triesToTake(await this.tries(), theirs.attempts);
-    const rows = differences(ours, result);
-    tell(0.25, 'Putting it on the shelf');
-    const done = await this.write(rows, tries, (share) => tell(0.25 + 0.75 * share, 'Putting it on the shelf'));
-    this.done = done;
-    const report = mergeReport(ours, small(theirs), result);
-    return { kind: 'taken', lines: report.lines, words: takenWords(report, tries.length, done.thin) };
+    const { db } = this;
+    return db.transaction('rw', db.own, async (): Promise<Taken> => {
+      tell(0, 'Merging');
+      const [ours, had] = [await contentsOf(db), await allTries(db)];
+      const result = merged(ours, small(theirs));
+      const tries = triesToTake(had, theirs.attempts);
+      const many = had.size + tries.filter((t) => !had.has(t.id)).length;
+      if (result.phrases.length > SHELF_LIMITS.phrases) return { kind: 'full', words: tooMany(result.phrases.length) };
+      if (many > SHELF_LIMITS.attempts) return { kind: 'full', words: tooManyTries(many) };
+      tell(0.25, PUTTING);
+      const rows = differences(ours, result);
+      this.done = await writeMerge(db, rows, tries, had, (share) => tell(0.25 + 0.75 * share, PUTTING));
+      const report = mergeReport(ours, small(theirs), result);
+      return { kind: 'taken', lines: report.lines, words: takenWords(report, tries.length) };
+    });
   }
 
   /**
@@ -127,36 +110,7 @@ export class FilesEngine {
   async undo(): Promise<string> {
     const { done, db } = this;
     if (!done) return 'There is nothing to take back.';
-    let stayed = 0;
-    await db.transaction('rw', db.own, async () => {
-      for (const [phrase, ids] of done.tries) {
-        for (const page of await pagesRange(db, phrase).toArray()) {
-          const tries = page.tries.filter((t) => !ids.has(t.id));
-          if (tries.length === page.tries.length) continue;
-          if (tries.length === 0) await db.tries.delete([page.phrase, page.n]);
-          else await db.tries.put({ ...page, tries });
-          await countAll(db, tries.length - page.tries.length);
-        }
-        await countAnew(db, phrase);
-      }
-      for (const name of ROWS) {
-        const table = db.table(name);
-        for (const { key, before, after } of done.rows[name]) {
-          const stands: unknown = await table.get(key);
-          if ((stands === undefined ? '' : stableJson(stands)) !== after) {
-            if (name === 'phrases') stayed++;
-            continue;
-          }
-          // A new phrase that was played since stays, with what was played.
-          if (name === 'phrases' && before === undefined && (await db.tallies.get(key))) {
-            stayed++;
-            continue;
-          }
-          if (before === undefined) await table.delete(key);
-          else await table.put(before);
-        }
-      }
-    });
+    const stayed = await db.transaction('rw', db.own, async () => takeMergeBack(db, done));
     this.done = null;
     const own =
       stayed > 0
@@ -168,9 +122,9 @@ export class FilesEngine {
   /** The whole shelf as a file, or some phrases of it with all that belongs to them. */
   async export(tell: Progress, only: readonly string[] | null = null): Promise<Blob> {
     tell(0, 'Reading the shelf');
-    const all = await this.ours();
+    const all = await contentsOf(this.db);
     tell(0.1, 'Reading the shelf');
-    const tries = [...(await this.tries()).values()];
+    const tries = [...(await allTries(this.db)).values()];
     const { attempts, ...ours } = only ? someOf({ ...all, attempts: tries }, only) : { ...all, attempts: tries };
     tell(0.35, 'Writing the file');
     const total = attempts.length + ours.phrases.length + ours.states.length + 1;
@@ -190,147 +144,11 @@ export class FilesEngine {
   end(): void {
     this.db.close();
   }
-
-  /** All there is but the tries, which are many. */
-  private async ours(): Promise<ShelfContents> {
-    const { db } = this;
-    const [phrases, drills, takes, states, removals, boards, kept] = await Promise.all([
-      db.phrases.toArray(),
-      db.drills.toArray(),
-      db.takes.toArray(),
-      db.states.toArray(),
-      db.removals.toArray(),
-      db.boards.toArray(),
-      db.kept.toArray(),
-    ]);
-    const others = kept.find((k) => k.key === OTHERS)?.value;
-    return {
-      ...EMPTY_SHELF,
-      phrases,
-      drills,
-      takes,
-      states,
-      removals,
-      boards,
-      named: kept.filter((k) => k.key !== OTHERS && !LOCAL.has(k.key)),
-      others: typeof others === 'object' && others !== null ? { ...others } : {},
-    };
-  }
-
-  private async tries(): Promise<ReadonlyMap<string, Attempt>> {
-    const pages = await this.db.tries.toArray();
-    const all = new Map<string, Attempt>();
-    for (const { tries } of pages) for (const t of tries) all.set(t.id, t);
-    return all;
-  }
-
-  private async write(
-    rows: Differences,
-    tries: readonly Attempt[],
-    tell: (share: number) => void,
-  ): Promise<Done & { readonly thin: number }> {
-    const { db } = this;
-    const byPhrase = new Map<string, Attempt[]>();
-    for (const t of tries) {
-      const own = byPhrase.get(t.phrase);
-      if (own) own.push(t);
-      else byPhrase.set(t.phrase, [t]);
-    }
-    const total = Math.max(1, byPhrase.size + ROWS.reduce((n, name) => n + rows[name].length, 0));
-    let [written, thin] = [0, 0];
-    const step = (n: number): void => {
-      written += n;
-      tell(written / total);
-    };
-    await db.transaction('rw', db.own, async () => {
-      for (const name of ROWS) {
-        const table = db.table(name);
-        const gone = rows[name].flatMap((r) => (r.now === undefined ? [r.key] : []));
-        if (gone.length > 0) await table.bulkDelete(gone);
-        const put = rows[name].flatMap((r) => (r.now === undefined ? [] : [r.now]));
-        for (let at = 0; at < put.length; at += CHUNK) {
-          const some = put.slice(at, at + CHUNK);
-          await table.bulkPut(some);
-          step(some.length);
-        }
-      }
-      const phrases = [...byPhrase];
-      const known = new Set((await db.tallies.toCollection().primaryKeys()).map(String));
-      for (let at = 0; at < phrases.length; at += CHUNK) {
-        const some = phrases.slice(at, at + CHUNK);
-        const fresh = some.filter(([phrase]) => !known.has(phrase));
-        for (const [, own] of fresh) own.sort((a, b) => a.at - b.at);
-        await db.tries.bulkPut(fresh.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)]));
-        await db.tallies.bulkPut(fresh.map(([phrase, own]) => ({ ...bestOf(own), id: phrase })));
-        for (const [phrase, own] of some) if (known.has(phrase)) await this.addTries(phrase, own);
-        step(some.length);
-      }
-      const here = await db.tallies.toArray();
-      await countAll(
-        db,
-        here.reduce((n, t) => n + (t.id === ALL_TRIES ? -t.attempts : t.attempts), 0),
-      );
-      for (let more = await thinned(db); more && more.gone > 0; more = await thinned(db)) thin += more.gone;
-    });
-    const ids = new Map([...byPhrase].map(([phrase, own]) => [phrase, new Set(own.map((t) => t.id))] as const));
-    const told = Object.fromEntries(
-      ROWS.map((name) => [
-        name,
-        rows[name].map(({ key, before, now }) => ({ key, before, after: now === undefined ? '' : stableJson(now) })),
-      ]),
-    ) as unknown as Done['rows'];
-    return { rows: told, tries: ids, thin };
-  }
-
-  /** Tries that come to a phrase that has some: those that are there already are the same ones, told differently. */
-  private async addTries(phrase: string, tries: readonly Attempt[]): Promise<void> {
-    const { db } = this;
-    const other = new Map(tries.map((t) => [t.id, t]));
-    const old = await triesOf(db, phrase);
-    const had = new Set(old.map((t) => t.id));
-    const all = [...old.map((t) => other.get(t.id) ?? t), ...tries.filter((t) => !had.has(t.id))];
-    all.sort((a, b) => a.at - b.at);
-    await pagesRange(db, phrase).delete();
-    await db.tries.bulkPut([...pagesOf(phrase, all, null)]);
-    await countAnew(db, phrase);
-  }
 }
 
-/** What is kept under a name and belongs to this browser alone. */
-const LOCAL: ReadonlySet<string> = new Set(['demo-filled', 'backup', 'backup-folder']);
+const PUTTING = 'Putting it on the shelf';
 
-type Differences = Readonly<
-  Record<RowTable, readonly { readonly key: string; readonly before: unknown; readonly now: unknown }[]>
->;
-
-/** Row by row, what is to be written so that one shelf becomes the other; `now` is absent for what goes. */
-function differences(before: ShelfContents, after: ShelfContents): Differences {
-  const named = (s: ShelfContents): readonly object[] => [
-    ...s.named,
-    ...(Object.keys(s.others).length > 0 ? [{ key: OTHERS, value: s.others }] : []),
-  ];
-  const of = (a: readonly object[], b: readonly object[], key: 'id' | 'key') => {
-    const keyOf = (row: object): string => String(new Map(Object.entries(row)).get(key));
-    const old = new Map(a.map((row) => [keyOf(row), row]));
-    const next = new Map(b.map((row) => [keyOf(row), row]));
-    const changed = [...next].flatMap(([k, row]) => {
-      const was = old.get(k);
-      return was && (was === row || stableJson(was) === stableJson(row)) ? [] : [{ key: k, before: was, now: row }];
-    });
-    const gone = [...old].flatMap(([k, row]) => (next.has(k) ? [] : [{ key: k, before: row, now: undefined }]));
-    return [...changed, ...gone];
-  };
-  return {
-    phrases: of(before.phrases, after.phrases, 'id'),
-    drills: of(before.drills, after.drills, 'id'),
-    takes: of(before.takes, after.takes, 'id'),
-    states: of(before.states, after.states, 'id'),
-    removals: of(before.removals, after.removals, 'id'),
-    boards: of(before.boards, after.boards, 'id'),
-    kept: of(named(before), named(after), 'key'),
-  };
-}
-
+/** A shelf without its tries, which are merged by themselves. */
 function small(contents: ShelfContents): ShelfContents {
   return { ...contents, attempts: [] };
 }
@@ -374,30 +192,16 @@ function told(report: MergeReport): Omit<Incoming, 'file' | 'tries' | 'phrases'>
   };
 }
 
-function takenWords(report: MergeReport, tries: number, thin: number): string {
+function takenWords(report: MergeReport, tries: number): string {
   const changed = report.lines.filter((l) => l.kind !== 'stays off' && l.kind !== 'ours stands').length;
-  const some = `${count(changed, 'phrase')} and ${count(tries, 'try', 'tries')} from the file are on the shelf.`;
-  return thin > 0
-    ? `${some} The log holds ${SHELF_LIMITS.attempts.toLocaleString('en')} tries at most: ${thin} of the oldest were thinned to the best of each day.`
-    : some;
+  return `${count(changed, 'phrase')} and ${count(tries, 'try', 'tries')} from the file are on the shelf.`;
+}
+
+function tooManyTries(many: number): string {
+  const most = SHELF_LIMITS.attempts.toLocaleString('en');
+  return `With this file the log would hold ${many.toLocaleString('en')} tries; it holds at most ${most}. Leave its log out, or some of its phrases.`;
 }
 
 function tooMany(many: number): string {
   return `With this file the shelf would hold ${many.toLocaleString('en')} phrases. ${FULL.split('.')[0] ?? ''}. Leave some of the file’s out.`;
-}
-
-/** A file read a piece at a time; one that is not in lines is read as a whole, if it is small enough. */
-async function readBlob(file: Blob, tell: (share: number) => void): Promise<Read<ShelfRead, ShelfCode>> {
-  const lines = new ShelfLines();
-  const decoder = new TextDecoder();
-  const piece = 1 << 22;
-  for (let at = 0; at < file.size && lines.goes; at += piece) {
-    const bytes = await file.slice(at, at + piece).arrayBuffer();
-    lines.push(decoder.decode(bytes, { stream: at + piece < file.size }));
-    tell(at / file.size);
-  }
-  const read = lines.end();
-  if (read) return read;
-  if (file.size > WHOLE_MOST) return tooLarge(file.size);
-  return readShelf(await file.text());
 }

@@ -12,7 +12,6 @@ export interface PackedEntry {
   readonly tags: readonly string[];
   readonly note: string;
   readonly goal: number;
-  readonly tempo: number;
   readonly parent: { readonly id: string; readonly change: string } | null;
   /** What the facts and the ceiling were worked out from. */
   readonly key: string;
@@ -39,9 +38,7 @@ export interface ShelfRow {
   readonly name: string;
   readonly family: Family;
   readonly tags: readonly string[];
-  readonly note: string;
   readonly goal: number;
-  readonly tempo: number;
   readonly best: Best;
   /** "1 bar of 4/4 · 16ths"; null until it is worked out. */
   readonly facts: string | null;
@@ -49,21 +46,9 @@ export interface ShelfRow {
   readonly ceiling: { readonly bpm: number | null; readonly estimate: boolean } | null;
   /** Changes whenever what is drawn of it does. */
   readonly key: string;
-  readonly grownFrom: string | null;
 }
 
-export const SHELF_SORTS = [
-  'family',
-  'name',
-  'goal',
-  'clean',
-  'to go',
-  'played',
-  'newest',
-  'ceiling',
-  'length',
-] as const;
-export type ShelfSort = (typeof SHELF_SORTS)[number];
+export type ShelfSort = 'family' | 'name' | 'goal' | 'clean' | 'to go' | 'played' | 'newest' | 'ceiling' | 'length';
 
 /** What is asked of the index. */
 export interface ShelfQuestion {
@@ -89,7 +74,6 @@ export interface ShelfAnswer {
   readonly heads: readonly { readonly at: number; readonly family: Family; readonly many: number }[];
   readonly first: readonly ShelfRow[];
   readonly chips: readonly Chip[];
-  readonly rest: readonly string[];
   /** Phrases on the shelf, and those not worked out yet. */
   readonly all: number;
   readonly unread: number;

@@ -1,45 +1,33 @@
 import Dexie from 'dexie';
-import { checksumOf, count, fraction, stableJson } from '@core/base';
-import { NO_BEST, type Best } from '@core/drill';
+import { checksumOf, stableJson } from '@core/base';
+import { NO_BEST } from '@core/drill';
 import type { Kit } from '@core/kit';
-import { lengthWords, type Pattern } from '@core/pattern';
+import type { Pattern } from '@core/pattern';
 import { ceilingOn, type Profile } from '@core/reach';
 import { RULES } from '@core/formats';
-import { build, FAMILIES, type Phrase } from '@core/recipe';
+import { build, type Phrase } from '@core/recipe';
 import { rendition } from '@core/rendition';
-import {
-  answer,
-  factsKey,
-  factsOf,
-  kinOf,
-  nextName,
-  readQuestion,
-  type Asked,
-  type Facts,
-  type KinNode,
-} from '@core/shelf';
-import { gridName } from '@core/time';
-import { turnBetween } from '@core/variants';
-import { folded } from '@core/words';
+import { factsOf, nextName } from '@core/shelf';
 import { asideIn } from '../aside';
 import { now } from '../clock';
 import { ShelfDb } from '../db';
 import { ALL_TRIES } from '../tries';
+import { answered } from './answering';
+import { entryFrom, packed, packOf, searched, type Entry } from './entries';
 import type {
   Ceiling,
   FactsPack,
   KinAnswer,
-  KinLine,
   NamedPhrase,
   PackedEntry,
   ShelfAnswer,
   ShelfQuestion,
   ShelfRow,
-  ShelfSort,
 } from './entry';
+import { rangesOf, type KeyRanges } from './key-ranges';
+import { kinLines, sameTurned } from './kin-answer';
+import { factsWords } from './row-words';
 
-/** The index is kept in so many rows. */
-const PACKS = 64;
 /** Patterns that are kept at hand. */
 const MOST_PATTERNS = 400;
 /** Entries that are worked out before it is looked whether something was asked meanwhile. */
@@ -48,12 +36,6 @@ const SLICE_MS = 12;
 const TELL_AFTER = 60;
 /** The index is written after it was still for so long. */
 const PACK_AFTER = 1500;
-
-/** An entry as it is searched. */
-interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
-  readonly best: Best;
-  readonly said: string | null;
-}
 
 /** What is told as it changes. */
 export type Tell = (what: 'changed' | 'read' | 'aside') => void;
@@ -108,36 +90,13 @@ export class IndexEngine {
 
   async ask(question: ShelfQuestion): Promise<ShelfAnswer> {
     await this.ready;
-    const { words, board, sort, descending, first } = question;
-    const places = board ? board.flatMap((id) => this.places.get(id) ?? []) : this.entries.map((_, i) => i);
-    const listed = places.flatMap((i) => this.entries[i] ?? []);
-    const read = readQuestion(words, { now: now(), named: (name) => this.byName(name) });
-    const told = answer(listed, read);
-    let found = told.found.map((i) => places[i] ?? 0);
-    // Words rank what they find; a board has its own order.
-    if (!board && (read.rest.length === 0 || sort !== 'family')) found = this.sorted(found, sort, descending);
-    const heads: { at: number; family: Entry['family']; many: number }[] = [];
-    if (!board && sort === 'family') {
-      const byFamily = FAMILIES.map((family) => ({
-        family,
-        own: found.filter((i) => this.entries[i]?.family === family),
-      }));
-      let at = 0;
-      for (const { family, own } of byFamily) {
-        if (own.length > 0) heads.push({ at, family, many: own.length });
-        at += own.length;
-      }
-      found = byFamily.flatMap((f) => f.own);
-    }
+    const { found, ...told } = answered(this.entries, this.places, question, now());
     return {
+      ...told,
       order: Uint32Array.from(found),
-      heads,
-      first: this.rowsAt(found.slice(0, first)),
-      chips: read.conditions.map((c, i) => ({ words: c.words, typed: c.typed, leaves: told.leaves[i] ?? 0 })),
-      rest: read.rest,
+      first: this.rowsAt(found.slice(0, question.first)),
       all: this.entries.length,
       unread: this.entries.reduce((n, e) => n + (e.facts === null ? 1 : 0), 0),
-      scale: scaleOf(found.flatMap((i) => this.entries[i]?.facts?.length ?? [])),
     };
   }
 
@@ -191,28 +150,10 @@ export class IndexEngine {
   /** What a phrase was grown from, what was grown from it, and which are the same turned. */
   async kin(id: string): Promise<KinAnswer> {
     await this.ready;
-    const own = this.entryOf(id);
-    const tree = kinOf(this.entries, id);
-    const lines: KinLine[] = [];
-    const walk = (node: KinNode, depth: number): void => {
-      if (lines.length >= 500) return;
-      lines.push({ id: node.id, name: node.name, depth, change: node.change, own: node.id === id });
-      node.children.forEach((c) => walk(c, depth + 1));
-    };
-    if (tree) walk(tree, 0);
-    const form = own?.facts?.form;
-    const twins =
-      form === undefined ? [] : this.entries.filter((e) => e.id !== id && e.facts?.form === form).slice(0, 20);
-    const drawn = await this.patternsOf([id, ...twins.map((t) => t.id)]);
-    const mine = drawn.find((d) => d.id === id)?.pattern;
-    return {
-      tree: lines.length > 1 ? lines : [],
-      same: twins.flatMap((t) => {
-        const theirs = drawn.find((d) => d.id === t.id)?.pattern;
-        const turn = mine && theirs ? turnBetween(theirs, mine) : null;
-        return turn ? [{ id: t.id, name: t.name, words: turnWords(t.name, turn.slots, turn.mirrored) }] : [];
-      }),
-    };
+    const form = this.entryOf(id)?.facts?.form;
+    const twins = this.entries.filter((e) => e.id !== id && form !== undefined && e.facts?.form === form).slice(0, 20);
+    const drawn = new Map((await this.patternsOf([id, ...twins.map((t) => t.id)])).map((d) => [d.id, d.pattern]));
+    return { tree: kinLines(this.entries, id), same: sameTurned(id, twins, drawn) };
   }
 
   /** The canonical forms that the shelf has. */
@@ -370,62 +311,26 @@ export class IndexEngine {
     const { bpm, estimate } = ceilingOn(pattern, this.kit, this.profile);
     const ceiling: Ceiling = { for: this.ceilingFor, bpm: bpm === null ? null : Math.floor(bpm), estimate };
     const facts = entry.facts ?? factsOf(pattern);
-    this.set({ ...entry, facts, said: saidOf(facts, pattern), ceiling });
+    this.set({ ...entry, facts, said: factsWords(facts), ceiling });
     this.packSoon();
-  }
-
-  private sorted(found: readonly number[], sort: ShelfSort, descending: boolean): number[] {
-    const sign = descending ? -1 : 1;
-    const of = (i: number): Entry | undefined => this.entries[i];
-    const number = (e: Entry | undefined): number => {
-      if (!e) return -1;
-      switch (sort) {
-        case 'goal':
-          return e.goal;
-        case 'clean':
-          return e.best.clean ?? 0;
-        case 'to go':
-          return e.goal - (e.best.clean ?? 0);
-        case 'played':
-          return e.best.lastAt ?? 0;
-        case 'newest':
-          return e.created;
-        case 'ceiling':
-          return e.ceiling?.bpm ?? Infinity;
-        case 'length':
-          return e.facts?.length ?? 0;
-        case 'family':
-        case 'name':
-          return 0;
-      }
-    };
-    // The list lies in the order of names, and sorting keeps it where nothing else decides.
-    const named = [...found].sort((a, b) => a - b);
-    if (sort === 'family') return named;
-    if (sort === 'name') return descending ? named.reverse() : named;
-    return named.sort((a, b) => sign * (number(of(a)) - number(of(b))) || a - b);
   }
 
   private rowsAt(places: readonly number[]): readonly ShelfRow[] {
     return places.flatMap((i) => {
       const e = this.entries[i];
       if (!e) return [];
-      const parent = e.parent ? this.entryOf(e.parent.id) : undefined;
       return [
         {
           id: e.id,
           name: e.name.slice(0, 200),
           family: e.family,
           tags: e.tags,
-          note: e.note.slice(0, 300),
           goal: e.goal,
-          tempo: e.tempo,
           best: e.best,
           facts: e.said,
           length: e.facts?.length ?? null,
           ceiling: e.ceiling?.for === this.ceilingFor ? { bpm: e.ceiling.bpm, estimate: e.ceiling.estimate } : null,
           key: this.drawnBy(e),
-          grownFrom: parent ? parent.name.slice(0, 80) : null,
         },
       ];
     });
@@ -446,11 +351,6 @@ export class IndexEngine {
       if (oldest !== undefined) this.patterns.delete(oldest);
     }
     this.patterns.set(id, pattern);
-  }
-
-  private byName(name: string): Entry | null {
-    const wanted = folded(name);
-    return this.entries.find((e) => folded(e.name) === wanted) ?? null;
   }
 
   private entryOf(id: string): Entry | undefined {
@@ -499,72 +399,4 @@ export class IndexEngine {
       dirty.forEach((n) => this.dirty.add(n));
     }
   }
-}
-
-/** Between one bar of 4/4 and four: as long as nine of ten are at the most. */
-function scaleOf(lengths: number[]): number {
-  lengths.sort((a, b) => a - b);
-  const most = lengths[Math.floor(lengths.length * 0.9)] ?? 0;
-  return Math.min(4 * 20160, Math.max(20160, most));
-}
-
-function packOf(id: string): number {
-  let sum = 0;
-  for (let i = 0; i < id.length; i++) sum = (sum * 31 + id.charCodeAt(i)) >>> 0;
-  return sum % PACKS;
-}
-
-function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined): Entry {
-  const key = factsKey(phrase.recipe);
-  const same = before?.key === key ? before : null;
-  const { id, changed, created, name, family, tags = [], note, goal, tempo, parent = null } = phrase;
-  const facts = same?.facts ?? null;
-  const ceiling = same?.ceiling ?? null;
-  return searched({ id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling }, best);
-}
-
-function searched(entry: PackedEntry, best: Best): Entry {
-  const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
-  return { ...entry, text, best, said: entry.facts ? saidOf(entry.facts) : null, ceiling: entry.ceiling };
-}
-
-function packed(entry: Entry): PackedEntry {
-  const { id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling } = entry;
-  return { id, changed, created, name, family, tags, note, goal, tempo, parent, key, facts, ceiling };
-}
-
-/** "1 bar of 4/4 · 16ths", also from facts alone. */
-function saidOf(facts: Facts, pattern?: Pattern): string {
-  const long = pattern ? lengthWords(pattern) : lengthOf(facts);
-  return `${long} of ${facts.meter} · ${gridName(facts.grid)}`;
-}
-
-function lengthOf({ bars, length, grid }: Facts): string {
-  if (bars === 0.5) return 'half a bar';
-  if (Number.isInteger(bars * 2)) return bars === 1 ? '1 bar' : `${fraction(bars)} bars`;
-  const slots = length / grid;
-  return Number.isInteger(slots) ? count(slots, 'slot') : `${fraction(bars)} bars`;
-}
-
-function turnWords(name: string, slots: number, mirrored: boolean): string {
-  const short = name.slice(0, 80);
-  const mirror = mirrored ? ' with the hands swapped' : '';
-  if (slots === 0) return `the same as ${short}${mirror}`;
-  return `the same as ${short}${mirror}, ${count(slots, 'slot')} later`;
-}
-
-/** Keys that changed, as the database tells them: a tree of ranges, also as it comes from another tab. */
-interface KeyRanges {
-  readonly d?: number;
-  readonly from?: unknown;
-  readonly to?: unknown;
-  readonly l?: KeyRanges | null;
-  readonly r?: KeyRanges | null;
-}
-
-function* rangesOf(tree: KeyRanges | null | undefined): Generator<{ readonly from: unknown; readonly to: unknown }> {
-  if (!tree?.d) return;
-  yield* rangesOf(tree.l);
-  yield { from: tree.from, to: tree.to };
-  yield* rangesOf(tree.r);
 }

@@ -1,14 +1,3 @@
-export {
-  validateAttempt,
-  validateDraft,
-  validateDrillState,
-  validateKits,
-  validatePhrase,
-  validateProfile,
-  validateRecipe,
-  validateSettings,
-  validateTake,
-} from './generated/validators';
 export { readShelf, ShelfLines, tooLarge, WHOLE_MOST, type ShelfCode, type ShelfRead } from './read';
 export { RULES, type Rule, type RuleName, type RuleProblem } from './rules';
 export {

@@ -123,7 +123,6 @@ export type TabDraft = Static<typeof TabDraftSchema>;
 /** What is compiled into a validator of its own, by name. */
 export const VALIDATED = {
   Phrase: PhraseSchema,
-  Recipe: RecipeSchema,
   Attempt: AttemptSchema,
   TriesPage: TriesPageSchema,
   DrillState: DrillStateSchema,
@@ -132,7 +131,6 @@ export const VALIDATED = {
   Board: BoardSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
-  Draft: DraftSchema,
   Settings: SettingsSchema,
   Kits: KitsSchema,
   Profile: ProfileSchema,
@@ -151,6 +149,7 @@ export const PUBLISHED = { ShelfFile: ShelfFileSchema };
 
 /** Parts that several of them contain, by name, so that each is written and compiled once. */
 export const PARTS: Readonly<Record<string, TSchema>> = {
+  Recipe: RecipeSchema,
   PlainRecipe: PlainRecipeSchema,
   Selector: SelectorSchema,
   Kit: KitSchema,

@@ -1,0 +1,119 @@
+import { group } from 'd3-array';
+import { stableJson } from '@core/base';
+import { bestOf, NO_BEST, pagesOf, type Attempt } from '@core/drill';
+import type { ShelfDb } from '../db';
+import { ALL_TRIES, countAnew, pagesRange, triesOf } from '../tries';
+import { ROWS, type Differences, type RowTable } from './shelf-rows';
+
+/** So many rows are put at once: after each the progress is told. */
+const CHUNK = 500;
+
+/** What one merge wrote, so that it can be taken back, and only that. */
+export interface MergeDone {
+  readonly rows: Readonly<
+    Record<RowTable, readonly { readonly key: string; readonly before: unknown; readonly after: string }[]>
+  >;
+  /** The tries it wrote, phrase by phrase: what stood there before, null for a new one. */
+  readonly tries: ReadonlyMap<string, ReadonlyMap<string, Attempt | null>>;
+}
+
+/** Writes what a merge came to, inside a transaction. */
+export async function writeMerge(
+  db: ShelfDb,
+  rows: Differences,
+  tries: readonly Attempt[],
+  had: ReadonlyMap<string, Attempt>,
+  tell: (share: number) => void,
+): Promise<MergeDone> {
+  const byPhrase = group(tries, (t) => t.phrase);
+  const total = Math.max(1, byPhrase.size + ROWS.reduce((n, name) => n + rows[name].length, 0));
+  let written = 0;
+  const step = (n: number): void => {
+    written += n;
+    tell(written / total);
+  };
+  for (const name of ROWS) {
+    const table = db.table(name);
+    const gone = rows[name].flatMap((r) => (r.now === undefined ? [r.key] : []));
+    if (gone.length > 0) await table.bulkDelete(gone);
+    const put = rows[name].flatMap((r) => (r.now === undefined ? [] : [r.now]));
+    for (let at = 0; at < put.length; at += CHUNK) {
+      const some = put.slice(at, at + CHUNK);
+      await table.bulkPut(some);
+      step(some.length);
+    }
+  }
+  const phrases = [...byPhrase];
+  const known = new Set((await db.tallies.toCollection().primaryKeys()).map(String));
+  for (let at = 0; at < phrases.length; at += CHUNK) {
+    const some = phrases.slice(at, at + CHUNK);
+    const fresh = some.filter(([phrase]) => !known.has(phrase));
+    for (const [, own] of fresh) own.sort((a, b) => a.at - b.at);
+    await db.tries.bulkPut(fresh.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)]));
+    await db.tallies.bulkPut(fresh.map(([phrase, own]) => ({ ...bestOf(own), id: phrase })));
+    for (const [phrase, own] of some) if (known.has(phrase)) await addTries(db, phrase, own);
+    step(some.length);
+  }
+  await countAllAnew(db);
+  const told = ROWS.map((name) => [
+    name,
+    rows[name].map(({ key, before, now }) => ({ key, before, after: now === undefined ? '' : stableJson(now) })),
+  ]);
+  return {
+    rows: Object.fromEntries(told) as MergeDone['rows'],
+    tries: new Map(phrases.map(([phrase, own]) => [phrase, new Map(own.map((t) => [t.id, had.get(t.id) ?? null]))])),
+  };
+}
+
+/**
+ * Takes a merge back inside a transaction, row by row where it still stands as it was written. Resolves to how many
+ * phrases stay because they were changed or played since.
+ */
+export async function takeMergeBack(db: ShelfDb, done: MergeDone): Promise<number> {
+  let stayed = 0;
+  for (const [phrase, befores] of done.tries) {
+    for (const page of await pagesRange(db, phrase).toArray()) {
+      const tries = page.tries.flatMap((t) => {
+        const before = befores.get(t.id);
+        return before === undefined ? [t] : before === null ? [] : [before];
+      });
+      if (tries.length === 0) await db.tries.delete([page.phrase, page.n]);
+      else if (page.tries.some((t) => befores.has(t.id))) await db.tries.put({ ...page, tries });
+    }
+    await countAnew(db, phrase);
+  }
+  await countAllAnew(db);
+  for (const name of ROWS) {
+    const table = db.table(name);
+    for (const { key, before, after } of done.rows[name]) {
+      const stands: unknown = await table.get(key);
+      const isAsWritten = (stands === undefined ? '' : stableJson(stands)) === after;
+      // A new phrase that was played since stays, with what was played.
+      const isPlayed = name === 'phrases' && before === undefined && (await db.tallies.get(key)) !== undefined;
+      if (!isAsWritten || isPlayed) {
+        if (name === 'phrases') stayed++;
+      } else if (before === undefined) await table.delete(key);
+      else await table.put(before);
+    }
+  }
+  return stayed;
+}
+
+/** Counts anew how many tries there are in all, from the tallies. */
+async function countAllAnew(db: ShelfDb): Promise<void> {
+  const tallies = await db.tallies.toArray();
+  const attempts = tallies.reduce((n, t) => n + (t.id === ALL_TRIES ? 0 : t.attempts), 0);
+  await db.tallies.put({ ...NO_BEST, attempts, id: ALL_TRIES });
+}
+
+/** Tries that come to a phrase that has some: those that are there already are the same ones, told differently. */
+async function addTries(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<void> {
+  const other = new Map(tries.map((t) => [t.id, t]));
+  const old = await triesOf(db, phrase);
+  const had = new Set(old.map((t) => t.id));
+  const all = [...old.map((t) => other.get(t.id) ?? t), ...tries.filter((t) => !had.has(t.id))];
+  all.sort((a, b) => a.at - b.at);
+  await pagesRange(db, phrase).delete();
+  await db.tries.bulkPut([...pagesOf(phrase, all, null)]);
+  await db.tallies.put({ ...bestOf(all), id: phrase });
+}

@@ -1,0 +1,51 @@
+import { FAMILIES } from '@core/recipe';
+import { answer, readQuestion } from '@core/shelf';
+import { folded } from '@core/words';
+import type { Entry } from './entries';
+import type { ShelfAnswer, ShelfQuestion } from './entry';
+import { scaleOf } from './row-words';
+import { sortedPlaces } from './sorting';
+
+/** What a question finds: places of entries in order, heads of families, chips. */
+export function answered(
+  entries: readonly Entry[],
+  placeOf: ReadonlyMap<string, number>,
+  { words, board, sort, descending }: ShelfQuestion,
+  now: number,
+): Pick<ShelfAnswer, 'heads' | 'chips' | 'scale'> & { readonly found: readonly number[] } {
+  const places = board ? board.flatMap((id) => placeOf.get(id) ?? []) : entries.map((_, i) => i);
+  const listed = places.flatMap((i) => entries[i] ?? []);
+  const named = (name: string): Entry | null => {
+    const wanted = folded(name);
+    return entries.find((e) => folded(e.name) === wanted) ?? null;
+  };
+  const read = readQuestion(words, { now, named });
+  const told = answer(listed, read);
+  const ranked = told.found.map((i) => places[i] ?? 0);
+  // A board has its own order, and words rank what they find.
+  const keeps = board !== null || (read.rest.length > 0 && sort === 'family');
+  const ordered = keeps ? ranked : sortedPlaces(entries, ranked, sort, descending);
+  const { found, heads } =
+    board === null && sort === 'family' ? byFamily(entries, ordered) : { found: ordered, heads: [] };
+  return {
+    found,
+    heads,
+    chips: read.conditions.map((c, i) => ({ words: c.words, typed: c.typed, leaves: told.leaves[i] ?? 0 })),
+    scale: scaleOf(found.flatMap((i) => entries[i]?.facts?.length ?? [])),
+  };
+}
+
+/** The same places family by family, and where each family begins. */
+function byFamily(
+  entries: readonly Entry[],
+  places: readonly number[],
+): { readonly found: readonly number[]; readonly heads: ShelfAnswer['heads'] } {
+  const families = FAMILIES.map((family) => ({ family, own: places.filter((i) => entries[i]?.family === family) }));
+  let at = 0;
+  const heads = families.flatMap(({ family, own }) => {
+    const head = { at, family, many: own.length };
+    at += own.length;
+    return own.length > 0 ? [head] : [];
+  });
+  return { found: families.flatMap((f) => f.own), heads };
+}

@@ -1,0 +1,44 @@
+import type { Best } from '@core/drill';
+import type { Phrase } from '@core/recipe';
+import { factsKey, type Asked } from '@core/shelf';
+import { folded } from '@core/words';
+import type { PackedEntry } from './entry';
+import { factsWords } from './row-words';
+
+/** The index is kept in so many rows. */
+const PACKS = 64;
+
+/** An entry as it is searched. */
+export interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
+  readonly best: Best;
+  readonly said: string | null;
+}
+
+/** In which row of the cache an entry is kept. */
+export function packOf(id: string): number {
+  let sum = 0;
+  for (let i = 0; i < id.length; i++) sum = (sum * 31 + id.charCodeAt(i)) >>> 0;
+  return sum % PACKS;
+}
+
+/** The entry of a phrase; what was worked out of the same recipe before is kept. */
+export function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined): Entry {
+  const key = factsKey(phrase.recipe);
+  const same = before?.key === key ? before : null;
+  const { id, changed, created, name, family, tags = [], note, goal, parent = null } = phrase;
+  const facts = same?.facts ?? null;
+  const ceiling = same?.ceiling ?? null;
+  return searched({ id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling }, best);
+}
+
+/** A kept entry, ready to be searched. */
+export function searched(entry: PackedEntry, best: Best): Entry {
+  const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
+  return { ...entry, text, best, said: entry.facts ? factsWords(entry.facts) : null, ceiling: entry.ceiling };
+}
+
+/** An entry as it is kept: without what can be had again at once. */
+export function packed(entry: Entry): PackedEntry {
+  const { id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling } = entry;
+  return { id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling };
+}
