@@ -148,6 +148,7 @@ try {
   await page.waitForTimeout(1500);
   await page.goto(`${base}/shelf`);
   await strips();
+  await page.waitForTimeout(800);
   await line(`Log of the phrase with ${size.ofOne} tries`, 400, async () => {
     const began = performance.now();
     await page.evaluate(() => {
@@ -181,8 +182,10 @@ try {
     await page.keyboard.press('k');
     const dialog = page.getByRole('dialog', { name: 'Keep it' });
     await dialog.waitFor();
+    // The dialog comes in over some frames; what is measured begins with the key that keeps.
+    await page.waitForTimeout(400);
     const began = performance.now();
-    await dialog.getByRole('button', { name: 'Keep it' }).click();
+    await page.keyboard.press('Enter');
     await page.getByText('is on the shelf').waitFor();
     return performance.now() - began;
   });

@@ -15,6 +15,7 @@ import { lengthWords } from '@core/pattern';
 import { Player } from '../playing/player';
 import { PlayBarComponent } from '../playing/play-bar.component';
 import { KeysService } from '../shell/keys.service';
+import { inTurns } from '../ui/in-turns';
 import { FindingsComponent } from './answers/findings.component';
 import { ReachStore } from './answers/reach.store';
 import { BenchCommands } from './bench.commands';
@@ -77,6 +78,8 @@ export class BenchComponent implements OnDestroy {
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
   readonly pattern = computed(() => this.trail.pattern());
+  /** The ribbon stands there first, then the sums, the recipe, what is played with, what lies under the ribbon. */
+  readonly turn = inTurns(4, () => this.pattern() !== null);
   /** The ribbon is edited while it shows the finished phrase. */
   readonly edits = computed(() => this.trail.isFinished());
   readonly tight = computed(() => (this.edits() ? this.reach.tight() : []));

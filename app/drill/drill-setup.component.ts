@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, output } from '@angular/core';
+import { inTurns } from '../ui/in-turns';
 import { EarSetupComponent } from './ear-setup.component';
 import { LadderSetupComponent } from './ladder-setup.component';
 import { StagesSetupComponent } from './stages-setup.component';
@@ -10,8 +11,12 @@ import { StagesSetupComponent } from './stages-setup.component';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-stages-setup role="region" aria-label="Stages" />
-    <ls-ladder-setup role="region" aria-label="Ladder" (started)="started.emit()" />
-    <ls-ear-setup role="region" aria-label="Who judges" />
+    @if (turn() > 0) {
+      <ls-ladder-setup role="region" aria-label="Ladder" (started)="started.emit()" />
+    }
+    @if (turn() > 1) {
+      <ls-ear-setup role="region" aria-label="Who judges" />
+    }
   `,
   styles: `
     :host {
@@ -39,5 +44,6 @@ import { StagesSetupComponent } from './stages-setup.component';
   `,
 })
 export class DrillSetupComponent {
+  readonly turn = inTurns(2);
   readonly started = output();
 }

@@ -32,7 +32,7 @@ type Part = (typeof PARTS)[number]['id'];
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-tabs class="kit" [value]="shown()" (valueChange)="show($event)">
+    <p-tabs [showNavigators]="false" class="kit" [value]="shown()" (valueChange)="show($event)">
       <header class="place-head">
         <h1>Kit</h1>
         <p-tablist class="parts" aria-label="Parts of the Kit">

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
-import { TableModule } from 'primeng/table';
+import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
 import { format, startOfDay } from 'date-fns';
 import { bestOf, byDay, type Attempt } from '@core/drill';
 import type { Phrase } from '@core/recipe';
@@ -16,10 +16,17 @@ import type { NamedPhrase } from '../data/index/entry';
 import { ShelfIndex } from '../data/shelf-index.service';
 import { TakesRepo } from '../data/takes.repo';
 import { TempoChartComponent } from '../ui/charts/tempo-chart.component';
+import { inTurns } from '../ui/in-turns';
 import { fileName, saveText } from '../ui/save-svg';
 import { TakeViewComponent } from './take-view.component';
 import { SelectComponent } from '../ui/select.component';
 import { Tooltip } from 'primeng/tooltip';
+
+/** Tries on a page of the table. */
+const PAGE = 12;
+
+const SORTED_BY = ['at', 'bpm', 'verdict'] as const;
+type SortedBy = (typeof SORTED_BY)[number];
 
 /** The Log: tempo against date for one phrase with its goal, and every attempt. */
 @Component({
@@ -63,6 +70,21 @@ export class LogComponent {
     const [phrase, tries] = [this.shown(), this.rows()];
     return phrase && tries && tries[0]?.phrase === phrase.id ? { phrase, best: bestOf(tries) } : null;
   });
+  /** The chart stands there first, then the table of tries. */
+  readonly turn = inTurns(1, () => this.current() !== null);
+  private readonly sorting = signal<{ readonly by: SortedBy; readonly down: boolean }>({ by: 'at', down: true });
+  /** The first try that is shown; of another phrase the newest are. */
+  readonly from = linkedSignal<string | null, number>({ source: this.chosen, computation: () => 0 });
+  private readonly sorted = computed(() => {
+    const { by, down } = this.sorting();
+    const sign = down ? -1 : 1;
+    // They come the newest first, and keep that among equals.
+    const order = (a: Attempt, b: Attempt): number => sign * (a[by] < b[by] ? -1 : a[by] > b[by] ? 1 : 0);
+    return by === 'at' && down ? (this.rows() ?? []) : [...(this.rows() ?? [])].sort(order);
+  });
+  /** The tries of the page that is looked at. */
+  readonly page = computed(() => this.sorted().slice(this.from(), this.from() + PAGE));
+  readonly pageSize = PAGE;
   readonly days = computed(() => byDay(this.rows() ?? [], (at) => startOfDay(at).getTime()));
   private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   private readonly takesRepo = inject(TakesRepo);
@@ -100,6 +122,13 @@ export class LogComponent {
   private meantBy(take: KeptTake, phrase: Phrase): Rendition {
     if (take.meant) return renditionOf(take.meant);
     return rendition({ phrase: patternOf(phrase), stage: take.stage, kit: this.kits.current() });
+  }
+
+  /** Another page of the tries, or another order. */
+  turnTo({ first, sortField, sortOrder }: TableLazyLoadEvent): void {
+    this.from.set(first ?? 0);
+    const by = SORTED_BY.find((f) => f === sortField) ?? 'at';
+    this.sorting.set({ by, down: sortOrder === -1 });
   }
 
   when({ at }: Attempt): string {

@@ -1,7 +1,17 @@
 import { expose } from 'comlink';
 import { IndexEngine, type Tell } from '../data/index/index-engine';
 
+type Told = Parameters<Tell>[0];
+
 let engine: IndexEngine | null = null;
+let listener: Tell | null = null;
+/** What was told before somebody listened. */
+const early = new Set<Told>();
+
+function tell(what: Told): void {
+  if (listener) listener(what);
+  else early.add(what);
+}
 
 const own = (): IndexEngine => {
   if (!engine) throw new Error('the index is not open');
@@ -9,7 +19,12 @@ const own = (): IndexEngine => {
 };
 
 expose({
-  open: (name: string, tell: Tell) => void (engine = new IndexEngine(name, tell)),
+  open: (name: string) => void (engine = new IndexEngine(name, tell)),
+  listen(to: Tell) {
+    listener = to;
+    early.forEach(to);
+    early.clear();
+  },
   about: (...args: Parameters<IndexEngine['about']>) => own().about(...args),
   ask: (...args: Parameters<IndexEngine['ask']>) => own().ask(...args),
   rows: (...args: Parameters<IndexEngine['rows']>) => own().rows(...args),

@@ -10,11 +10,27 @@ export function spawnTicker(): Worker {
   return new Worker(new URL('./ticker.worker', import.meta.url), { type: 'module', name: 'ticker' });
 }
 
+type RemoteIndex = IndexApi & { open(name: string): Promise<void>; listen(tell: Tell): Promise<void> };
+
+let begun: { readonly name: string; readonly remote: RemoteIndex } | null = null;
+
+/** Lets the index of a shelf read what it needs while the page is still being made; `spawnIndex` takes it over. */
+export function beginIndex(name: string): void {
+  begun = { name, remote: openIndex(name) };
+}
+
 /** The index of a shelf in a worker of its own. */
 export function spawnIndex(name: string, tell: Tell): IndexApi {
+  const remote = begun?.name === name ? begun.remote : openIndex(name);
+  begun = null;
+  void remote.listen(proxy(tell));
+  return remote;
+}
+
+function openIndex(name: string): RemoteIndex {
   const worker = new Worker(new URL('./shelf-index.worker', import.meta.url), { type: 'module', name: 'shelf-index' });
-  const remote = wrap<IndexApi & { open: (name: string, tell: Tell) => Promise<void> }>(worker);
-  void remote.open(name, proxy(tell));
+  const remote = wrap<RemoteIndex>(worker);
+  void remote.open(name);
   return remote;
 }
 

@@ -48,8 +48,9 @@ export interface MergeReport {
 export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
   const removals = mergedRemovals(a.removals, b.removals);
   const off = new Map(removals.map((r) => [r.id, r]));
-  const all = versionsOf(a, b);
-  const phrases: Phrase[] = [];
+  const alone = onceOnly(a, b, off);
+  const all = versionsOf(without(a, alone), without(b, alone));
+  const phrases: Phrase[] = [...alone.values()];
   const states: KeptState[] = [];
   const stillOff = new Map<string, Removal>(removals.map((r) => [r.id, { ...r, phrase: null }]));
   for (const [id, versions] of all) {
@@ -78,6 +79,23 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
     named: mergedNames(a, b),
     others: mergedOthers(a.others, b.others),
   };
+}
+
+/** Phrases that only one shelf has and of which nothing else is known: they are merged as they stand. */
+function onceOnly(a: ShelfContents, b: ShelfContents, off: ReadonlyMap<string, Removal>): ReadonlyMap<string, Phrase> {
+  const withStates = new Set([...a.states, ...b.states].map((s) => s.phrase));
+  const alone = new Map<string, Phrase>();
+  const twice = new Set<string>();
+  for (const p of [...a.phrases, ...b.phrases]) {
+    if (alone.has(p.id) || off.has(p.id) || withStates.has(p.id)) twice.add(p.id);
+    alone.set(p.id, p);
+  }
+  twice.forEach((id) => alone.delete(id));
+  return alone;
+}
+
+function without(shelf: ShelfContents, ids: ReadonlyMap<string, Phrase>): ShelfContents {
+  return { ...shelf, phrases: shelf.phrases.filter((p) => !ids.has(p.id)) };
 }
 
 /** All that is known of each phrase, the latest first: what stands, what was taken off, and the earlier states. */

@@ -22,7 +22,7 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
   imports: [ComparePanelComponent, PathsPanelComponent, StaffComponent, Tab, TabList, TabPanel, TabPanels, Tabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-tabs [value]="view.lower() ?? ''" [selectOnFocus]="false">
+    <p-tabs [showNavigators]="false" [value]="view.lower() ?? ''" [selectOnFocus]="false">
       <p-tablist aria-label="Under the ribbon">
         @for (t of tabs; track t.what) {
           <p-tab [value]="t.what" (click)="view.toggleLower(t.what)" (keydown.enter)="view.toggleLower(t.what)">

@@ -6,12 +6,12 @@ import { ALL_TRIES, countAnew, pagesRange, triesOf } from '../tries';
 import { ROWS, type Differences, type RowTable } from './shelf-rows';
 
 /** So many rows are put at once: after each the progress is told. */
-const CHUNK = 500;
+const CHUNK = 2000;
 
 /** What one merge wrote, so that it can be taken back, and only that. */
 export interface MergeDone {
   readonly rows: Readonly<
-    Record<RowTable, readonly { readonly key: string; readonly before: unknown; readonly after: string }[]>
+    Record<RowTable, readonly { readonly key: string; readonly before: unknown; readonly now: unknown }[]>
   >;
   /** The tries it wrote, phrase by phrase: what stood there before, null for a new one. */
   readonly tries: ReadonlyMap<string, ReadonlyMap<string, Attempt | null>>;
@@ -49,18 +49,16 @@ export async function writeMerge(
     const some = phrases.slice(at, at + CHUNK);
     const fresh = some.filter(([phrase]) => !known.has(phrase));
     for (const [, own] of fresh) own.sort((a, b) => a.at - b.at);
-    await db.tries.bulkPut(fresh.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)]));
-    await db.tallies.bulkPut(fresh.map(([phrase, own]) => ({ ...bestOf(own), id: phrase })));
+    await Promise.all([
+      db.tries.bulkPut(fresh.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)])),
+      db.tallies.bulkPut(fresh.map(([phrase, own]) => ({ ...bestOf(own), id: phrase }))),
+    ]);
     for (const [phrase, own] of some) if (known.has(phrase)) await addTries(db, phrase, own);
     step(some.length);
   }
   await countAllAnew(db);
-  const told = ROWS.map((name) => [
-    name,
-    rows[name].map(({ key, before, now }) => ({ key, before, after: now === undefined ? '' : stableJson(now) })),
-  ]);
   return {
-    rows: Object.fromEntries(told) as MergeDone['rows'],
+    rows,
     tries: new Map(phrases.map(([phrase, own]) => [phrase, new Map(own.map((t) => [t.id, had.get(t.id) ?? null]))])),
   };
 }
@@ -85,9 +83,9 @@ export async function takeMergeBack(db: ShelfDb, done: MergeDone): Promise<numbe
   await countAllAnew(db);
   for (const name of ROWS) {
     const table = db.table(name);
-    for (const { key, before, after } of done.rows[name]) {
+    for (const { key, before, now } of done.rows[name]) {
       const stands: unknown = await table.get(key);
-      const isAsWritten = (stands === undefined ? '' : stableJson(stands)) === after;
+      const isAsWritten = stableJson(stands ?? null) === stableJson(now ?? null);
       // A new phrase that was played since stays, with what was played.
       const isPlayed = name === 'phrases' && before === undefined && (await db.tallies.get(key)) !== undefined;
       if (!isAsWritten || isPlayed) {

@@ -7,6 +7,9 @@ import { count } from '@core/base';
 import type { DayPoint } from '@core/drill';
 import { followWidth } from '../follow-size';
 
+/** Up to so many days each mark is one to point at; beyond, they are drawn as one. */
+const MOST_POINTED = 90;
+
 const HEIGHT = 260;
 const MARGIN = { top: 18, right: 78, bottom: 30, left: 44 };
 
@@ -39,19 +42,25 @@ export class TempoChartComponent {
       [Math.min(min(lows) ?? goal, goal) - 5, Math.max(max(days, (d) => d.tried) ?? goal, goal) + 5],
       [HEIGHT - MARGIN.bottom, MARGIN.top],
     ).nice();
+    const pointed = days.length <= MOST_POINTED;
+    const date = (d: DayPoint): string => (pointed ? format(d.day, 'd MMM') : '');
     const clean = days.flatMap((d) =>
-      d.clean === null ? [] : [{ x: x(d.day), y: y(d.clean), bpm: d.clean, date: format(d.day, 'd MMM') }],
+      d.clean === null ? [] : [{ x: x(d.day), y: y(d.clean), bpm: d.clean, date: date(d) }],
     );
+    const tried = days
+      .filter((d) => d.tried > (d.clean ?? 0))
+      .map((d) => ({ x: x(d.day), y: y(d.tried), bpm: d.tried, date: date(d) }));
     const path = line<{ x: number; y: number }>()
       .x((d) => d.x)
       .y((d) => d.y)(clean);
     return {
       width,
       path: path ?? '',
+      pointed,
       clean,
-      tried: days
-        .filter((d) => d.tried > (d.clean ?? 0))
-        .map((d) => ({ x: x(d.day), y: y(d.tried), bpm: d.tried, date: format(d.day, 'd MMM') })),
+      tried,
+      cleanDots: pointed ? '' : dots(clean, 2.5),
+      triedDots: pointed ? '' : dots(tried, 2),
       goal: { y: y(goal), bpm: goal },
       ticksY: y.ticks(5).map((t) => ({ y: y(t), text: String(t) })),
       // Of a few days the ticks are hours: each day is named once.
@@ -62,4 +71,11 @@ export class TempoChartComponent {
       words: `Best clean tempo by day, ${count(clean.length, 'day')}; the newest ${clean.at(-1)?.bpm ?? 'none'}, the goal ${goal}`,
     };
   });
+}
+
+/** Many round marks as one path. */
+function dots(at: readonly { readonly x: number; readonly y: number }[], r: number): string {
+  return at
+    .map(({ x, y }) => `M${(x - r).toFixed(1)} ${y.toFixed(1)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`)
+    .join('');
 }

@@ -1,0 +1,36 @@
+import { afterNextRender, effect, inject, Injector, signal, untracked, type Signal } from '@angular/core';
+import { STILLNESS } from './stilled';
+
+/**
+ * Counts from 0 to `turns`, one more after each drawing, as soon as there is something to show: what a place shows is
+ * drawn part by part, so that no task holds the page up and what matters most stands there first. It begins again
+ * after there was nothing. Must be called in an injection context. Where nothing waits (`STILLNESS` of 0) all turns
+ * are over at once.
+ */
+export function inTurns(turns: number, shows: () => boolean = () => true): Signal<number> {
+  if (inject(STILLNESS) === 0) return signal(turns).asReadonly();
+  const injector = inject(Injector);
+  const turn = signal(0);
+  effect((onCleanup) => {
+    if (!shows()) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    // A task of its own: the browser may draw and hear the hand before it.
+    const afterDrawing = (): void => {
+      const next = (): void => void (timer = setTimeout(() => step()));
+      const drawn = afterNextRender({ read: next }, { injector });
+      stop = () => drawn.destroy();
+    };
+    const step = (): void => {
+      turn.update((n) => n + 1);
+      if (untracked(turn) < turns) afterDrawing();
+    };
+    let stop = (): void => undefined;
+    afterDrawing();
+    onCleanup(() => {
+      stop();
+      clearTimeout(timer);
+      turn.set(0);
+    });
+  });
+  return turn.asReadonly();
+}
