@@ -14,6 +14,9 @@ const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as cons
     @let j = judged();
     <p [class]="'verdict ' + j.verdict">{{ words[j.verdict] }}</p>
     <p class="fix">{{ j.fix?.words ?? 'Nothing to fix first.' }}</p>
+    @for (b of j.besides; track b) {
+      <p class="quiet">{{ b }}</p>
+    }
     <p class="quiet">
       @if (j.loops; as l) {
         {{ l.clean }} of {{ l.of }} {{ l.of === 1 ? 'loop' : 'loops' }} clean ·

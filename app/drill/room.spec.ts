@@ -486,7 +486,7 @@ describe('what a try said', () => {
     );
     const judged = rec.judge(0, 4, 'strict', schools)!;
     const m = mount(JudgedComponent, { judged, pattern: phrase });
-    expect(m.host.querySelector('.fix')?.textContent).toMatch(/The kick on .* drags \d+ ms/);
+    expect(m.host.querySelector('.fix')?.textContent).toMatch(/The kick foot drags \d+ ms/);
     expect(m.text()).not.toContain('drift, ms a minute');
     const isolate = heard(m.component.isolate);
     m.press('Isolate it');

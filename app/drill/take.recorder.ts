@@ -5,6 +5,7 @@ import type { Measured } from '@core/drill';
 import { expectedIn, lengthsAt, silencesIn, type Rendition } from '@core/rendition';
 import {
   align,
+  besides,
   dotsOf,
   firstFix,
   measuredOf,
@@ -28,6 +29,8 @@ export interface Judged {
   readonly verdict: TakeVerdict;
   readonly fix: Fix | null;
   readonly measured: Measured;
+  /** What was heard beside the playing and is nobody's fault. */
+  readonly besides: readonly string[];
   /** How many of its loops were clean, each for itself; null when the player decided. */
   readonly loops: { readonly clean: number; readonly of: number } | null;
 }
@@ -109,13 +112,22 @@ export class TakeRecorder {
     const { meant, source } = this;
     if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
     const expected = expectedIn(meant, this.bpm, first, turns);
-    const { slot } = lengthsAt(meant, this.bpm);
+    const { slot, beat } = lengthsAt(meant, this.bpm);
     const hits = this.hitsIn(meant, first, turns);
     const silences = silencesIn(meant, this.bpm, first + turns);
-    const reading = readTake(expected, hits, align(expected, hits), silences);
+    // A microphone takes a flam for one stroke: nobody is told that a grace stroke was left out.
+    const laid = align(expected, hits, { beat, hearsGraces: source.kind !== 'microphone' });
+    const reading = readTake(expected, hits, laid, silences);
     const verdict = verdictOf(reading, slot, strictness);
-    const fix = firstFix(meant.pattern, reading, slot, schools);
-    return { reading, verdict, fix, measured: measuredOf(reading, fix), loops: null };
+    const fix = firstFix(meant.pattern, reading, slot, schools, strictness);
+    return {
+      reading,
+      verdict,
+      fix,
+      measured: measuredOf(reading, fix),
+      besides: besides(reading),
+      loops: null,
+    };
   }
 
   private hitsIn(meant: Rendition, first: number, turns: number): readonly Hit[] {

@@ -9,9 +9,10 @@ const NOTE_ON = 0x90;
 /** So long an answer is waited for: a question to the player may stand there meanwhile. In milliseconds. */
 const ANSWER_MS = 20_000;
 /**
- * A pad that is struck once can send twice; what comes sooner than this after the same note, in seconds, is its echo.
+ * What comes sooner than this after the same note, in seconds, is its echo. A pad that sends twice later than that is
+ * told of by the reading of the take, which knows whether a flam was meant.
  */
-const ECHO_SECONDS = 0.025;
+const ECHO_SECONDS = 0.012;
 
 /** Any pad or kit that speaks MIDI. Notes are voices once they were taught, and unknown until then. */
 @Injectable({ providedIn: 'root' })

@@ -1,5 +1,5 @@
 import { swung, TICKS_PER_QUARTER } from '../time';
-import { LEVEL_DEFAULTS, type Limb, type Voice } from '../stroke';
+import { isHand, LEVEL_DEFAULTS, type Limb, type Ornament, type Voice } from '../stroke';
 import { loopTicks, type Pattern } from '../pattern';
 
 /** A stroke that is expected: its place in the phrase, when it should fall in seconds, who plays it where, how loud. */
@@ -12,11 +12,16 @@ export interface Expected {
   readonly limb: Limb;
   readonly voice: Voice;
   readonly velocity: number;
+  /** Ticks from the first turn's bar line, unswung; absent where the stroke belongs to no phrase. */
+  readonly tick?: number;
+  /** What stands before or after it: its grace strokes are the other hand's. */
+  readonly ornament?: Ornament;
 }
 
 /**
  * The strokes that turns of a phrase expect, in seconds from the first turn's bar line, at a tempo in quarters a
- * minute. Swing is in the times, as it is in the sound; grace strokes are not expected.
+ * minute. Swing is in the times, as it is in the sound. Grace strokes are no strokes of their own: their ornament says
+ * that they are to be heard before it.
  */
 export function expectedOf(
   pattern: Pattern,
@@ -34,6 +39,8 @@ export function expectedOf(
       limb: s.limb,
       voice: s.voice,
       velocity: LEVEL_DEFAULTS[s.level].velocity,
+      tick: (firstTurn + t) * loop + pattern.start + s.at,
+      ...(s.ornament && isHand(s.limb) ? { ornament: s.ornament } : {}),
     })),
   ).flat();
 }

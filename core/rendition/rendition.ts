@@ -116,10 +116,17 @@ export function expectedIn({ pattern }: Rendition, bpm: number, first: number, t
   return expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
 }
 
-/** How long one turn and one slot last, in seconds, at a tempo in counted beats a minute. */
-export function lengthsAt({ pattern }: Rendition, bpm: number): { readonly turn: number; readonly slot: number } {
+/** How long one turn, one slot and one counted beat last, in seconds, at a tempo in counted beats a minute. */
+export function lengthsAt(
+  { pattern }: Rendition,
+  bpm: number,
+): {
+  readonly turn: number;
+  readonly slot: number;
+  readonly beat: number;
+} {
   const quarters = quarterTempo(bpm, pattern.meter);
-  return { turn: secondsOf(loopTicks(pattern), quarters), slot: secondsOf(pattern.grid, quarters) };
+  return { turn: secondsOf(loopTicks(pattern), quarters), slot: secondsOf(pattern.grid, quarters), beat: 60 / bpm };
 }
 
 /** The stretches of so many turns in which the click is silent, in seconds from the first bar line. */

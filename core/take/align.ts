@@ -1,201 +1,228 @@
+import { TICKS_PER_QUARTER } from '../time';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
+import { matchGroup, type Match } from './match';
+import { ornamented, type Answered } from './ornaments';
+import { mean, median } from './numbers';
+import { keyFor, playedAt, wholeOf, type Lay, type Whole } from './whole';
 
-/** A hit that was meant for a stroke, and by how many milliseconds it was late (above 0) or early. */
-export interface Match {
-  /** Places in the lists that were aligned. */
-  readonly expected: number;
-  readonly hit: number;
-  readonly late: number;
-}
+export type { Match } from './match';
 
 export interface Alignment {
   readonly matches: readonly Match[];
   /** Places of expected strokes that nobody played, and of hits that nobody asked for. */
   readonly missed: readonly number[];
   readonly extra: readonly number[];
+  /** Strokes with grace strokes that were played: how many were asked for, and how many heard. */
+  readonly graces: readonly Answered[];
+  /** Places of hits that were grace strokes or the bounces of a buzz. */
+  readonly graceHits: readonly number[];
+  /** Places of hits that a pad sent twice for one stroke. */
+  readonly doubled: readonly number[];
+  /** Places of hits of which nothing is known in a take whose other hits are known: a note that was never taught. */
+  readonly unknown: readonly number[];
+  /** How the take lies as a whole on what was meant. */
+  readonly whole: Whole;
+  /** Length of a counted beat in seconds, as it was meant. */
+  readonly beat: number;
+}
+
+/** What is known of a take beside its hits. */
+export interface Hearing {
+  /** Length of a counted beat in seconds; told by the strokes' ticks when absent. */
+  readonly beat?: number;
+  /** Whether what listened can hear grace strokes at all: else they are not asked for. */
+  readonly hearsGraces?: boolean;
 }
 
 /**
- * A hit further from its stroke than this, in seconds, is another hit; and so is one beyond this share of the way to
- * the neighbouring stroke. Half the way and 120 ms, as first thought of, cut off one stroke in fifty of a player who
- * scatters by a quarter of a slot at slow tempos; past half the way the order of the hits still tells whose they are.
+ * Lays hits on expected strokes. First the take is read as a whole (late, slower, faster), then strokes and hits are
+ * matched where that whole has them: limb by limb where hits know their limb, voice by voice where they know their
+ * voice, else all together. A hit can be meant for a stroke within three quarters of the way to that stroke's
+ * neighbours, at most 460 ms. Grace strokes are laid before their stroke; what a pad sent twice, or a note that was
+ * never taught, is told apart from strokes too many. `late` is against what was meant. Both lists must be in order of
+ * time. Time grows as n log n.
  */
-const WIDEST = 0.24;
-const SHARE_OF_GAP = 0.75;
-
-/** What a match as far off as it may be is still worth, so that a hit is rather late than missed and extra. */
-const AT_THE_EDGE = 0.05;
-
-/**
- * Lays hits on expected strokes: the monotone matching of least cost, exactly. A hit can be meant for a stroke within
- * three quarters of the way to that stroke's neighbours, at most 240 ms; leaving a stroke unplayed or a hit unasked
- * costs more than any match. Strokes and hits are matched limb by limb where every hit knows its limb, voice by voice
- * where every hit knows its voice, else all together. Both lists must be in order of time. Time grows as n log n.
- *
- * The chain of matches with the greatest worth is found as heaviest increasing subsequences are (Fredman 1975), with
- * prefix maxima in a tree (Fenwick 1994).
- */
-export function align(expected: readonly Expected[], hits: readonly Hit[]): Alignment {
-  const byLimb = hits.length > 0 && hits.every((h) => h.limb !== null);
-  const byVoice = !byLimb && hits.length > 0 && hits.every((h) => h.voice !== null);
-  const keyOfExpected = (e: Expected): string => (byLimb ? e.limb : byVoice ? e.voice : '');
-  const keyOfHit = (h: Hit): string => (byLimb ? (h.limb ?? '') : byVoice ? (h.voice ?? '') : '');
+export function align(
+  expected: readonly Expected[],
+  hits: readonly Hit[],
+  { beat = usualBeat(expected), hearsGraces = true }: Hearing = {},
+): Alignment {
+  const key = keyFor(hits);
   const groups = new Map<string, { own: number[]; played: number[] }>();
-  const group = (key: string): { own: number[]; played: number[] } => {
-    const known = groups.get(key) ?? { own: [], played: [] };
-    groups.set(key, known);
+  const group = (name: string): { own: number[]; played: number[] } => {
+    const known = groups.get(name) ?? { own: [], played: [] };
+    groups.set(name, known);
     return known;
   };
-  expected.forEach((e, i) => group(keyOfExpected(e)).own.push(i));
-  hits.forEach((h, i) => group(keyOfHit(h)).played.push(i));
-  // Without limbs or voices a unison sounds once: its strokes after the first are answered by the same hit.
-  const heard = byLimb || byVoice ? null : sharedMoments(expected);
-  const lay = (where: readonly number[]): readonly Match[] =>
-    [...groups.values()].flatMap(({ own, played }) =>
-      matchGroup(where, hits, heard ? own.filter((i) => heard[i] === i) : own, played),
-    );
-  // A player who lies behind or runs away is followed: the strokes are laid again where that player's own time has
-  // them.
-  let where = expected.map((e) => e.seconds);
-  let close = lay(where);
-  const really = (m: Match): Match => ({
-    ...m,
-    late: ((hits[m.hit]?.seconds ?? 0) - (expected[m.expected]?.seconds ?? 0)) * 1000,
+  // Strokes of one moment that nothing tells apart sound once: those after the first are answered by the same hit.
+  const first = sharedMoments(expected, key.stroke);
+  expected.forEach((e, i) => first[i] === i && group(key.stroke(e)).own.push(i));
+  hits.forEach((h, i) => {
+    const name = key.hit(h);
+    if (name !== null) group(name).played.push(i);
   });
-  for (let pass = 0; pass < FOLLOWED; pass++) {
-    const own = ownTime(close.map(really), expected);
-    where = expected.map((e) => e.seconds + own(e.seconds));
-    close = lay(where);
-  }
-  const matches = plausible(close, expected).map(really);
-  const shared = heard
-    ? matches.flatMap((m) =>
-        expected.flatMap((_, i) => (heard[i] === m.expected && i !== m.expected ? [{ ...m, expected: i }] : [])),
-      )
-    : [];
-  const all = [...matches, ...shared].sort((a, b) => a.expected - b.expected);
-  const answered = new Set(all.map((m) => m.expected));
-  const used = new Set(matches.map((m) => m.hit));
+  const lay: Lay = (where, until) =>
+    [...groups.values()].flatMap(({ own, played }) =>
+      matchGroup(
+        where,
+        hits,
+        until === Infinity ? own : own.filter((i) => (expected[i]?.seconds ?? 0) <= until),
+        played,
+      ),
+    );
+  const whole = wholeOf(expected, hits, (where, until) => withShared(lay(where, until), first), beat);
+  const close = lay(
+    expected.map((e) => playedAt(whole, e.seconds)),
+    Infinity,
+  );
+  const kept = plausible(close, expected);
+  const told = ornamented(expected, hits, kept, key.by);
+  const together = unisons(expected, hits, withShared(told.matches, first), first, told.free, key);
+  const matches = together
+    .map(({ expected: e, hit, seconds }) => ({
+      expected: e,
+      hit,
+      late: (seconds - (expected[e]?.seconds ?? 0)) * 1000,
+    }))
+    .sort((a, b) => a.expected - b.expected);
+  const answered = new Set(matches.map((m) => m.expected));
+  const second = new Set(matches.map((m) => m.hit));
+  const doubled = told.doubled.filter((i) => !second.has(i));
+  const used = new Set([...second, ...told.graceHits, ...doubled]);
+  const rest = hits.flatMap((_, i) => (used.has(i) ? [] : [i]));
+  const isUnknown = (i: number): boolean => {
+    const h = hits[i];
+    return h !== undefined && key.hit(h) === null;
+  };
   return {
-    matches: all,
+    matches,
     missed: expected.flatMap((_, i) => (answered.has(i) ? [] : [i])),
-    extra: hits.flatMap((_, i) => (used.has(i) ? [] : [i])),
+    extra: rest.filter((i) => !isUnknown(i)),
+    unknown: rest.filter(isUnknown),
+    graces: hearsGraces ? told.graces : [],
+    graceHits: told.graceHits,
+    doubled,
+    whole,
+    beat,
   };
 }
 
-/** How often the strokes are laid anew on the player's own time. */
-const FOLLOWED = 2;
+/** A quarter, told by the ticks of the strokes; half a second where they have none. */
+function usualBeat(expected: readonly Expected[]): number {
+  const [a, b] = [expected[0], expected.at(-1)];
+  const ticks = (b?.tick ?? 0) - (a?.tick ?? 0);
+  return a && b && ticks > 0 ? ((b.seconds - a.seconds) * TICKS_PER_QUARTER) / ticks : 0.5;
+}
 
-/**
- * How far behind a player is, in seconds, at a time: a straight line through the medians of the first and the second
- * half of the matches.
- */
-function ownTime(matches: readonly Match[], expected: readonly Expected[]): (seconds: number) => number {
-  if (matches.length < 8) return () => 0;
-  const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-  const points = matches
-    .map((m) => ({ at: expected[m.expected]?.seconds ?? 0, late: m.late / 1000 }))
-    .sort((a, b) => a.at - b.at);
-  const half = points.length >> 1;
-  const [one, two] = [points.slice(0, half), points.slice(half)];
-  const [t1, t2] = [middle(one.map((p) => p.at)), middle(two.map((p) => p.at))];
-  const [y1, y2] = [middle(one.map((p) => p.late)), middle(two.map((p) => p.late))];
-  const slope = t2 > t1 ? (y2 - y1) / (t2 - t1) : 0;
-  return (seconds) => y1 + slope * (seconds - t1);
+/** Every stroke of a moment that is answered by the hit of its first. */
+function withShared(matches: readonly Match[], first: readonly number[]): readonly Match[] {
+  const of = new Map<number, number[]>();
+  first.forEach((f, i) => {
+    if (f !== i) of.set(f, [...(of.get(f) ?? []), i]);
+  });
+  if (of.size === 0) return matches;
+  return matches.flatMap((m) => [m, ...(of.get(m.expected) ?? []).map((i) => ({ ...m, expected: i }))]);
 }
 
 /**
- * A match that lies further from its limb's usual place than this many usual scatters, and than this many ms, is no
- * late stroke: one was left out and another added.
+ * Two strokes of a unison that nothing tells apart are no further from each other than this, in seconds: where voices
+ * are known, and where nothing is and two sounds so near are mostly heard as one.
+ */
+const TOGETHER = { limb: 0.035, voice: 0.035, nothing: 0.012 } as const;
+
+/**
+ * Matches with the second hit of a unison that nothing tells apart, where there is one: whose hit is whose cannot be
+ * told, so that both fall on the middle.
+ */
+function unisons(
+  expected: readonly Expected[],
+  hits: readonly Hit[],
+  matches: readonly Match[],
+  first: readonly number[],
+  free: readonly number[],
+  key: ReturnType<typeof keyFor>,
+): readonly { readonly expected: number; readonly hit: number; readonly seconds: number }[] {
+  const left = new Set(free);
+  const own = new Map(matches.map((m) => [m.expected, m.hit]));
+  const partner = new Map<number, number>();
+  for (const m of matches) {
+    const e = expected[m.expected];
+    const [lead, at] = [first[m.expected] ?? m.expected, hits[m.hit]?.seconds ?? 0];
+    if (!e || lead === m.expected) continue;
+    for (let n = 1; n <= NEIGHBOURS; n++) {
+      const found = [m.hit + n, m.hit - n].find((i) => {
+        const h = hits[i];
+        return h && left.has(i) && key.hit(h) === key.stroke(e) && Math.abs(h.seconds - at) <= TOGETHER[key.by];
+      });
+      if (found === undefined) continue;
+      left.delete(found);
+      partner.set(m.expected, found);
+      break;
+    }
+  }
+  const middle = new Map<number, number[]>();
+  matches.forEach((m) => {
+    const lead = first[m.expected] ?? m.expected;
+    const hit = partner.get(m.expected) ?? own.get(lead) ?? m.hit;
+    middle.set(lead, [...(middle.get(lead) ?? []), hits[hit]?.seconds ?? 0]);
+  });
+  return matches.map((m) => {
+    const all = middle.get(first[m.expected] ?? m.expected) ?? [];
+    return { expected: m.expected, hit: partner.get(m.expected) ?? m.hit, seconds: mean(all) };
+  });
+}
+
+/** Hits beside a unison's that are looked at for its second one. */
+const NEIGHBOURS = 3;
+
+/** For each stroke the first stroke of its moment that nothing tells it apart from. */
+function sharedMoments(expected: readonly Expected[], keyOf: (e: Expected) => string): readonly number[] {
+  return expected.map((e, i) => {
+    let found = i;
+    for (let k = i - 1; k >= 0; k--) {
+      const other = expected[k];
+      if (!other || e.seconds - other.seconds > 1e-9) break;
+      if (keyOf(other) === keyOf(e)) found = k;
+    }
+    return found;
+  });
+}
+
+/**
+ * A match that lies further from its limb's usual place, and from what its own place has in most loops, than this many
+ * usual scatters and than this many ms is no late stroke: one was left out and another added.
  */
 const FAR_SCATTERS = 5;
 const FAR_MS = 25;
 
-/** Matches without those that cannot be meant so, judged limb by limb by the median and the median distance from it. */
+/** Matches without those that cannot be meant so, by the medians of their limb and of their place in the loop. */
 function plausible(matches: readonly Match[], expected: readonly Expected[]): readonly Match[] {
-  const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-  const limbs = [...new Set(matches.map((m) => expected[m.expected]?.limb))];
-  return limbs
-    .flatMap((limb) => {
-      const own = matches.filter((m) => expected[m.expected]?.limb === limb);
-      const usual = middle(own.map((m) => m.late));
-      const scatter = 1.4826 * middle(own.map((m) => Math.abs(m.late - usual)));
-      return own.filter((m) => Math.abs(m.late - usual) <= Math.max(FAR_MS, FAR_SCATTERS * scatter));
+  const turns = new Set(expected.map((e) => e.turn)).size;
+  const byPlace = grouped(matches, (m) => expected[m.expected]?.index ?? -1);
+  const places = new Map([...byPlace].map(([place, own]) => [place, median(own.map((m) => m.late))]));
+  return [...grouped(matches, (m) => expected[m.expected]?.limb ?? '').values()]
+    .flatMap((own) => {
+      const usual = median(own.map((m) => m.late));
+      const scatter = 1.4826 * median(own.map((m) => Math.abs(m.late - usual)));
+      const far = Math.max(FAR_MS, FAR_SCATTERS * scatter);
+      return own.filter((m) => {
+        if (Math.abs(m.late - usual) <= far) return true;
+        const place = expected[m.expected]?.index ?? -1;
+        const many = byPlace.get(place)?.length ?? 0;
+        // The same in most loops is a habit, not chance.
+        return turns > 1 && many * 2 > turns && many > 1 && Math.abs(m.late - (places.get(place) ?? 0)) <= far;
+      });
     })
     .sort((a, b) => a.expected - b.expected);
 }
 
-/** For each stroke the first stroke of its moment. */
-function sharedMoments(expected: readonly Expected[]): readonly number[] {
-  const first: number[] = [];
-  expected.forEach((e, i) => {
-    const before = first[i - 1];
-    first.push(before !== undefined && Math.abs((expected[before]?.seconds ?? 0) - e.seconds) < 1e-9 ? before : i);
-  });
-  return first;
-}
-
-/** One match that could be, with the best chain that ends in it. */
-interface Candidate {
-  readonly expected: number;
-  readonly hit: number;
-  readonly late: number;
-  readonly worth: number;
-  readonly before: Candidate | null;
-}
-
-function matchGroup(
-  where: readonly number[],
-  hits: readonly Hit[],
-  own: readonly number[],
-  played: readonly number[],
-): Match[] {
-  const times = own.map((i) => where[i] ?? 0);
-  const struck = played.map((i) => hits[i]?.seconds ?? 0);
-  const tree: (Candidate | null)[] = Array.from({ length: played.length + 1 }, () => null);
-  const bestBefore = (until: number): Candidate | null => {
-    let best: Candidate | null = null;
-    for (let i = until; i > 0; i -= i & -i) {
-      const c = tree[i] ?? null;
-      if (c && (!best || c.worth > best.worth)) best = c;
-    }
-    return best;
-  };
-  let low = 0;
-  times.forEach((time, n) => {
-    const before = time - (times[n - 1] ?? -Infinity);
-    const after = (times[n + 1] ?? Infinity) - time;
-    const [early, late] = [Math.min(before * SHARE_OF_GAP, WIDEST), Math.min(after * SHARE_OF_GAP, WIDEST)];
-    while (low < struck.length && (struck[low] ?? 0) < time - WIDEST) low++;
-    const found: { at: number; candidate: Candidate }[] = [];
-    for (let j = low; j < struck.length; j++) {
-      const off = (struck[j] ?? 0) - time;
-      if (off > late) break;
-      const reach = off < 0 ? early : late;
-      if (off < -early || reach <= 0) continue;
-      const chain = bestBefore(j);
-      const worth = 1 + AT_THE_EDGE - (off / reach) ** 2 + 1;
-      found.push({
-        at: j + 1,
-        candidate: {
-          expected: own[n] ?? 0,
-          hit: played[j] ?? 0,
-          late: off * 1000,
-          worth: (chain?.worth ?? 0) + worth,
-          before: chain,
-        },
-      });
-    }
-    // Only after all of one stroke's candidates are known, so that no stroke is matched twice.
-    for (const { at, candidate } of found)
-      for (let i = at; i < tree.length; i += i & -i) {
-        const known = tree[i];
-        if (!known || candidate.worth > known.worth) tree[i] = candidate;
-      }
-  });
-  const chain: Match[] = [];
-  for (let c = bestBefore(played.length); c; c = c.before)
-    chain.push({ expected: c.expected, hit: c.hit, late: c.late });
-  return chain.reverse();
+function grouped<K>(matches: readonly Match[], keyOf: (m: Match) => K): ReadonlyMap<K, Match[]> {
+  const all = new Map<K, Match[]>();
+  for (const m of matches) {
+    const own = all.get(keyOf(m));
+    if (own) own.push(m);
+    else all.set(keyOf(m), [m]);
+  }
+  return all;
 }

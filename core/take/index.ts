@@ -8,3 +8,6 @@ export * from './kept';
 export * from './latency';
 export * from './reading';
 export * from './verdict';
+export * from './findings';
+export type { Fault } from './faults';
+export { normalQuantile, studentQuantile } from './quantile';

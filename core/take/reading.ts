@@ -1,7 +1,11 @@
+import { TICKS_PER_QUARTER } from '../time';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
-import type { Alignment } from './align';
 import type { Expected } from '../rendition';
+import type { Alignment } from './align';
+import { faultsOf, type Fault } from './faults';
 import type { Hit } from './hit';
+import { deviation, mean, median } from './numbers';
+import { gapsIn, type Gaps } from './unplayed';
 
 /** Offset and spread of some strokes, in milliseconds; above 0 is late. */
 export interface Offset {
@@ -12,6 +16,7 @@ export interface Offset {
 
 /** Everything a take says, in milliseconds unless said otherwise. */
 export interface Reading extends Offset {
+  /** Strokes that were left out, without those of parts that were not played at all. */
   readonly missed: number;
   readonly extra: number;
   /** Strokes that were expected. */
@@ -22,8 +27,29 @@ export interface Reading extends Offset {
   readonly byPlace: readonly (Offset & { readonly index: number; readonly missed: number })[];
   /** Seconds from the first stroke to the last. */
   readonly seconds: number;
-  /** Milliseconds a minute by which the playing falls back (above 0) or runs away. */
+  /** Milliseconds a minute by which the playing falls back (above 0) or runs away, and one standard error of it. */
   readonly drift: number;
+  readonly driftError: number;
+  /** The tempo that was kept, as a share of what was meant: 0.98 is 2 % slower. */
+  readonly tempo: number;
+  /** How late all of it is when what is named as a fault is taken out, and one standard error of it. */
+  readonly shift: number;
+  readonly error: number;
+  /** Where the second of two eighths, or 16ths, is meant to fall, in percent of the pair: 50 is straight. */
+  readonly meantSwing: Readonly<Record<'8ths' | '16ths', number>>;
+  /** Length of a counted beat. */
+  readonly beat: number;
+  /** What is late or early against the rest by more than chance explains, the greatest first. */
+  readonly faults: readonly Fault[];
+  /** Length of an eighth, for what is said of swing. */
+  readonly eighth: number;
+  /** What was not played at all: a part of the loop, a beginning, an end. */
+  readonly gaps: Gaps;
+  /** Places whose grace strokes were left out, and how often. */
+  readonly graces: readonly { readonly index: number; readonly wanted: number; readonly missed: number }[];
+  /** Hits that a pad sent twice, and hits of notes that were never taught: nobody's fault. */
+  readonly doubled: number;
+  readonly unknown: number;
   /** How much louder the right hand is than the left on equal strokes, in MIDI velocity; null where nothing tells. */
   readonly leftRight: number | null;
   /** How many times louder accents are than ghosts; null where nothing tells. */
@@ -40,39 +66,61 @@ export interface Silence {
   readonly until: number;
 }
 
+/** A tempo that is another one by this share is a tempo of its own: less is called a drift. */
+const OWN_TEMPO = 0.006;
+
 /**
- * Reads an aligned take. Spread is the standard deviation round the mean with the drift taken out, so that a player who
- * slowly runs away but plays evenly is told about the running only. With nothing matched every offset is 0 and `many`
- * says so.
+ * Reads an aligned take. What was really kept is taken out before limbs and places are compared: the lateness of the
+ * whole and the tempo. Spread is what is left round that when the faults that are named are taken out too, so that a
+ * player who slowly runs away but plays evenly is told about the running only. Where another tempo was kept, offsets
+ * are against that tempo. With nothing matched every offset is 0 and `many` says so.
  */
 export function readTake(
   expected: readonly Expected[],
   hits: readonly Hit[],
-  { matches, missed, extra }: Alignment,
+  { matches, missed, extra, graces, doubled, unknown, whole, beat }: Alignment,
   silences: readonly Silence[] = [],
 ): Reading {
-  const points = matches.flatMap((m) => {
+  const found = matches.flatMap((m) => {
     const [e, h] = [expected[m.expected], hits[m.hit]];
     return e && h ? [{ e, h, late: m.late }] : [];
   });
-  const slope = steadySlope(points.map((p) => [p.e.seconds, p.late]));
-  const middle = mean(points.map((p) => p.e.seconds));
-  const level = (p: (typeof points)[number]): number => p.late - slope * (p.e.seconds - middle);
-  const offset = (own: readonly (typeof points)[number][]): Offset => ({
+  const { slope, error: slopeError } = steadySlope(found.map((p) => [p.e.seconds, p.late]));
+  const middle = mean(found.map((p) => p.e.seconds));
+  const ownTempo = Math.abs(slope / 1000) >= OWN_TEMPO && Math.abs(slope) > 4 * slopeError;
+  const from = whole.from;
+  // Another tempo is no lateness: it is counted from where the take begins.
+  const points = ownTempo ? found.map((p) => ({ ...p, late: p.late - slope * (p.e.seconds - from) })) : found;
+  const left = ownTempo ? 0 : slope;
+  const level = (p: Point): number => p.late - left * (p.e.seconds - middle);
+  const eighth = eighthOf(expected) * 1000;
+  const faults = faultsOf(
+    points.map((p) => ({ index: p.e.index, limb: p.e.limb, off: level(p), ...offBeat(p.e.tick) })),
+  );
+  const straightened = (p: Point): number =>
+    faults.found.reduce((late, f) => (moves(f, p.e) ? late - f.off : late), level(p));
+  const offset = (own: readonly Point[], of = level): Offset => ({
     mean: mean(own.map((p) => p.late)),
-    spread: spread(own.map(level)),
+    spread: deviation(own.map(of)),
     many: own.length,
   });
+  const gaps = gapsIn(expected, missed, beat);
+  const leftOut = missed.filter((i) => !gaps.inside.has(i));
   const missedOf = (test: (e: Expected) => boolean): number =>
-    missed.filter((i) => expected[i] && test(expected[i])).length;
+    leftOut.filter((i) => expected[i] && test(expected[i])).length;
   const limbs = LIMBS.filter((l) => expected.some((e) => e.limb === l));
   const voices = VOICES.filter((v) => expected.some((e) => e.voice === v));
   const places = [...new Set(expected.map((e) => e.index))].sort((a, b) => a - b);
-  const byPlace = new Map(places.map((index) => [index, [] as typeof points]));
+  const byPlace = new Map(places.map((index) => [index, [] as Point[]]));
   for (const p of points) byPlace.get(p.e.index)?.push(p);
+  const missedAt = new Map<number, number>();
+  for (const i of leftOut) {
+    const index = expected[i]?.index ?? -1;
+    missedAt.set(index, (missedAt.get(index) ?? 0) + 1);
+  }
   return {
-    ...offset(points),
-    missed: missed.length,
+    ...offset(points, straightened),
+    missed: leftOut.length,
     extra: extra.length,
     strokes: expected.length,
     byLimb: limbs.map((limb) => ({
@@ -84,14 +132,80 @@ export function readTake(
     byPlace: places.map((index) => ({
       index,
       ...offset(byPlace.get(index) ?? []),
-      missed: missedOf((e) => e.index === index),
+      missed: missedAt.get(index) ?? 0,
     })),
     seconds: (expected.at(-1)?.seconds ?? 0) - (expected[0]?.seconds ?? 0),
-    drift: slope * 60,
+    drift: left * 60,
+    driftError: slopeError * 60,
+    tempo: ownTempo ? 1 / (1 + slope / 1000) : 1,
+    shift: faults.shift,
+    error: faults.error,
+    meantSwing: meantSwing(expected, eighth / 1000),
+    beat: beat * 1000,
+    faults: faults.found,
+    eighth,
+    gaps,
+    graces: gracesAt(expected, graces),
+    doubled: doubled.length,
+    unknown: unknown.length,
     leftRight: difference(points, 'R', 'L'),
     ...ratio(points),
     silence: silenceOf(points, silences),
   };
+}
+
+/** Whether a fault moves a stroke. */
+function moves(fault: Fault, e: Expected): boolean {
+  switch (fault.kind) {
+    case 'limb':
+      return e.limb === fault.limb;
+    case 'place':
+      return e.index === fault.index;
+    case 'swing':
+      return fault.on === '8ths' ? offBeat(e.tick).eighth : offBeat(e.tick).sixteenth;
+  }
+}
+
+/** Which of the second halves a tick falls on: of a quarter, or of an eighth. */
+function offBeat(tick: number | undefined): { readonly eighth: boolean; readonly sixteenth: boolean } {
+  const on = (unit: number): boolean => tick !== undefined && (((tick % unit) + unit) % unit) * 2 === unit;
+  return { eighth: on(TICKS_PER_QUARTER), sixteenth: on(TICKS_PER_QUARTER / 2) };
+}
+
+/** Seconds of an eighth, told by strokes on the quarters, which no swing moves; 0 where ticks are not known. */
+function eighthOf(expected: readonly Expected[]): number {
+  const told = expected.filter((e) => e.tick !== undefined);
+  const even = told.filter((e) => (e.tick ?? 0) % TICKS_PER_QUARTER === 0);
+  const own = even.length > 1 && (even.at(-1)?.tick ?? 0) > (even[0]?.tick ?? 0) ? even : told;
+  const [a, b] = [own[0], own.at(-1)];
+  const many = ((b?.tick ?? 0) - (a?.tick ?? 0)) / (TICKS_PER_QUARTER / 2);
+  return a && b && many > 0 ? (b.seconds - a.seconds) / many : 0;
+}
+
+/** Where strokes off the beat are meant, told by their ticks and their seconds. */
+function meantSwing(expected: readonly Expected[], eighth: number): Reading['meantSwing'] {
+  const own = (on: 'eighth' | 'sixteenth', pair: number): number => {
+    const e = expected.find((s) => offBeat(s.tick)[on]);
+    if (!e || e.tick === undefined || eighth <= 0) return 50;
+    const straight = (e.tick * eighth) / (TICKS_PER_QUARTER / 2);
+    const origin = expected.find((s) => s.tick !== undefined && s.tick % TICKS_PER_QUARTER === 0);
+    const zero = origin ? origin.seconds - ((origin.tick ?? 0) * eighth) / (TICKS_PER_QUARTER / 2) : 0;
+    const percent = 50 + (100 * (e.seconds - zero - straight)) / pair;
+    return Math.abs(percent - 50) < 0.5 ? 50 : percent;
+  };
+  return { '8ths': own('eighth', 2 * eighth), '16ths': own('sixteenth', eighth) };
+}
+
+function gracesAt(expected: readonly Expected[], answered: Alignment['graces']): Reading['graces'] {
+  const at = new Map<number, { wanted: number; missed: number }>();
+  for (const g of answered) {
+    const index = expected[g.expected]?.index ?? -1;
+    const own = at.get(index) ?? { wanted: 0, missed: 0 };
+    own.wanted++;
+    if (g.heard < g.wanted) own.missed++;
+    at.set(index, own);
+  }
+  return [...at].map(([index, own]) => ({ index, ...own })).filter((g) => g.missed > 0);
 }
 
 interface Point {
@@ -104,17 +218,25 @@ interface Point {
 const WILD = 3;
 
 /**
- * The slope with wild strokes left out: one stroke that was laid on the wrong place at the end of a short take would
- * tilt the whole line. Fitted once, then again without what lies further from it than three times the usual scatter
- * (median absolute deviation × 1.48).
+ * The slope with wild strokes left out, and its standard error: one stroke that was laid on the wrong place at the end
+ * of a short take would tilt the whole line. Fitted once, then again without what lies further from it than three times
+ * the usual scatter (median absolute deviation × 1.48).
  */
-function steadySlope(points: readonly (readonly [number, number])[]): number {
+function steadySlope(points: readonly (readonly [number, number])[]): {
+  readonly slope: number;
+  readonly error: number;
+} {
   const first = slopeOf(points);
   const [mx, my] = [mean(points.map((p) => p[0])), mean(points.map((p) => p[1]))];
   const off = (p: readonly [number, number]): number => Math.abs(p[1] - my - first * (p[0] - mx));
-  const scatter = 1.4826 * ([...points.map(off)].sort((a, b) => a - b)[points.length >> 1] ?? 0);
+  const scatter = 1.4826 * median(points.map(off));
   const calm = points.filter((p) => off(p) <= WILD * scatter);
-  return calm.length < points.length && calm.length >= 3 ? slopeOf(calm) : first;
+  const own = calm.length < points.length && calm.length >= 3 ? calm : points;
+  const width = deviation(own.map((p) => p[0]));
+  return {
+    slope: own === points ? first : slopeOf(own),
+    error: width > 0 ? Math.max(scatter, 1) / (width * Math.sqrt(own.length)) : Infinity,
+  };
 }
 
 /** Least-squares slope; 0 for fewer than three points or no extent. */
@@ -128,29 +250,28 @@ function slopeOf(points: readonly (readonly [number, number])[]): number {
   return sxx === 0 ? 0 : sxy / sxx;
 }
 
-function mean(values: readonly number[]): number {
-  return values.length === 0 ? 0 : values.reduce((a, b) => a + b, 0) / values.length;
-}
-
-function spread(values: readonly number[]): number {
-  if (values.length < 2) return 0;
-  const m = mean(values);
-  return Math.sqrt(values.reduce((sum, v) => sum + (v - m) ** 2, 0) / (values.length - 1));
-}
-
-function loudness(points: readonly Point[]): number | null {
+/** How loud some strokes were: mean, and its standard error; null where too few are known. */
+function loudness(points: readonly Point[]): { readonly mean: number; readonly error: number } | null {
   const known = points.flatMap((p) => p.h.velocity ?? []);
-  return known.length < 3 ? null : mean(known);
+  return known.length < 3
+    ? null
+    : { mean: mean(known), error: Math.max(1, deviation(known)) / Math.sqrt(known.length) };
 }
 
-/** Right less left, over strokes that both hands play at one loudness. */
+/** A difference in loudness counts when it is this many standard errors: less is chance. */
+const LOUDER = 3;
+
+/** Right less left, over strokes that both hands play at one loudness; 0 where chance explains it. */
 function difference(points: readonly Point[], a: Limb, b: Limb): number | null {
   const levels = [...new Set(points.map((p) => p.e.velocity))];
   const found = levels.flatMap((velocity) => {
     const [x, y] = [a, b].map((limb) => loudness(points.filter((p) => p.e.limb === limb && p.e.velocity === velocity)));
-    return x === null || y === null || x === undefined || y === undefined ? [] : [x - y];
+    return x && y ? [{ off: x.mean - y.mean, error: Math.hypot(x.error, y.error) }] : [];
   });
-  return found.length === 0 ? null : mean(found);
+  if (found.length === 0) return null;
+  const off = mean(found.map((f) => f.off));
+  const error = Math.hypot(...found.map((f) => f.error)) / found.length;
+  return Math.abs(off) > LOUDER * error ? off : 0;
 }
 
 /** How much louder the loudest strokes of the hands were than the softest, and how much they were meant to be. */
@@ -159,7 +280,7 @@ function ratio(points: readonly Point[]): Pick<Reading, 'accentGhost' | 'meantRa
   const [loud, soft] = [Math.max(...hands.map((p) => p.e.velocity)), Math.min(...hands.map((p) => p.e.velocity))];
   const [louder, softer] = [loud, soft].map((level) => loudness(hands.filter((p) => p.e.velocity === level)));
   if (hands.length === 0 || loud === soft || !louder || !softer) return { accentGhost: null, meantRatio: null };
-  return { accentGhost: louder / softer, meantRatio: loud / soft };
+  return { accentGhost: louder.mean / softer.mean, meantRatio: loud / soft };
 }
 
 function silenceOf(points: readonly Point[], silences: readonly Silence[]): number | null {

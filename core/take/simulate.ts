@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { clamp } from '../base';
-import { LIMBS, type Limb } from '../stroke';
+import { graceLeads, LIMBS, otherHand, type Limb } from '../stroke';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
 import { chanceOf } from './random';
@@ -82,6 +82,13 @@ export function perform(expected: readonly Expected[], player: Player, seed: num
       expected: i,
       late: late * 1000,
     });
+    // Grace strokes come with their stroke, softly, with the other hand.
+    for (const lead of e.ornament ? graceLeads(e.ornament) : [])
+      played.push({
+        hit: { seconds: e.seconds + late - lead, limb: otherHand(e.limb), voice: e.voice, velocity: 30 },
+        expected: null,
+        late: 0,
+      });
     const next = later[i] ?? null;
     if (adds < player.extra && next !== null) {
       extra++;

@@ -59,7 +59,7 @@ describe('laying hits on strokes', () => {
     ['a stroke left out', [0, 0.5, 1], [0, 1], [1], []],
     ['one too many', [0, 0.5], [0, 0.25, 0.5], [], [1]],
     ['both late', [0, 0.5], [0.04, 0.55], [], []],
-    ['out of every window', [0, 1], [0.4, 1.3], [0, 1], [0, 1]],
+    ['out of every window', [0, 1], [0.47, 1.49], [0, 1], [0, 1]],
     ['nothing played', [0, 1], [], [0, 1], []],
     ['nothing expected', [], [0, 1], [], [0, 1]],
   ] as const)('%s', (_, expected, hits, missed, extra) => {
@@ -95,10 +95,10 @@ describe('laying hits on strokes', () => {
         found.matches.forEach((m, i) => {
           const before = found.matches[i - 1];
           if (before) expect(m.hit).toBeGreaterThan(before.hit);
-          expect(Math.abs(m.late)).toBeLessThanOrEqual(240.0001);
+          expect(Math.abs(m.late)).toBeLessThanOrEqual(460.0001);
         });
         expect(found.matches.length + found.missed.length).toBe(strokes.length);
-        expect(found.matches.length + found.extra.length).toBe(hits.length);
+        expect(found.matches.length + found.extra.length + found.doubled.length).toBe(hits.length);
       }),
     );
   });
@@ -144,6 +144,7 @@ describe('the simulated player is read as it was set', () => {
         expect(off).toBeLessThan(Math.min(3.5, Math.max(2, spread / 15)));
         // The truth is read from the matches the player knows, so only the matching can be wrong.
         const exact = readTake(expected, played.hits, {
+          ...found,
           matches: truth.map((t) => ({ expected: t.expected, hit: t.hit, late: t.late })),
           missed: played.missed,
           extra: [],

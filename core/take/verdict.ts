@@ -1,51 +1,19 @@
 import { count } from '../base';
 import type { Schools } from '../time';
-import { LIMB_WORDS, VOICE } from '../stroke';
-import { placeWords, type Pattern } from '../pattern';
+import { LIMB_WORDS, VOICE, type Limb } from '../stroke';
+import { loopTicks, placeWords, type Pattern } from '../pattern';
 import type { Measured, StageKind } from '../drill';
+import { findingsOf, type Finding, type Strictness, type TakeVerdict } from './findings';
 import type { Reading } from './reading';
 
-export const STRICTNESS = ['easy', 'usual', 'strict'] as const;
-export type Strictness = (typeof STRICTNESS)[number];
-
-/** By how much the limits are wider or narrower. */
-const WIDER: Readonly<Record<Strictness, number>> = { easy: 1.5, usual: 1, strict: 0.7 };
-
 /**
- * Limits of a clean take, in milliseconds and shares: a spread of 8 ms is near the least that trained drummers keep
- * with a metronome (Repp 2005, Sensorimotor synchronization: a review); 6 % of a slot leaves wide slots their room; 10
- * ms is where two strokes begin to be heard as two. `close` is what is within these many times the limits.
+ * Clean, close or loose: clean when there is nothing to say, close when all there is to say is small. It follows from
+ * the same findings as the words do, so that a clean take has no fault and a close one never says nothing.
  */
-export const LIMITS = Object.freeze({ spread: 8, slotShare: 0.06, mean: 10, close: 1.8, closeMissed: 0.03 });
-
-export type TakeVerdict = 'clean' | 'close' | 'loose';
-
-/** The least spread, in milliseconds, that a slot of so many seconds asks for. */
-export function spreadLimit(slotSeconds: number, strictness: Strictness = 'usual'): number {
-  return Math.max(LIMITS.spread, LIMITS.slotShare * slotSeconds * 1000) * WIDER[strictness];
-}
-
-/**
- * Clean, close or loose: clean when the spread is at most max(8 ms, 6 % of a slot), the mean within 10 ms and nothing
- * missed.
- * @example
- * verdictOf({ mean: 4, spread: 7, missed: 0, extra: 0, strokes: 64 }, 0.125) // => "clean"
- * verdictOf({ mean: 4, spread: 12, missed: 0, extra: 0, strokes: 64 }, 0.125) // => "close"
- * verdictOf({ mean: 4, spread: 30, missed: 0, extra: 0, strokes: 64 }, 0.125) // => "loose"
- */
-export function verdictOf(
-  r: Pick<Reading, 'mean' | 'spread' | 'missed' | 'extra' | 'strokes'>,
-  slotSeconds: number,
-  strictness: Strictness = 'usual',
-): TakeVerdict {
-  const wide = WIDER[strictness];
-  const spread = r.spread / spreadLimit(slotSeconds, strictness);
-  const mean = Math.abs(r.mean) / (LIMITS.mean * wide);
-  const wrong = r.missed + r.extra;
-  if (spread <= 1 && mean <= 1 && wrong === 0) return 'clean';
-  if (spread <= LIMITS.close && mean <= LIMITS.close && wrong <= Math.max(1, r.strokes * LIMITS.closeMissed))
-    return 'close';
-  return 'loose';
+export function verdictOf(r: Reading, slotSeconds: number, strictness: Strictness = 'usual'): TakeVerdict {
+  const findings = findingsOf(r, slotSeconds, strictness);
+  if (findings.length === 0) return 'clean';
+  return findings.every((f) => f.small) ? 'close' : 'loose';
 }
 
 /**
@@ -69,95 +37,165 @@ export interface Fix {
   readonly index: number | null;
 }
 
-/** A drift, in ms a minute, below this is nobody's fault; and it must have led somewhere that can be heard. */
-const LEAST_DRIFT = 40;
+/** What to fix first, in words: the first of the findings. Null when there is nothing to say. */
+export function firstFix(
+  pattern: Pattern,
+  r: Reading,
+  slotSeconds: number,
+  schools: Schools,
+  strictness: Strictness = 'usual',
+): Fix | null {
+  const [first] = findingsOf(r, slotSeconds, strictness);
+  return first ? fixOf(first, pattern, r, schools) : null;
+}
 
-/** A fault of a limb or place counts when it is this many ms from the rest. */
-const LEAST_FAULT = 6;
+/** Everything there is to say of a take, the first thing to fix first. */
+export function allFixes(
+  pattern: Pattern,
+  r: Reading,
+  slotSeconds: number,
+  schools: Schools,
+  strictness: Strictness = 'usual',
+): readonly Fix[] {
+  return findingsOf(r, slotSeconds, strictness).map((f) => fixOf(f, pattern, r, schools));
+}
 
 /**
- * What to fix first: what was left out, then a limb or a place that drags or hurries against the rest, then the whole
- * lying late or early, running away, unevenness. Null when nothing is worth saying.
+ * What was heard beside the playing and is nobody's fault: notes that were never taught, hits that a pad sent twice.
+ * @example
+ * besides({ unknown: 1, doubled: 0 }) // => ["One hit came from a note that the kit does not know. Teach it under Kit, or leave it: it is not counted."]
+ * besides({ unknown: 0, doubled: 2 }) // => ["The pad sent 2 strokes twice: they are counted once."]
  */
-export function firstFix(pattern: Pattern, r: Reading, slotSeconds: number, schools: Schools): Fix | null {
-  if (r.many === 0)
-    return { words: 'Nothing was heard. Check what listens, and its latency.', stage: null, index: null };
-  const lost = [...r.byPlace].sort((a, b) => b.missed - a.missed)[0];
-  if (lost && lost.missed > 0 && r.missed > 0) {
-    const s = pattern.strokes[lost.index];
-    return {
-      words: `${s ? `The ${s.limb === 'K' || s.limb === 'J' ? VOICE[s.voice].name : LIMB_WORDS[s.limb]} on ${placeWords(pattern, s.at, schools)}` : 'A stroke'} is left out ${count(lost.missed, 'time')}.`,
-      stage: 'part',
-      index: lost.index,
-    };
+export function besides({ unknown, doubled }: Pick<Reading, 'unknown' | 'doubled'>): readonly string[] {
+  const many = unknown === 1 ? 'One hit' : `${unknown} hits`;
+  return [
+    ...(unknown > 0
+      ? [
+          `${many} came from a note that the kit does not know. Teach it under Kit, or leave it: ${unknown === 1 ? 'it is' : 'they are'} not counted.`,
+        ]
+      : []),
+    ...(doubled > 0
+      ? [
+          `The pad sent ${doubled === 1 ? 'one stroke' : `${doubled} strokes`} twice: ${doubled === 1 ? 'it is' : 'they are'} counted once.`,
+        ]
+      : []),
+  ];
+}
+
+function fixOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fix {
+  const whole = (words: string, stage: StageKind | null): Fix => ({ words, stage, index: null });
+  const at = (index: number): string => {
+    const s = pattern.strokes[index];
+    return s ? `${named(s.limb, VOICE[s.voice].name)} on ${placeWords(pattern, s.at, schools)}` : 'one stroke';
+  };
+  const stageOf = (limb: Limb): StageKind => (limb === 'R' || limb === 'L' ? 'part' : 'skeleton');
+  switch (f.kind) {
+    case 'silence':
+      return whole('Nothing was heard. Check what listens, and its latency.', null);
+    case 'part':
+      return { words: partWords(pattern, f, schools), stage: 'part', index: f.first };
+    case 'begins':
+      return whole(`It begins ${beatWords(f.beats)} late${f.shifted ? ' and stays so' : ''}.`, 'bare');
+    case 'stops':
+      return whole(
+        f.turn <= 0 ? 'It stops before the loop is over.' : `It stops after ${count(f.turn, 'loop')}.`,
+        'part',
+      );
+    case 'tempo': {
+      const percent = Math.abs(f.share - 1) * 100;
+      return whole(
+        `The tempo is steady, but ${oneDigit(percent)} % ${f.share < 1 ? 'slower' : 'faster'} than the click.`,
+        'steady-foot',
+      );
+    }
+    case 'shift':
+      return whole(`All of it lies ${ms(f.off)} ${f.off > 0 ? 'behind' : 'ahead of'} the click.`, 'bare');
+    case 'swing': {
+      const how = `${f.on === '8ths' ? 'eighths' : '16ths'} swung ${Math.round(f.percent)} %`;
+      const meant = f.meant === 50 ? 'where straight ones are meant' : `where ${Math.round(f.meant)} % is meant`;
+      return f.limb
+        ? whole(
+            `The ${LIMB_WORDS[f.limb]} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}, as in ${how}, ${meant}.`,
+            'bare',
+          )
+        : whole(`It is played as ${how}, ${meant}.`, 'bare');
+    }
+    case 'left-out':
+      return { words: `The ${at(f.index)} is left out ${count(f.times, 'time')}.`, stage: 'part', index: f.index };
+    case 'grace': {
+      const ornament = pattern.strokes[f.index]?.ornament ?? 'flam';
+      const s = pattern.strokes[f.index];
+      const where = s ? ` on ${placeWords(pattern, s.at, schools)}` : '';
+      return {
+        words: `The ${ornament}${where} is played without its grace ${ornament === 'flam' ? 'stroke' : 'strokes'} ${count(f.times, 'time')}.`,
+        stage: 'part',
+        index: f.index,
+      };
+    }
+    case 'extra':
+      return whole(`${count(f.many, 'stroke')} too many.`, 'bare');
+    case 'limb': {
+      const foot = f.limb !== 'R' && f.limb !== 'L';
+      const who = f.index === null ? LIMB_WORDS[f.limb] : at(f.index);
+      return {
+        words: `The ${who} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}.`,
+        stage: foot ? 'skeleton' : 'bare',
+        index: f.index,
+      };
+    }
+    case 'place':
+      return {
+        words: `The ${at(f.index)} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}.`,
+        stage: stageOf(f.limb),
+        index: f.index,
+      };
+    case 'drift':
+      return whole(`It ${f.off > 0 ? 'falls back' : 'runs away'} by ${ms(f.off)} a minute.`, 'steady-foot');
+    case 'uneven':
+      return whole(`Uneven: strokes scatter by ${ms(f.spread)}.`, 'bare');
+    case 'hands':
+      return whole(`The ${f.softer === 'L' ? 'left' : 'right'} hand is softer than the other.`, 'dynamics');
+    case 'heights':
+      return whole(
+        `Heights too alike: loud strokes are ${(r.accentGhost ?? 1).toFixed(1)} times as loud as soft ones, ${(r.meantRatio ?? 1).toFixed(1)} are meant.`,
+        'dynamics',
+      );
   }
-  const fault = placeFault(pattern, r, schools) ?? limbFault(r);
-  if (fault) return fault;
-  if (Math.abs(r.drift) > LEAST_DRIFT && (Math.abs(r.drift) * r.seconds) / 60 > LIMITS.mean)
-    return {
-      words: `It ${r.drift > 0 ? 'falls back' : 'runs away'} by ${ms(r.drift)} a minute.`,
-      stage: 'steady-foot',
-      index: null,
-    };
-  if (Math.abs(r.mean) > LIMITS.mean)
-    return {
-      words: `All of it lies ${ms(r.mean)} ${r.mean > 0 ? 'behind' : 'ahead of'} the click.`,
-      stage: 'bare',
-      index: null,
-    };
-  if (r.spread > spreadLimit(slotSeconds))
-    return { words: `Uneven: strokes scatter by ${ms(r.spread)}.`, stage: 'bare', index: null };
-  if (r.extra > 0) return { words: `${count(r.extra, 'stroke')} too many.`, stage: 'bare', index: null };
-  if (r.leftRight !== null && Math.abs(r.leftRight) > 12)
-    return {
-      words: `The ${r.leftRight > 0 ? 'left' : 'right'} hand is softer than the other.`,
-      stage: 'dynamics',
-      index: null,
-    };
-  // Less than half of the difference that was meant is heard as none.
-  if (r.accentGhost !== null && r.meantRatio !== null && r.accentGhost < 1 + (r.meantRatio - 1) / 2)
-    return {
-      words: `Heights too alike: loud strokes are ${r.accentGhost.toFixed(1)} times as loud as soft ones, ${r.meantRatio.toFixed(1)} are meant.`,
-      stage: 'dynamics',
-      index: null,
-    };
-  return null;
+}
+
+/** The hand, or the voice of a foot. */
+function named(limb: Limb, voice: string): string {
+  return limb === 'R' || limb === 'L' ? LIMB_WORDS[limb] : voice;
+}
+
+/** "half of the loop", where it is cut. */
+function partWords(pattern: Pattern, f: Extract<Finding, { kind: 'part' }>, schools: Schools): string {
+  const [first, last] = [pattern.strokes[f.first], pattern.strokes[f.last]];
+  const loop = loopTicks(pattern);
+  const after = pattern.strokes[f.last + 1];
+  if (!first || !last || loop <= 0) return 'Only part of the loop is played.';
+  const before = pattern.strokes[f.first - 1];
+  // The middle lies between the last stroke that is played and the first that is not, or the other way round.
+  const middle = loop / 2 - pattern.start;
+  if (!after && before && before.at < middle && first.at >= middle) return 'Only the first half of the loop is played.';
+  if (!before && after && last.at < middle && after.at >= middle) return 'Only the second half of the loop is played.';
+  if (!after) return `Only part of the loop is played: nothing from ${placeWords(pattern, first.at, schools)} on.`;
+  if (!before) return `Only part of the loop is played: nothing before ${placeWords(pattern, after.at, schools)}.`;
+  return `Only part of the loop is played: nothing from ${placeWords(pattern, first.at, schools)} to ${placeWords(pattern, last.at, schools)}.`;
+}
+
+function beatWords(beats: number): string {
+  const near = Math.round(beats);
+  if (Math.abs(beats - near) < 0.2 && near > 0) return near === 1 ? 'a beat' : `${near} beats`;
+  return `${oneDigit(beats)} beats`;
+}
+
+function oneDigit(n: number): string {
+  return n >= 9.95 ? String(Math.round(n)) : n.toFixed(1).replace(/\.0$/, '');
 }
 
 function ms(n: number): string {
   return `${Math.round(Math.abs(n))} ms`;
-}
-
-/** A place that stands out from its own limb, and by more than its own scatter explains. */
-function placeFault(pattern: Pattern, r: Reading, schools: Schools): Fix | null {
-  const found = r.byPlace
-    .filter((p) => p.many >= 2)
-    .map((p) => ({ ...p, off: p.mean - r.mean }))
-    .filter((p) => Math.abs(p.off) > Math.max(LEAST_FAULT, (2.5 * p.spread) / Math.sqrt(p.many)))
-    .sort((a, b) => Math.abs(b.off) - Math.abs(a.off))[0];
-  const s = found ? pattern.strokes[found.index] : undefined;
-  if (!found || !s) return null;
-  const what = s.limb === 'R' || s.limb === 'L' ? LIMB_WORDS[s.limb] : VOICE[s.voice].name;
-  return {
-    words: `The ${what} on ${placeWords(pattern, s.at, schools)} ${found.off > 0 ? 'drags' : 'hurries'} ${ms(found.off)}.`,
-    stage: s.limb === 'R' || s.limb === 'L' ? 'part' : 'skeleton',
-    index: found.index,
-  };
-}
-
-function limbFault(r: Reading): Fix | null {
-  const found = r.byLimb
-    .filter((l) => l.many >= 3)
-    .map((l) => ({ ...l, off: l.mean - r.mean }))
-    .filter((l) => Math.abs(l.off) > LEAST_FAULT)
-    .sort((a, b) => Math.abs(b.off) - Math.abs(a.off))[0];
-  if (!found) return null;
-  const foot = found.limb !== 'R' && found.limb !== 'L';
-  return {
-    words: `The ${LIMB_WORDS[found.limb]} ${found.off > 0 ? 'drags' : 'hurries'} ${ms(found.off)}.`,
-    stage: foot ? 'skeleton' : 'bare',
-    index: null,
-  };
 }
 
 /** What the log keeps of a reading. */
