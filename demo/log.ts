@@ -9,6 +9,8 @@ export interface Learner {
   readonly goal: number;
   /** Seconds of one loop at one beat a minute; divided by the tempo it is the loop's length. */
   readonly loopSeconds: number;
+  /** The ceiling of the phrase for this player: nothing above it is ever clean. */
+  readonly top: number;
   able: number;
   lastClean: number | null;
 }
@@ -18,6 +20,7 @@ export interface Learner {
  * goal.
  */
 function chance(learner: Learner, bpm: number): number {
+  if (bpm > learner.top) return 0;
   return 1 / (1 + Math.exp((bpm - learner.able) / (0.03 * learner.goal)));
 }
 
@@ -29,7 +32,7 @@ function learn(learner: Learner, random: () => number): void {
   const share = learner.able / learner.goal;
   const gain = share < 0.9 ? 0.085 : 0.03;
   const setback = random() < 0.16 ? 0.035 + 0.04 * random() : 0;
-  learner.able *= 1 + gain * (0.4 + random()) - setback;
+  learner.able = Math.min(learner.top, learner.able * (1 + gain * (0.4 + random()) - setback));
 }
 
 /**

@@ -4,6 +4,8 @@ import { readShelf } from '@core/formats';
 import { build, MOVE_NAMES } from '@core/recipe';
 import { gridName, meterText } from '@core/time';
 import { bestOf } from '@core/drill';
+import { USUAL_KIT } from '@core/kit';
+import { ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { saltLantern } from './salt-lantern';
 
 const text = saltLantern();
@@ -40,6 +42,14 @@ describe('The Salt Lantern', () => {
     expect([...new Set(patterns.map((p) => gridName(p.grid)))]).toEqual(
       expect.arrayContaining(['16ths', 'triplets', 'sextuplets', '32nds']),
     );
+  });
+  it('has no clean try above what its own player can do', () => {
+    const above = (shelf?.attempts ?? []).filter((a) => {
+      const phrase = shelf?.phrases.find((p) => p.id === a.phrase);
+      const { bpm } = phrase ? ceilingOn(build(phrase.recipe).pattern, USUAL_KIT, USUAL_PROFILE) : { bpm: null };
+      return a.verdict === 'clean' && bpm !== null && a.bpm > bpm;
+    });
+    expect(above).toEqual([]);
   });
   it('has six weeks of log that climbs, with setbacks, and tempos that some reached and some did not', () => {
     const attempts = [...(shelf?.attempts ?? [])].sort((a, b) => a.at - b.at);

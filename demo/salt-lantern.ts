@@ -1,6 +1,8 @@
 import { writeShelf } from '@core/formats';
 import { quarterTempo, secondsOf } from '@core/time';
 import { loopTicks } from '@core/pattern';
+import { USUAL_KIT } from '@core/kit';
+import { ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { build, type Phrase } from '@core/recipe';
 import { practise, type Learner } from './log';
 import { DEMO_PHRASES } from './phrases';
@@ -23,7 +25,9 @@ export function saltLantern(): string {
   const learners = phrases.map((p): Learner => {
     const { pattern } = build(p.recipe);
     const loopSeconds = secondsOf(loopTicks(pattern), quarterTempo(1, pattern.meter));
-    return { phrase: p.id, goal: p.goal, loopSeconds, able: p.goal * (0.58 + 0.2 * random()), lastClean: null };
+    const top = ceilingOn(pattern, USUAL_KIT, USUAL_PROFILE).bpm ?? Infinity;
+    const able = Math.min(p.goal, top) * (0.58 + 0.2 * random());
+    return { phrase: p.id, goal: p.goal, loopSeconds, top, able, lastClean: null };
   });
   const { attempts, drills } = practise(learners, FIRST_DAY, random);
   return writeShelf({ phrases, attempts, drills });

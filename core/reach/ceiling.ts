@@ -2,7 +2,7 @@ import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schoo
 import { graceCount, isHand, LIMB_WORDS, LIMBS, otherHand, VOICE, type Limb, type Stroke } from '../stroke';
 import { loopTicks, placeWords, type Pattern } from '../pattern';
 import { revoice, type Kit } from '../kit';
-import { isMeasured, type Profile } from './profile';
+import { doublesOf, isMeasured, type Profile } from './profile';
 import { distance, riseSeconds, targetOf, travelSeconds } from './travel';
 
 /**
@@ -56,8 +56,8 @@ interface Blow {
 /**
  * The highest tempo a phrase can be played at, going round as a loop: for every two strokes in a row of one limb, the
  * time between them must be at least what the limb needs: the larger of repetition (1 / rate, by limb and kind; a burst
- * of up to four strokes 1.25 times as fast) and travel (Fitts), plus what raising the stick costs. Swing and grace
- * strokes count.
+ * of up to four strokes 1.25 times as fast) with what raising the stick costs, and travel (Fitts), which contains the
+ * rise. Swing and grace strokes count.
  */
 export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
   const played = LIMBS.filter((l) => pattern.strokes.some((s) => s.limb === l));
@@ -119,10 +119,7 @@ function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
   const blows: Blow[] = [];
   pattern.strokes.forEach((stroke, index) => {
     const own = limbs.includes(stroke.limb);
-    const grace =
-      stroke.ornament && isHand(stroke.limb) && limbs.includes(otherHand(stroke.limb))
-        ? graceCount(stroke.ornament)
-        : 0;
+    const grace = stroke.ornament && limbs.includes(graceHand(pattern, index)) ? graceCount(stroke.ornament) : 0;
     if (!own && grace === 0) return;
     const at = swung(pattern.start + stroke.at, pattern.feel) - zero;
     if (own) blows.push({ index, at, offset: 0, stroke });
@@ -132,10 +129,29 @@ function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
         index,
         at,
         offset: -grace * GRACE_SECONDS,
-        stroke: { ...stroke, limb: otherHand(stroke.limb), level: 'ghost' },
+        stroke: { ...stroke, limb: graceHand(pattern, index), level: 'ghost' },
       });
   });
   return blows.sort((a, b) => a.at - b.at || a.offset - b.offset);
+}
+
+/** A hand that plays elsewhere within so many ticks is not free for grace strokes here. */
+const AWAY = TICKS_PER_QUARTER / 2;
+
+/**
+ * The hand that plays the grace strokes of a stroke: the other one, where it is free; where it keeps time elsewhere the
+ * same hand plays all of them, as a bounce.
+ */
+function graceHand({ strokes, length }: Pattern, index: number): Limb {
+  const stroke = strokes[index];
+  if (!stroke || !isHand(stroke.limb)) return stroke?.limb ?? 'R';
+  const other = otherHand(stroke.limb);
+  const near = (s: Stroke): boolean => {
+    const apart = Math.abs(s.at - stroke.at);
+    return Math.min(apart, Math.abs(length - apart)) < AWAY;
+  };
+  const busy = strokes.some((s) => s.limb === other && s.voice !== stroke.voice && near(s));
+  return busy ? stroke.limb : other;
 }
 
 /** Seconds of travel between two strokes, looked up once for each two voices. */
@@ -148,10 +164,12 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
   return blows.flatMap((from, i): TightPair[] => {
     const to = blows[(i + 1) % blows.length];
     const gap = gaps[i] ?? 0;
-    if (!to || gap <= 0) return [];
+    // Grace strokes of the hand that plays their stroke bounce into it.
+    if (!to || gap <= 0 || (from.index === to.index && blows.length > 2)) return [];
     const repeat = repeatSeconds(from, to, runLength(gaps, longest, i), profile);
     const travel = way(from.stroke, to.stroke);
-    const need = Math.max(repeat, travel) + riseSeconds(from.stroke.level, to.stroke.level);
+    // On its way to another place the stick rises anyhow.
+    const need = Math.max(repeat + riseSeconds(from.stroke.level, to.stroke.level), travel);
     // Grace strokes lie a fixed time off their tick, so they take from the time there is, or add to it.
     const bare = need - (to.offset - from.offset);
     if (bare <= 0) return [];
@@ -163,7 +181,7 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
         at: to.stroke.at,
         bpm: countedTempo((60 * gap) / (TICKS_PER_QUARTER * bare), pattern.meter),
         need,
-        why: travel > repeat ? 'travel' : 'repeat',
+        why: travel === need ? 'travel' : 'repeat',
       },
     ];
   });
@@ -194,10 +212,11 @@ function runLength(gaps: readonly number[], longest: number, i: number): number 
 }
 
 function repeatSeconds(from: Blow, to: Blow, run: number, profile: Profile): number {
-  const { singles, doubles } = profile.rates[to.stroke.limb];
+  const { singles } = profile.rates[to.stroke.limb];
   if (from.stroke.limb !== to.stroke.limb) return 1 / Math.min(singles, profile.rates[from.stroke.limb].singles);
   const burst = singles * BURST.faster;
-  if (run === 2) return 1 / Math.max(doubles, burst);
+  // A grace stroke falls from where the stick is, low, as the second stroke of a double does.
+  if (run === 2 || to.offset < 0) return 1 / Math.max(doublesOf(profile, to.stroke.limb), burst);
   return 1 / (run <= BURST.strokes ? burst : singles);
 }
 

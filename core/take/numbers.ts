@@ -5,7 +5,8 @@ export function mean(values: readonly number[]): number {
 
 /** The middle one, of an even number the mean of the middle two; 0 of nothing. */
 export function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
+  // Numbers by themselves are sorted several times as fast.
+  const sorted = Float64Array.from(values).sort();
   const half = sorted.length >> 1;
   return sorted.length % 2 === 1 ? (sorted[half] ?? 0) : ((sorted[half - 1] ?? 0) + (sorted[half] ?? 0)) / 2;
 }

@@ -54,9 +54,10 @@ export function wholeOf(expected: readonly Expected[], hits: readonly Hit[], lay
   const from = expected[0]?.seconds ?? 0;
   const still: Whole = { from, shift: 0, rate: 1 };
   if (hits.length < LEAST_HITS || expected.length < LEAST_HITS) return still;
+  const plain = judged(still, expected, hits, lay, beat);
+  if (plain.fits) return fitted(still, expected, hits, plain.matches);
   const own = followed(still, expected, hits, lay);
-  const plain = judged(own, expected, hits, lay, beat);
-  if (plain.fits) return own;
+  if (judged(own, expected, hits, lay, beat).fits) return own;
   const sought = candidates(expected, hits, from, beat).map((w) => followed(w, expected, hits, lay));
   return [still, own, ...sought]
     .map((whole) => ({ whole, cost: judged(whole, expected, hits, lay, beat).cost }))
@@ -80,7 +81,7 @@ function judged(
   hits: readonly Hit[],
   lay: Lay,
   beat: number,
-): { readonly cost: number; readonly fits: boolean } {
+): { readonly cost: number; readonly fits: boolean; readonly matches: readonly Match[] } {
   const matches = lay(
     expected.map((e) => playedAt(whole, e.seconds)),
     Infinity,
@@ -104,7 +105,7 @@ function judged(
     answered.has(expected.length - 1) &&
     missed.length <= Math.max(1, FEW * expected.length) &&
     scatter < (NEAR.share * usualGap(expected)) / 2;
-  return { cost: wrong + off + price, fits };
+  return { cost: wrong + off + price, fits, matches };
 }
 
 /** A whole fitted anew on the head of the take, then on twice as much, until the end. */
@@ -202,7 +203,7 @@ function candidates(expected: readonly Expected[], hits: readonly Hit[], from: n
   return best;
 }
 
-/** By what hits and strokes are told apart in a take: limb, voice or nothing. Null for a hit of which nothing is known. */
+/** By what hits and strokes are told apart: limb, voice or nothing. Null for a hit of which nothing is known. */
 export function keyFor(hits: readonly Hit[]): {
   readonly by: 'limb' | 'voice' | 'nothing';
   hit(h: Hit): string | null;
