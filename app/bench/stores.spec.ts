@@ -2,7 +2,9 @@ import { TestBed } from '@angular/core/testing';
 import { Database } from '../data/database';
 import { DraftsRepo } from '../data/drafts.repo';
 import { KitsRepo } from '../data/kits.repo';
-import { typed, until } from '../testing/fixtures';
+import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
+import { log } from '../testing/shelf';
+import { restsWords } from '../ui/rests-words';
 import { emptyPlace } from '../testing/place';
 import { BenchStore } from './document/bench.store';
 import { CompareStore } from './document/compare.store';
@@ -204,6 +206,28 @@ describe('reach', () => {
     expect(reach.onKit()?.findings[0]?.words).toContain('No mid tom');
     expect(JSON.stringify(bench.recipe())).toBe(recipe);
     expect(reach.bpm()).toBeGreaterThan(20);
+  });
+
+  it('no ceiling is below what was shown: by a kit once, by ear twice, as long as the phrase is as it was', async () => {
+    const { bench, db } = await stores();
+    const reach = TestBed.inject(ReachStore);
+    const text = 'R R R R R R R R';
+    await db.phrases.put(phraseOf('hard', { recipe: typed(text), changed: 1000 }));
+    const at = Date.now() - 86_400_000;
+    await bench.open('hard');
+    await until(() => reach.bpm() !== null);
+    const worked = reach.bpm()!;
+    expect(reach.top()?.rests).toEqual({ kind: 'default' });
+    await log(db, attemptOf('1', 'hard', { at, bpm: worked + 20 }));
+    await new Promise((r) => setTimeout(r, 30));
+    expect(reach.bpm()).toBe(worked);
+    await log(db, attemptOf('2', 'hard', { at: at + 1000, bpm: worked + 20 }));
+    await until(() => reach.bpm() === worked + 20);
+    expect(restsWords(reach.top()!.rests)).toMatch(
+      new RegExp(`^shown on \\d+ \\w+ by ear, was ${worked} by estimate$`),
+    );
+    bench.setSource(typed(`${text} R`).source);
+    await until(() => reach.top()?.rests.kind !== 'shown');
   });
 });
 

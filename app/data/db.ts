@@ -59,6 +59,7 @@ export class ShelfDb extends Dexie {
       .upgrade((trans) => triesIntoPages(trans, keeper));
     this.version(4).stores({ attempts: null });
     this.version(5).stores({ drills: 'id, &phrase, at' }).upgrade(drillsByTime);
+    this.version(6).upgrade(talliesThatShow);
     this.use(gate(keeper, odd));
   }
 
@@ -80,6 +81,20 @@ async function drillsByTime(trans: Transaction): Promise<void> {
       const timed = drills.map((d): DrillState => ({ ...d, at: d.at ?? d.attempts.at(-1)?.at ?? 0 }));
       await trans.table<DrillState>('drills').bulkPut(timed);
     });
+}
+
+/** From version 5: the tallies remember what clean tries show. */
+async function talliesThatShow(trans: Transaction): Promise<void> {
+  const ids = (await trans.table('tallies').toCollection().primaryKeys()) as string[];
+  for (const id of ids) {
+    const pages = await trans
+      .table<TriesPage>('tries')
+      .where('[phrase+n]')
+      .between([id, Dexie.minKey], [id, Dexie.maxKey])
+      .toArray();
+    const tries = pages.flatMap((p) => p.tries);
+    if (tries.length > 0) await trans.table('tallies').put({ id, ...bestOf(tries) });
+  }
 }
 
 /** From version 2: tries one by one become pages, and the one draft becomes a tab's. */

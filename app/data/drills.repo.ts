@@ -27,6 +27,11 @@ export class DrillsRepo {
     return this.database.read(NO_BEST, async () => (await this.database.db.tallies.get(phrase)) ?? NO_BEST);
   }
 
+  /** The same, followed. */
+  bestOf$(phrase: string): Observable<Best> {
+    return this.database.live<Best>(NO_BEST, async () => (await this.database.db.tallies.get(phrase)) ?? NO_BEST);
+  }
+
   /** Drills under way, the one that was kept last first. */
   readonly drills$: Observable<readonly DrillState[] | null> = this.database.live<readonly DrillState[] | null>(
     [],

@@ -406,6 +406,31 @@ describe('the shelf as a file', () => {
     expect([await db.kept.count(), await db.aside.count()]).toEqual([1, 1]);
     await db.delete();
   });
+
+  it('one from before tallies remembered what was shown opens, and they do', async () => {
+    const old = new Dexie('loop-shelf-shown');
+    old.version(5).stores({
+      phrases: 'id, changed, family',
+      tries: '[phrase+n]',
+      tallies: 'id, lastAt',
+      drills: 'id, &phrase, at',
+      kept: 'key',
+      takes: 'id, phrase, at',
+      states: 'id, phrase',
+      removals: 'id, at',
+      boards: 'id',
+      drafts: 'id, at',
+      aside: '++n',
+      packs: 'n',
+    });
+    await old.open();
+    await old.table('tries').put({ phrase: 'a', n: 0, tries: [attemptOf('1', 'a', { at: 5, bpm: 88 })] });
+    await old.table('tallies').put({ id: 'a', clean: 88, lastClean: 88, attempts: 1, lastAt: 5, cleanAt: 5 });
+    old.close();
+    const db = new ShelfDb('loop-shelf-shown', { rules: RULES });
+    expect((await db.tallies.get('a'))?.shown).toEqual([{ bpm: 88, at: 5, measured: false }]);
+    await db.delete();
+  });
 });
 
 describe('boards', () => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
 import { LADDER_SCHOOLS, LADDER_WORDS, readRungs } from '@core/drill';
 import { DYNAMICS, type Dynamic } from '@core/playback';
+import { restsWords } from '../ui/rests-words';
 import { choicesOf, type Choice } from '../ui/choice';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import { SelectComponent } from '../ui/select.component';
@@ -20,6 +21,7 @@ import { SubjectStore } from './subject.store';
 export class LadderSetupComponent {
   readonly plans = inject(PlanStore);
   readonly subject = inject(SubjectStore);
+  readonly restsOn = restsWords;
   private readonly choices = inject(RoomChoices);
   readonly started = output();
   readonly schools = choicesOf(LADDER_SCHOOLS, (s) => LADDER_WORDS[s].name);

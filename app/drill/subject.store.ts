@@ -2,9 +2,19 @@ import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
 import { stableJson } from '@core/base';
-import { NO_BEST, proposeStages, suggestLadder, timeOf, type Best, type DrillPlan, type Stage } from '@core/drill';
+import {
+  NO_BEST,
+  proposeStages,
+  suggestLadder,
+  timeOf,
+  type Best,
+  type DrillPlan,
+  type Stage,
+  shownTempo,
+} from '@core/drill';
 import type { Pattern } from '@core/pattern';
-import { ceilingOn } from '@core/reach';
+import { ceilingOn, topOf } from '@core/reach';
+import { now } from '../data/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
@@ -74,7 +84,10 @@ export class SubjectStore {
   readonly ceiling = computed(() => {
     const whole = this.whole();
     const found = whole ? ceilingOn(whole, this.kits.current(), this.profile.now()) : null;
-    return found?.bpm ? { bpm: Math.floor(found.bpm), estimate: found.estimate, pair: found.pairs[0] ?? null } : null;
+    if (!found?.bpm) return null;
+    const shown = shownTempo(this.best().shown ?? [], this.phrase()?.changed ?? 0, now());
+    const { bpm, rests } = topOf(found, this.profile.now().measured, shown);
+    return bpm === null ? null : { bpm, rests, pair: found.pairs[0] ?? null };
   });
   readonly suggestion = computed(() =>
     suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),

@@ -53,7 +53,7 @@ import { ShelfStore } from './shelf.store';
             <td class="cut">{{ row.facts ?? '…' }}</td>
             <td class="mono">{{ row.goal }}</td>
             <td class="mono">{{ row.best.clean ?? '–' }}</td>
-            <td class="mono">{{ row.ceiling?.bpm ?? '–' }}</td>
+            <td class="mono">{{ row.top?.bpm ?? '–' }}</td>
             <td>{{ when(row) }}</td>
           } @else {
             <td colspan="8"></td>

@@ -106,10 +106,10 @@ export class StripComponent {
   readonly share = computed(() => Math.min(1, (this.row().best.clean ?? 0) / this.row().goal));
   /** What matters of it, in one line. */
   readonly said = computed(() => {
-    const { best, goal, ceiling } = this.row();
+    const { best, goal, top } = this.row();
     const clean = best.clean === null ? `goal ${goal}` : `${best.clean} clean of ${goal}`;
-    const top = ceiling?.bpm ? `ceiling ${ceiling.estimate ? '≈ ' : ''}${ceiling.bpm}` : '';
-    return [clean, top, sinceWords(best.lastAt)].filter(Boolean).join(' · ');
+    const most = top?.bpm ? `ceiling ${top.rests.kind === 'default' ? '≈ ' : ''}${top.bpm}` : '';
+    return [clean, most, sinceWords(best.lastAt)].filter(Boolean).join(' · ');
   });
 }
 

@@ -10,3 +10,4 @@ export * from './stage';
 export * from './stages';
 export * from './time-feel';
 export * from './tries';
+export * from './shown';

@@ -1,4 +1,5 @@
 import type { Attempt } from './state';
+import { withShown, type ShownTry } from './shown';
 
 /** What a phrase's attempts add up to. */
 export interface Best {
@@ -9,6 +10,8 @@ export interface Best {
   readonly lastAt: number | null;
   /** And of the newest clean one. */
   readonly cleanAt: number | null;
+  /** What the clean tries show of what can be played; absent where they were counted before that was kept. */
+  readonly shown?: readonly ShownTry[];
 }
 
 export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attempts: 0, lastAt: null, cleanAt: null });
@@ -17,9 +20,11 @@ export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attem
  * What some tries and one more add up to. Tries that come in late, as from another device, count as what they are: the
  * last clean one is the one that is clean and newest.
  * @example
- * withTry(NO_BEST, { id: '1', phrase: 'a', at: 5, bpm: 80, goal: 100, loops: 4, seconds: 9, verdict: 'clean' }) // => { clean: 80, lastClean: 80, attempts: 1, lastAt: 5, cleanAt: 5 }
+ * withTry(NO_BEST, { id: '1', phrase: 'a', at: 5, bpm: 80, goal: 100, loops: 4, seconds: 9, verdict: 'clean' }) // => { clean: 80, lastClean: 80, attempts: 1, lastAt: 5, cleanAt: 5, shown: [{ bpm: 80, at: 5, measured: false }] }
  */
-export function withTry(before: Best, { at, bpm, verdict }: Attempt): Best {
+export function withTry(before: Best, attempt: Attempt): Best {
+  const { at, bpm, verdict } = attempt;
+  const shown = withShown(before.shown ?? [], attempt);
   const isClean = verdict === 'clean';
   const isLast = isClean && at >= (before.cleanAt ?? -1);
   return {
@@ -28,6 +33,7 @@ export function withTry(before: Best, { at, bpm, verdict }: Attempt): Best {
     attempts: before.attempts + 1,
     lastAt: Math.max(before.lastAt ?? 0, at),
     cleanAt: isLast ? at : before.cleanAt,
+    ...(shown.length > 0 ? { shown } : {}),
   };
 }
 

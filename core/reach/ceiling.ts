@@ -135,23 +135,35 @@ function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
   return blows.sort((a, b) => a.at - b.at || a.offset - b.offset);
 }
 
-/** A hand that plays elsewhere within so many ticks is not free for grace strokes here. */
-const AWAY = TICKS_PER_QUARTER / 2;
+/** Strokes of a hand that keeps time are no further apart than this from one in between, in ticks: a quarter. */
+const KEEPS_TIME = TICKS_PER_QUARTER;
 
 /**
- * The hand that plays the grace strokes of a stroke: the other one, where it is free; where it keeps time elsewhere the
- * same hand plays all of them, as a bounce.
+ * The hand that plays the grace strokes of a stroke: the other one, where it is free. Where that one strikes something
+ * else at the same moment, or keeps time elsewhere before and after, the same hand plays all of them, as a bounce.
  */
 function graceHand({ strokes, length }: Pattern, index: number): Limb {
   const stroke = strokes[index];
   if (!stroke || !isHand(stroke.limb)) return stroke?.limb ?? 'R';
   const other = otherHand(stroke.limb);
-  const near = (s: Stroke): boolean => {
-    const apart = Math.abs(s.at - stroke.at);
-    return Math.min(apart, Math.abs(length - apart)) < AWAY;
-  };
-  const busy = strokes.some((s) => s.limb === other && s.voice !== stroke.voice && near(s));
-  return busy ? stroke.limb : other;
+  const own = strokes.filter((s) => s.limb === other);
+  const after = (s: Stroke): number => (s.at - stroke.at + length) % length;
+  const elsewhere = own.filter((s) => s.voice !== stroke.voice);
+  if (elsewhere.some((s) => s.at === stroke.at)) return stroke.limb;
+  const next = least(own, after);
+  const last = least(own, (s) => (length - after(s)) % length);
+  const keepsTime =
+    next &&
+    last &&
+    next.voice === last.voice &&
+    next.voice !== stroke.voice &&
+    after(next) <= KEEPS_TIME &&
+    (length - after(last)) % length <= KEEPS_TIME;
+  return keepsTime ? stroke.limb : other;
+}
+
+function least(strokes: readonly Stroke[], of: (s: Stroke) => number): Stroke | null {
+  return strokes.reduce<Stroke | null>((best, s) => (best === null || of(s) < of(best) ? s : best), null);
 }
 
 /** Seconds of travel between two strokes, looked up once for each two voices. */

@@ -4,3 +4,4 @@ export * from './paths';
 export * from './profile';
 export * from './raise';
 export * from './travel';
+export * from './top';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
-import { GRID, parseMeter, USUAL_SCHOOLS } from '../time';
+import { GRID, type Grid, parseMeter, USUAL_SCHOOLS } from '../time';
 import { LIMBS, otherHand, parseStrokeText } from '../stroke';
 import { patternOfText, tidy, type Pattern } from '../pattern';
 import { applyMove, build } from '../recipe';
@@ -274,5 +274,68 @@ describe('the limb test', () => {
     expect(p.rates.L.singles).toBe(25);
     expect(isMeasured(p, ['L'])).toBe(true);
     expect(isMeasured(p, ['L', 'R'])).toBe(false);
+  });
+});
+
+describe('grace strokes on the way', () => {
+  const on = (text: string, voices: Partial<Record<'R' | 'L', 'snare' | 'hat-closed' | 'floor-tom'>>): Pattern => {
+    const p = pattern(text);
+    const voiced = p.strokes.map((s) =>
+      s.limb === 'R' || s.limb === 'L' ? { ...s, voice: voices[s.limb] ?? s.voice } : s,
+    );
+    return { ...p, strokes: voiced };
+  };
+  it('a drag beside a hand that keeps time on the hat is the left hand’s own: the right never goes to the snare', () => {
+    const { pairs, bpm } = ceiling(on('R - dL - R - dL -', { R: 'hat-closed' }), USUAL_KIT, USUAL_PROFILE);
+    expect(pairs.every((p) => p.why === 'repeat')).toBe(true);
+    expect(bpm).toBeGreaterThan(120);
+    const together = ceiling(on('R+dL - R - R+dL - R -', { R: 'hat-closed' }), USUAL_KIT, USUAL_PROFILE);
+    expect(together.pairs.every((p) => p.why === 'repeat')).toBe(true);
+  });
+  it('a free hand plays the grace strokes of the other one, and needs its time for them', () => {
+    const alone = bpmOf(on('fR L R L', {}), USUAL_KIT, USUAL_PROFILE);
+    expect(alone).toBeLessThan(bpmOf(on('R L R L', {}), USUAL_KIT, USUAL_PROFILE) + 1e-9);
+  });
+});
+
+describe('laws of the rates', () => {
+  it('double strokes are never slower than single ones, whoever plays, as long as they were not timed', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 3, max: 12, noNaN: true }),
+        fc.double({ min: 3, max: 12, noNaN: true }),
+        fc.constantFrom<readonly [Grid, string, string]>(
+          [GRID.sixteenths, '(R R L L)x4', '(R L)x8'],
+          [GRID.thirtySeconds, '(R R L L)x8', '(R L)x16'],
+          [GRID.triplets, '(R R L L)x3', '(R L)x6'],
+        ),
+        (right, left, [grid, doubles, singles]) => {
+          const rates = { ...USUAL_PROFILE.rates };
+          const own: Profile = {
+            ...USUAL_PROFILE,
+            rates: { ...rates, R: { ...rates.R, singles: right }, L: { ...rates.L, singles: left } },
+          };
+          const of = (text: string): number => bpmOf(pattern(text, '4/4', grid), USUAL_KIT, own);
+          expect(of(doubles)).toBeGreaterThanOrEqual(of(singles) - 1e-9);
+        },
+      ),
+    );
+  });
+  it('raising the stick on the way to another place costs nothing more', () => {
+    const kit = USUAL_KIT;
+    const to = (level: 'tap' | 'accent'): number => {
+      const p = pattern('R - R -');
+      const strokes = p.strokes.map((s, i) => ({
+        ...s,
+        voice: i ? ('ride' as const) : ('hat-closed' as const),
+        level,
+      }));
+      return bpmOf(
+        { ...p, strokes: strokes.map((s, i) => (i ? s : { ...s, level: 'tap' as const })) },
+        kit,
+        USUAL_PROFILE,
+      );
+    };
+    expect(to('accent')).toBeCloseTo(to('tap'), 9);
   });
 });

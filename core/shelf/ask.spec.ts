@@ -22,7 +22,7 @@ const phrase = (id: string, text: string, part: Partial<Asked> & { meter?: strin
     text: `${name}\n${(part.tags ?? []).join(' ')}`.toLowerCase(),
     parent: null,
     facts: factsOf(pattern),
-    ceiling: { bpm: 120 },
+    top: { bpm: 120 },
     best: NO_BEST,
     ...rest,
   };
@@ -42,7 +42,7 @@ const SHELF: readonly Asked[] = [
     best: { ...NO_BEST, clean: 80, attempts: 9, lastAt: NOW - 20 * DAY },
   }),
   phrase('six', '(R l l)x8', { name: 'Six gulls', grid: 840, parent: { id: 'rope' } }),
-  phrase('new', 'R', { name: 'Unread', facts: null, ceiling: null }),
+  phrase('new', 'R', { name: 'Unread', facts: null, top: null }),
 ];
 const context: AskContext = {
   now: NOW,

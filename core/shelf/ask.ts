@@ -17,7 +17,8 @@ export interface Asked {
   readonly text: string;
   readonly parent: { readonly id: string } | null;
   readonly facts: Facts | null;
-  readonly ceiling: { readonly bpm: number | null } | null;
+  /** The highest tempo: worked out, or shown; null until it is known. */
+  readonly top: { readonly bpm: number | null } | null;
   readonly best: Best;
 }
 
@@ -192,7 +193,7 @@ const TEMPO_WORDS: Readonly<Record<string, { readonly words: string; readonly of
   {
     goal: { words: 'goal', of: (p) => p.goal },
     clean: { words: 'clean at', of: (p) => p.best.clean },
-    ceiling: { words: 'ceiling', of: (p) => p.ceiling?.bpm ?? null },
+    ceiling: { words: 'ceiling', of: (p) => p.top?.bpm ?? null },
   };
 
 /** "clean 104", "goal 120", "ceiling over 110", "between 90 and 120". */

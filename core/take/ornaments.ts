@@ -56,7 +56,8 @@ export function ornamented(
   const same = (h: Hit, e: Expected): boolean =>
     by === 'limb' ? h.limb === e.limb : by === 'voice' ? h.voice === e.voice : true;
   const asGrace = (h: Hit, e: Expected): boolean =>
-    by === 'limb' ? h.limb === otherHand(e.limb) : by === 'voice' ? h.voice === e.voice : true;
+    // A hand that keeps time elsewhere leaves its grace strokes to the hand that plays the stroke.
+    by === 'limb' ? h.limb === otherHand(e.limb) || h.limb === e.limb : by === 'voice' ? h.voice === e.voice : true;
   for (const m of matches) {
     const e = expected[m.expected];
     if (!e) continue;
@@ -86,18 +87,17 @@ export function ornamented(
         const earliest = Math.max(time(main) - (wanted === 1 ? FLAM : BEFORE), lastBefore(struck, time(main)) + 0.002);
         return free(earliest, time(main) - 1e-6, (h) => asGrace(h, e)).slice(-wanted);
       };
-      if (by !== 'limb')
-        for (;;) {
-          const [later] = free(time(main) + 0.006, time(main) + FLAM, (h) => same(h, e));
-          // Its hits end in the stroke itself, as long as enough of them come before.
-          if (later === undefined || before().length >= wanted) break;
-          used.delete(main);
-          used.add(later);
-          struck[struck.indexOf(time(main))] = time(later);
-          struck.sort((a, b) => a - b);
-          moved.set(m.expected, later);
-          main = later;
-        }
+      for (;;) {
+        const [later] = free(time(main) + 0.006, time(main) + FLAM, (h) => same(h, e));
+        // Its hits end in the stroke itself, as long as enough of them come before.
+        if (later === undefined || before().length >= wanted) break;
+        used.delete(main);
+        used.add(later);
+        struck[struck.indexOf(time(main))] = time(later);
+        struck.sort((a, b) => a - b);
+        moved.set(m.expected, later);
+        main = later;
+      }
       const own = before();
       own.forEach((i) => take(i, graceHits));
       graces.push({ expected: m.expected, wanted, heard: own.length });

@@ -1,6 +1,11 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of, switchMap } from 'rxjs';
+import { NO_BEST, shownTempo } from '@core/drill';
+import { ceiling, handPaths, pairWords, raises, topOf, type TightPair } from '@core/reach';
 import { rendition } from '@core/rendition';
+import { now } from '../../data/clock';
+import { DrillsRepo } from '../../data/drills.repo';
 import { KitsRepo } from '../../data/kits.repo';
 import { ProfileRepo } from '../../data/profile.repo';
 import { SettingsRepo } from '../../data/settings.repo';
@@ -17,6 +22,7 @@ export class ReachStore {
   private readonly kits = inject(KitsRepo);
   private readonly profile = inject(ProfileRepo);
   private readonly settings = inject(SettingsRepo);
+  private readonly drills = inject(DrillsRepo);
   /** What raises the ceiling takes longest, and waits longest. */
   private readonly later = stilled(this.bench.build, 3);
 
@@ -29,10 +35,22 @@ export class ReachStore {
     const on = this.onKit();
     return on ? ceiling(on.pattern, this.kits.current(), this.profile.now()) : null;
   });
-  readonly bpm = computed(() => {
-    const bpm = this.ceiling()?.bpm;
-    return bpm === null || bpm === undefined ? null : Math.floor(bpm);
+  private readonly best = toSignal(
+    toObservable(computed(() => this.bench.phrase()?.id ?? null)).pipe(
+      switchMap((id) => (id === null ? of(NO_BEST) : this.drills.bestOf$(id))),
+    ),
+    { initialValue: NO_BEST },
+  );
+  /** What was shown of the phrase as it is kept; of one that was changed since nothing is known. */
+  private readonly shown = computed(() =>
+    this.bench.isKept() ? shownTempo(this.best().shown ?? [], this.bench.phrase()?.changed ?? 0, now()) : null,
+  );
+  /** The highest tempo, with what it rests on. */
+  readonly top = computed(() => {
+    const found = this.ceiling();
+    return found && topOf(found, this.profile.now().measured, this.shown());
   });
+  readonly bpm = computed(() => this.top()?.bpm ?? null);
   /** The three tightest places in words, each with the tempo at which it breaks. */
   readonly pairs = computed(() => {
     const on = this.onKit();
@@ -59,6 +77,9 @@ export class ReachStore {
    */
   readonly tight = computed(() => {
     const [pair] = this.bench.stilled() === this.bench.build() ? (this.ceiling()?.pairs ?? []) : [];
+    const top = this.top();
+    // Where more was shown than was worked out, nothing breaks below it.
+    if (top?.rests.kind === 'shown' && this.bench.tempo() <= (top.bpm ?? 0)) return [];
     return pair && this.bench.tempo() > pair.bpm * NEAR_CEILING ? [{ from: pair.from, to: pair.to }] : [];
   });
 

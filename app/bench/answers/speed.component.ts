@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { BenchStore } from '../document/bench.store';
+import { restsWords } from '../../ui/rests-words';
 import { ReachStore } from './reach.store';
 
 /** So many ways to raise the ceiling are shown before more are asked for. */
@@ -15,12 +16,15 @@ const FIRST_RAISES = 2;
         <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
         @if (reach.bpm(); as bpm) {
           <span
-            ><strong>{{ bpm }}</strong> bpm{{ c.estimate ? ', estimate' : '' }}</span
+            ><strong>{{ bpm }}</strong> bpm</span
           >
         }
       </div>
       <div class="panel">
         @if (reach.bpm()) {
+          @if (reach.top(); as top) {
+            <p class="quiet rests">{{ restsOn(top.rests) }}</p>
+          }
           <ol>
             @for (p of reach.pairs(); track p.pair.at + p.pair.limb) {
               <li
@@ -80,6 +84,9 @@ const FIRST_RAISES = 2;
       align-items: baseline;
       margin-bottom: 6px;
     }
+    .rests {
+      font-size: 12.5px;
+    }
     .top strong {
       font: 700 24px/1 var(--head);
     }
@@ -135,6 +142,7 @@ export class SpeedComponent {
   readonly reach = inject(ReachStore);
   readonly pointAt = output<readonly number[]>();
   readonly floor = Math.floor;
+  readonly restsOn = restsWords;
   readonly FIRST_RAISES = FIRST_RAISES;
   /** Whether all that would raise the ceiling is shown, or the best. */
   readonly all = signal(false);

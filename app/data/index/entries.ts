@@ -1,7 +1,9 @@
-import type { Best } from '@core/drill';
+import { shownTempo, type Best } from '@core/drill';
+import { topOf, type Top } from '@core/reach';
 import type { Phrase } from '@core/recipe';
 import { factsKey, type Asked } from '@core/shelf';
 import { folded } from '@core/words';
+import { now } from '../clock';
 import type { PackedEntry } from './entry';
 import { factsWords } from './row-words';
 
@@ -10,6 +12,7 @@ const PACKS = 64;
 
 /** An entry as it is searched. */
 export interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
+  readonly top: Top | null;
   readonly best: Best;
   readonly said: string | null;
 }
@@ -34,7 +37,14 @@ export function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined)
 /** A kept entry, ready to be searched. */
 export function searched(entry: PackedEntry, best: Best): Entry {
   const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
-  return { ...entry, text, best, said: entry.facts ? factsWords(entry.facts) : null, ceiling: entry.ceiling };
+  const said = entry.facts ? factsWords(entry.facts) : null;
+  return withTop({ ...entry, text, best, said, top: null });
+}
+
+/** An entry with its highest tempo anew: after its ceiling or its tries changed. */
+export function withTop(entry: Entry): Entry {
+  const { ceiling, best, changed } = entry;
+  return { ...entry, top: ceiling && topOf(ceiling, [], shownTempo(best.shown ?? [], changed, now())) };
 }
 
 /** An entry as it is kept: without what can be had again at once. */

@@ -1,4 +1,5 @@
 import type { Best } from '@core/drill';
+import type { Top } from '@core/reach';
 import type { Family } from '@core/recipe';
 import type { Facts } from '@core/shelf';
 
@@ -43,7 +44,8 @@ export interface ShelfRow {
   /** "1 bar of 4/4 · 16ths"; null until it is worked out. */
   readonly facts: string | null;
   readonly length: number | null;
-  readonly ceiling: { readonly bpm: number | null; readonly estimate: boolean } | null;
+  /** The highest tempo, with what it rests on; null until it is worked out. */
+  readonly top: Top | null;
   /** Changes whenever what is drawn of it does. */
   readonly key: string;
 }

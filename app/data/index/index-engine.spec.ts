@@ -34,7 +34,7 @@ describe('the index of a shelf', () => {
     for (const [i, row] of first.entries()) {
       const { pattern } = build(phrases[i]!.recipe);
       const bpm = ceilingOn(pattern, USUAL_KIT, USUAL_PROFILE).bpm;
-      expect([row.id, row.length, row.ceiling?.bpm ?? null]).toEqual([
+      expect([row.id, row.length, row.top?.bpm ?? null]).toEqual([
         `p${i}`,
         factsOf(pattern).length,
         bpm === null ? null : Math.floor(bpm),
@@ -67,7 +67,7 @@ describe('the index of a shelf', () => {
     await db.phrases.bulkPut(phrases);
     engine.about(USUAL_KIT, USUAL_PROFILE);
     const ceilings = async (): Promise<(number | null | undefined)[]> =>
-      (await engine.ask(ALL)).first.map((r) => r.ceiling?.bpm);
+      (await engine.ask(ALL)).first.map((r) => r.top?.bpm);
     await untilAsked(async () => (await ceilings()).length === 5 && !(await ceilings()).includes(undefined));
     const before = await ceilings();
     const slow = {

@@ -13,7 +13,7 @@ import { now } from '../clock';
 import { ShelfDb } from '../db';
 import { ALL_TRIES } from '../tries';
 import { answered } from './answering';
-import { entryFrom, packed, packOf, searched, type Entry } from './entries';
+import { entryFrom, packed, packOf, searched, withTop, type Entry } from './entries';
 import type {
   Ceiling,
   FactsPack,
@@ -200,7 +200,7 @@ export class IndexEngine {
     if (kept.length !== this.entries.length) this.put(kept);
     await this.readPhrases(stale);
     const best = new Map(tallies.map((t) => [t.id, t]));
-    this.entries = this.entries.map((e) => ({ ...e, best: best.get(e.id) ?? NO_BEST }));
+    this.entries = this.entries.map((e) => withTop({ ...e, best: best.get(e.id) ?? NO_BEST }));
     this.soon();
     this.unlessEnded(this.work());
   }
@@ -255,7 +255,7 @@ export class IndexEngine {
     const found = await this.db.tallies.bulkGet([...own]);
     own.forEach((id, i) => {
       const [entry, place] = [this.entryOf(id), this.places.get(id)];
-      if (entry && place !== undefined) this.entries[place] = { ...entry, best: found[i] ?? NO_BEST };
+      if (entry && place !== undefined) this.entries[place] = withTop({ ...entry, best: found[i] ?? NO_BEST });
     });
     this.soon();
     this.unlessEnded(this.work());
@@ -311,7 +311,7 @@ export class IndexEngine {
     const { bpm, estimate } = ceilingOn(pattern, this.kit, this.profile);
     const ceiling: Ceiling = { for: this.ceilingFor, bpm: bpm === null ? null : Math.floor(bpm), estimate };
     const facts = entry.facts ?? factsOf(pattern);
-    this.set({ ...entry, facts, said: factsWords(facts), ceiling });
+    this.set(withTop({ ...entry, facts, said: factsWords(facts), ceiling }));
     this.packSoon();
   }
 
@@ -329,7 +329,7 @@ export class IndexEngine {
           best: e.best,
           facts: e.said,
           length: e.facts?.length ?? null,
-          ceiling: e.ceiling?.for === this.ceilingFor ? { bpm: e.ceiling.bpm, estimate: e.ceiling.estimate } : null,
+          top: e.ceiling?.for === this.ceilingFor ? e.top : null,
           key: this.drawnBy(e),
         },
       ];

@@ -36,7 +36,7 @@ function numberOf(e: Entry, sort: Exclude<ShelfSort, 'family' | 'name'>): number
       return e.created;
     case 'ceiling':
       // What nothing limits comes with the fastest, without being beyond all numbers.
-      return e.ceiling?.bpm ?? 1e6;
+      return e.top?.bpm ?? 1e6;
     case 'length':
       return e.facts?.length ?? 0;
   }
