@@ -22,14 +22,14 @@ async function room(page: Page, text: string, { start = 240, goal = 260, loops =
 test('the simulated player climbs by measured loops; set to drag its kick, it is told so by count', async ({
   page,
 }) => {
-  await room(page, '(R L R L R L R K)x2', { start: 120, goal: 130 });
+  await room(page, '(R L)x7 R K', { start: 120, goal: 130 });
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByLabel('Lateness of the simulated kick').fill('24');
   await page.getByLabel('Lateness of the simulated kick').press('Enter');
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.hit').first()).toBeVisible({ timeout: 20_000 });
-  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of [24] drags \d+ ms\./, {
+  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of 4 drags \d+ ms\./, {
     timeout: 40_000,
   });
   await page.keyboard.press('Escape');
@@ -43,7 +43,7 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
     .first()
     .click();
   const take = page.locator('ls-take-view');
-  await expect(take.locator('.fix')).toHaveText(/The kick on the a of [24] drags/);
+  await expect(take.locator('.fix')).toHaveText(/The kick on the a of 4 drags/);
   await expect(take.locator('.hit').nth(20)).toBeVisible();
   await expect(take.locator('.playhead')).toHaveCount(1);
   await take.getByRole('button', { name: 'both' }).click();

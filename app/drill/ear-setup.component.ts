@@ -15,6 +15,19 @@ import { RoomSoundComponent } from './room-sound.component';
 
 const ALL_DEVICES = '';
 
+const NO_FAULT = 'no other fault';
+/** The simulated player without any of the faults below. */
+const NONE: Partial<Player> = { weak: null, slower: 0, swing: 50, part: 1, missed: 0, graces: true };
+const FAULTS: Readonly<Record<string, Partial<Player>>> = {
+  [NO_FAULT]: {},
+  'left hand 25 ms late': { weak: { limb: 'L', late: 25 } },
+  '3 % slower than the click': { slower: 0.03 },
+  '16ths swung 62 %': { swing: 62 },
+  'leaves strokes out': { missed: 0.12 },
+  'plays only half of the loop': { part: 0.5 },
+  'no grace strokes': { graces: false },
+};
+
 /** Who judges a drill: the player's ear, or what listens, how strictly, and what it needs to hear well. */
 @Component({
   selector: 'ls-ear-setup',
@@ -89,6 +102,15 @@ const ALL_DEVICES = '';
             />
           </div>
         </div>
+        <div class="field">
+          and besides
+          <ls-select
+            label="Fault of the simulated player"
+            [options]="faults"
+            [chosen]="besides()"
+            (chose)="setBesides($event)"
+          />
+        </div>
       }
       @if (calibrating() && s.kind !== 'simulated') {
         <ls-calibrate [source]="s" (closed)="calibrating.set(false)" />
@@ -134,11 +156,19 @@ export class EarSetupComponent {
     { value: ALL_DEVICES, words: 'all of them' },
     ...choicesOf(this.midi.devices()),
   ]);
+  /** One fault of the simulated player at a time, beside scatter and lateness. */
+  readonly faults = choicesOf(Object.keys(FAULTS), (words) => words);
+  readonly besides = signal(NO_FAULT);
   readonly calibrating = signal(false);
   readonly source = computed(() => {
     const kind = this.choices.source();
     return kind === null ? null : this.sources.of(kind);
   });
+
+  setBesides(words: string): void {
+    this.besides.set(words);
+    this.fault({ ...NONE, ...FAULTS[words] });
+  }
 
   /** Another fault of the simulated player. */
   fault(part: Partial<Player>): void {

@@ -16,6 +16,7 @@ export class SimulatedSource implements HitSource {
   readonly news = signal<string | null>(null).asReadonly();
   readonly player = signal<Player>(USUAL_PLAYER);
   readonly seed = signal(1);
+  private began = 0;
   private timers: ReturnType<typeof setTimeout>[] = [];
 
   start(): Promise<boolean> {
@@ -27,7 +28,9 @@ export class SimulatedSource implements HitSource {
    * they were meant for.
    */
   play(expected: readonly Expected[]): void {
-    const { hits } = perform(expected, this.player(), this.seed());
+    // A turn is a part of the playing: a tempo of its own goes on from turn to turn.
+    if (expected[0]?.turn === 0) this.began = expected[0].seconds;
+    const { hits } = perform(expected, this.player(), this.seed(), this.began);
     this.seed.update((n) => n + 1);
     const now = performance.now() / 1000;
     this.timers.push(

@@ -1,6 +1,6 @@
-import { Type, type Static } from '@sinclair/typebox';
 import { clamp } from '../base';
-import { graceLeads, LIMBS, otherHand, type Limb } from '../stroke';
+import { TICKS_PER_QUARTER } from '../time';
+import { graceLeads, otherHand, type Limb } from '../stroke';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
 import { chanceOf } from './random';
@@ -8,28 +8,29 @@ import { chanceOf } from './random';
 /**
  * A stand-in for a player, with faults that can be set: what a take of it measures can be held against what was set.
  */
-export const PlayerSchema = Type.Object({
+export interface Player {
   /** Milliseconds by which everything is late (above 0) or early. */
-  bias: Type.Number({ minimum: -100, maximum: 100 }),
+  readonly bias: number;
   /** Spread of each stroke round its place, in milliseconds. */
-  spread: Type.Number({ minimum: 0, maximum: 100 }),
+  readonly spread: number;
   /** Milliseconds a minute by which the player runs away (below 0) or falls back. */
-  drift: Type.Number({ minimum: -600, maximum: 600 }),
+  readonly drift: number;
   /** A limb that is late beside the others, and by how many milliseconds. */
-  weak: Type.Union([
-    Type.Null(),
-    Type.Object({
-      limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
-      late: Type.Number({ minimum: -100, maximum: 100 }),
-    }),
-  ]),
+  readonly weak: { readonly limb: Limb; readonly late: number } | null;
   /** Shares of strokes that are left out, and of strokes added between. */
-  missed: Type.Number({ minimum: 0, maximum: 1 }),
-  extra: Type.Number({ minimum: 0, maximum: 1 }),
+  readonly missed: number;
+  readonly extra: number;
   /** Share of kicks that are dropped. */
-  droppedKicks: Type.Number({ minimum: 0, maximum: 1 }),
-});
-export type Player = Static<typeof PlayerSchema>;
+  readonly droppedKicks: number;
+  /** Share by which a tempo of its own is slower (above 0) or faster than what is meant. */
+  readonly slower: number;
+  /** Where the second 16th of each eighth falls, in percent of it: 50 is straight. */
+  readonly swing: number;
+  /** Only this share of each loop is played, from its beginning. */
+  readonly part: number;
+  /** Whether flams, drags and ruffs have their grace strokes. */
+  readonly graces: boolean;
+}
 
 /** A player with small human faults and no great one. */
 export const USUAL_PLAYER: Player = Object.freeze({
@@ -40,6 +41,10 @@ export const USUAL_PLAYER: Player = Object.freeze({
   missed: 0,
   extra: 0,
   droppedKicks: 0,
+  slower: 0,
+  swing: 50,
+  part: 1,
+  graces: true,
 });
 
 /** What a simulated player did, and the truth about it: which strokes were left out, and how many were added. */
@@ -54,24 +59,36 @@ export interface Performance {
 
 /**
  * Plays expected strokes with a player's faults. The same seed gives the same performance. Hits come in order of time.
+ * `began` is when the playing began, in the seconds of the strokes, where they are but a part of it.
  */
-export function perform(expected: readonly Expected[], player: Player, seed: number): Performance {
+export function perform(
+  expected: readonly Expected[],
+  player: Player,
+  seed: number,
+  began = expected[0]?.seconds ?? 0,
+): Performance {
   const chance = chanceOf(seed);
   const played: { readonly hit: Hit; readonly expected: number | null; readonly late: number }[] = [];
   const missed: number[] = [];
   let extra = 0;
-  const start = expected[0]?.seconds ?? 0;
+  const places = new Set(expected.map((e) => e.index)).size;
+  const pair = eighthOf(expected);
   const later = laterThan(expected);
   expected.forEach((e, i) => {
     // Every stroke draws the same number of chances, so that one setting does not change what another one means.
     const [off, loud, leaves, adds] = [chance.normal(), chance.normal(), chance.next(), chance.next()];
     const foot = e.limb === 'K' || e.limb === 'J';
-    if (leaves < player.missed || (foot && leaves < player.droppedKicks)) {
+    const isOut = e.index >= places * player.part;
+    if (isOut || leaves < player.missed || (foot && leaves < player.droppedKicks)) {
       missed.push(i);
       return;
     }
     const weak = player.weak?.limb === e.limb ? player.weak.late : 0;
-    const late = (player.bias + weak + player.spread * off + (player.drift * (e.seconds - start)) / 60) / 1000;
+    const since = e.seconds - began;
+    const swings = e.tick !== undefined && e.tick % (TICKS_PER_QUARTER / 2) === TICKS_PER_QUARTER / 4;
+    const swung = swings ? ((player.swing - 50) / 100) * pair : 0;
+    const late =
+      (player.bias + weak + player.spread * off + (player.drift * since) / 60) / 1000 + player.slower * since + swung;
     played.push({
       hit: {
         seconds: e.seconds + late,
@@ -83,7 +100,7 @@ export function perform(expected: readonly Expected[], player: Player, seed: num
       late: late * 1000,
     });
     // Grace strokes come with their stroke, softly, with the other hand.
-    for (const lead of e.ornament ? graceLeads(e.ornament) : [])
+    for (const lead of e.ornament && player.graces ? graceLeads(e.ornament) : [])
       played.push({
         hit: { seconds: e.seconds + late - lead, limb: otherHand(e.limb), voice: e.voice, velocity: 30 },
         expected: null,
@@ -102,6 +119,13 @@ export function perform(expected: readonly Expected[], player: Player, seed: num
   played.sort((a, b) => a.hit.seconds - b.hit.seconds);
   const truth = played.flatMap(({ expected: of, late }, hit) => (of === null ? [] : [{ expected: of, hit, late }]));
   return { hits: played.map((p) => p.hit), missed, extra, truth };
+}
+
+/** Seconds of an eighth, by the first and the last stroke; 0 where ticks are not known. */
+function eighthOf(expected: readonly Expected[]): number {
+  const [a, b] = [expected[0], expected.at(-1)];
+  const ticks = (b?.tick ?? 0) - (a?.tick ?? 0);
+  return a && b && ticks > 0 ? ((b.seconds - a.seconds) * TICKS_PER_QUARTER) / 2 / ticks : 0;
 }
 
 /** For each stroke the next time at which anything is expected later than it; null for the last. */

@@ -1,0 +1,65 @@
+import type { Page } from '@playwright/test';
+import { choose, expect, keepAs, test, typeSticking } from './fixture';
+
+const SINGLES = '(R L R L R L R K)x2';
+
+/** The room with the simulated player, two loops a rung at 120. */
+async function room(page: Page, text: string): Promise<void> {
+  await typeSticking(page, text);
+  await keepAs(page, 'Practice', '300');
+  await page.getByRole('button', { name: 'Drill it' }).click();
+  await page.getByRole('button', { name: 'Only the whole' }).click();
+  for (const [label, value] of [
+    ['Start tempo', 120],
+    ['Goal tempo', 130],
+    ['Loops a rung', 2],
+  ] as const) {
+    await page.getByLabel(label).fill(String(value));
+    await page.getByLabel(label).press('Enter');
+  }
+  await page.getByRole('button', { name: 'Simulated player' }).click();
+}
+
+/** What the room and then the log say of the first try. */
+async function told(page: Page): Promise<{ readonly room: string; readonly log: string }> {
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  const fix = page.locator('ls-judged .fix');
+  await expect(fix).toHaveText(/\w/, { timeout: 40_000 });
+  const inRoom = (await fix.textContent()) ?? '';
+  await page.keyboard.press('Escape');
+  await expect(page.locator('header')).toContainText('Enough for today');
+  await page.goto('/log');
+  await page
+    .getByRole('button', { name: /^Hear the take/ })
+    .last()
+    .click();
+  const take = page.locator('ls-take-view');
+  await expect(take.locator('.fix')).toHaveText(/\w/);
+  return { room: inRoom, log: (await take.locator('.fix').textContent()) ?? '' };
+}
+
+for (const [fault, text, words] of [
+  ['left hand 25 ms late', SINGLES, /^The left hand drags \d+ ms/],
+  ['3 % slower than the click', SINGLES, /^The tempo is steady, but [23](\.\d)? % slower than the click\.$/],
+  ['16ths swung 62 %', SINGLES, /16ths swung 6\d %, where straight ones are meant\.$/],
+  ['leaves strokes out', SINGLES, /is left out \d+ times?\.$/],
+  ['plays only half of the loop', SINGLES, /^Only the first half of the loop is played\.$/],
+  ['no grace strokes', 'fR L R L fL R L R', /^The flam on the [1-4] is played without its grace stroke \d+ times?\.$/],
+] as const)
+  test(`a player with one fault is told it, in the room and in the log: ${fault}`, async ({ page }) => {
+    await room(page, text);
+    await choose(page, 'Fault of the simulated player', fault);
+    const said = await told(page);
+    expect(said.room.trim()).toMatch(words);
+    expect(said.log.trim()).toMatch(words);
+  });
+
+test('all of it late is a latency to see to, not a fault of a limb', async ({ page }) => {
+  await room(page, SINGLES);
+  await page.getByLabel('Lateness of the simulated player').fill('70');
+  await page.getByLabel('Lateness of the simulated player').press('Enter');
+  const said = await told(page);
+  expect(said.room.trim()).toMatch(/^All of it lies (6|7)\d ms behind the click\.$/);
+  expect(said.log.trim()).toBe(said.room.trim());
+});
