@@ -1,10 +1,16 @@
-import { ChangeDetectionStrategy, Component, inject, signal, type OnDestroy } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, signal, type OnDestroy } from '@angular/core';
 import { Subscription } from 'rxjs';
 import { levelsFrom } from '@core/listen';
-import { MicLevelsRepo } from '../data/mic-levels.repo';
+import { MicLevelsRepo, type MicLevels } from '../data/mic-levels.repo';
+import { STILLNESS } from '../ui/stilled';
 import { MicrophoneSource } from '../input/microphone.source';
 
 const HITS = 4;
+/** The room is listened to for so long: a moment, and ten times what is otherwise still. In milliseconds. */
+const QUIET = { least: 80, still: 10 } as const;
+/** What is struck must stand this many times over the room to be asked for, and over nothing at all. */
+const OVER_ROOM = 1.6;
+const LEAST = 0.0006;
 
 /** Hit softly, hit hard: the threshold and the loudest hit of this pad and room, with a meter. */
 @Component({
@@ -25,6 +31,9 @@ const HITS = 4;
     @switch (step()) {
       @case ('idle') {
         <button type="button" class="btn small" (click)="begin()">Set the levels</button>
+      }
+      @case ('room') {
+        <p role="status">Quiet for a moment: the room is heard first.</p>
       }
       @case ('soft') {
         <p role="status">Hit softly, as a ghost stroke: {{ soft().length }} of {{ many }}.</p>
@@ -69,15 +78,28 @@ export class MicLevelsComponent implements OnDestroy {
   readonly levels = inject(MicLevelsRepo);
   private readonly microphone = inject(MicrophoneSource);
   readonly many = HITS;
-  readonly step = signal<'idle' | 'soft' | 'hard'>('idle');
+  readonly step = signal<'idle' | 'room' | 'soft' | 'hard'>('idle');
   readonly soft = signal<readonly number[]>([]);
   readonly hard = signal<readonly number[]>([]);
   readonly words = signal<string | null>(null);
-  private room = 0.005;
+  private readonly still = inject(STILLNESS);
+  private room = 0;
+  /** What is put back when it is broken off. */
+  private before: MicLevels | null = null;
+  private quiet: ReturnType<typeof setTimeout> | undefined;
   private ears = new Subscription();
+
+  constructor() {
+    effect(() => {
+      const bright = this.microphone.bright();
+      if (this.step() === 'room') this.room = Math.max(this.room, bright);
+    });
+  }
 
   ngOnDestroy(): void {
     this.ears.unsubscribe();
+    clearTimeout(this.quiet);
+    if (this.step() !== 'idle' && this.before) void this.levels.keep(this.before);
   }
 
   percent(): number {
@@ -93,14 +115,20 @@ export class MicLevelsComponent implements OnDestroy {
       return;
     }
     const before = this.levels.now();
-    // A low threshold for the time of setting, so that soft hits are heard at all.
-    await this.levels.keep({ threshold: 0.012, loudest: before.loudest });
-    this.room = Math.max(0.004, this.microphone.level() * 0.3);
+    this.before = before;
+    this.room = 0;
+    this.step.set('room');
+    this.quiet = setTimeout(() => void this.ask(before), QUIET.least + QUIET.still * this.still);
+  }
+
+  /** The room is known: what stands out of it is a hit, however low the input. */
+  private async ask(before: MicLevels): Promise<void> {
+    await this.levels.keep({ threshold: Math.max(LEAST, this.room * OVER_ROOM), loudest: before.loudest });
     this.step.set('soft');
     this.ears = this.microphone.peaks$.subscribe((peak) => this.hear(peak, before));
   }
 
-  private hear(peak: number, before: { readonly threshold: number; readonly loudest: number }): void {
+  private hear(peak: number, before: MicLevels): void {
     if (this.step() === 'soft') {
       this.soft.update((all) => [...all, peak]);
       if (this.soft().length >= HITS) this.step.set('hard');
@@ -115,7 +143,16 @@ export class MicLevelsComponent implements OnDestroy {
     this.words.set(
       found
         ? 'The levels are set and remembered.'
-        : 'Soft and hard were too alike, or the room too loud. The levels are as they were.',
+        : `${heardWords(this.soft(), this.hard(), this.room)} The levels are as they were.`,
     );
   }
+}
+
+/** What was heard, where no levels come of it. */
+function heardWords(soft: readonly number[], hard: readonly number[], room: number): string {
+  const percent = (n: number): string => (n < 0.01 ? (n * 100).toFixed(1) : String(Math.round(n * 100)));
+  const [least, most] = [Math.min(...soft), Math.max(...hard)];
+  return least <= room * 1.5
+    ? `The soft hits came in at ${percent(least)} %, the room alone at ${percent(room)} %: too near. Come nearer to the microphone, or wait for quiet.`
+    : `Soft and hard were too alike: ${percent(least)} % and ${percent(most)} %. Hit more softly first, then harder.`;
 }

@@ -159,11 +159,12 @@ describe('calibration', () => {
 });
 
 describe('the microphone’s levels', () => {
-  async function levels() {
+  async function levels(room = 0.004) {
     const peaks$ = new Subject<number>();
     const microphone = {
       peaks$,
       level: signal(0.01),
+      bright: signal(room),
       trouble: signal<string | null>(null),
       start: () => Promise.resolve(true),
     };
@@ -171,6 +172,9 @@ describe('the microphone’s levels', () => {
     const repo = TestBed.inject(MicLevelsRepo);
     const m = mount(MicLevelsComponent);
     m.press('Set the levels');
+    await until(() => m.component.step() === 'room');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Quiet for a moment');
     await until(() => m.component.step() === 'soft');
     const hit = (...all: number[]): void => {
       all.forEach((p) => peaks$.next(p));
@@ -196,6 +200,18 @@ describe('the microphone’s levels', () => {
     expect(m.text()).toContain('too alike');
     expect(repo.now().threshold).not.toBe(before.loudest);
     expect(repo.now().threshold).toBeGreaterThan(0.012);
+  });
+  it('an input that is 30 dB lower is set as well', async () => {
+    const { repo, m, hit } = await levels(0.0001);
+    hit(0.002, 0.0021, 0.0019, 0.002, 0.025, 0.03, 0.028, 0.027);
+    expect(m.text()).toContain('set and remembered');
+    expect(repo.now()).toEqual({ threshold: expect.closeTo(0.0009, 3) as number, loudest: 0.03 });
+  });
+  it('a room as loud as the soft hits is told with what was heard of both', async () => {
+    const { m, hit, repo, before } = await levels(0.04);
+    hit(0.05, 0.05, 0.05, 0.05, 0.4, 0.4, 0.4, 0.4);
+    expect(m.text()).toContain('The soft hits came in at 5 %, the room alone at 4 %');
+    await until(() => repo.now().loudest === before.loudest);
   });
 });
 

@@ -8,7 +8,7 @@ import { within } from './within';
 /** What the worklet tells. */
 type Told =
   | { readonly kind: 'hit'; readonly seconds: number; readonly peak: number; readonly velocity: number }
-  | { readonly kind: 'level'; readonly peak: number };
+  | { readonly kind: 'level'; readonly peak: number; readonly bright: number };
 
 function isTold(value: unknown): value is Told {
   return (
@@ -47,6 +47,8 @@ export class MicrophoneSource implements HitSource {
   readonly news = signal<string | null>(null).asReadonly();
   /** How loud it is now, 0–1. */
   readonly level = signal(0);
+  /** How loud it is where hits are looked for, 0–1. */
+  readonly bright = signal(0);
   private context: AudioContext | null = null;
   private stream: MediaStream | null = null;
   private node: AudioWorkletNode | null = null;
@@ -109,6 +111,7 @@ export class MicrophoneSource implements HitSource {
     if (!context || !isTold(data)) return;
     if (data.kind === 'level') {
       this.level.set(data.peak);
+      this.bright.set(data.bright);
       return;
     }
     const stamp = context.getOutputTimestamp();

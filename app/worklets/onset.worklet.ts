@@ -20,6 +20,7 @@ class OnsetProcessor extends AudioWorkletProcessor {
   private begin: number | null = null;
   private blocks = 0;
   private peak = 0;
+  private bright = 0;
 
   constructor() {
     super();
@@ -38,9 +39,11 @@ class OnsetProcessor extends AudioWorkletProcessor {
         velocity: this.detector.velocityOf(peak),
       });
     for (const x of samples) this.peak = Math.max(this.peak, Math.abs(x));
+    this.bright = Math.max(this.bright, this.detector.level);
     if (++this.blocks % METER_BLOCKS === 0) {
-      this.port.postMessage({ kind: 'level', peak: this.peak });
+      this.port.postMessage({ kind: 'level', peak: this.peak, bright: this.bright });
       this.peak = 0;
+      this.bright = 0;
     }
     return true;
   }

@@ -131,6 +131,11 @@ export class OnsetDetector {
     return Math.max(1, Math.min(127, Math.round((127 * peak) / Math.max(this.settings.loudest, 1e-6))));
   }
 
+  /** How loud it is where hits are looked for, 0–1: what a threshold is held against. */
+  get level(): number {
+    return this.envelope;
+  }
+
   /** The hit that is still waited with, when no more samples come. */
   settle(): readonly Onset[] {
     const { held } = this;
@@ -154,8 +159,11 @@ export class OnsetDetector {
 }
 
 /**
- * A threshold between the room and a soft hit, and the loudest, from the peaks of soft and hard hits. Null when the
- * soft ones do not stand out.
+ * A threshold between the room and a soft hit, and the loudest, from the peaks of soft and hard hits and the loudest of
+ * the room without any. Null when the soft ones do not stand out of it, or the hard ones not of them.
+ * @example
+ * levelsFrom([0.01, 0.012], [0.2, 0.25], 0.002).loudest // => 0.25
+ * levelsFrom([0.01, 0.012], [0.2, 0.25], 0.009) // => null
  */
 export function levelsFrom(
   soft: readonly number[],
