@@ -22,7 +22,7 @@ const SECOND_PEDAL = 24;
  * Seconds a limb needs to get from one place to another; nought on the same spot.
  * @example
  * travelSeconds(0, 36) // => 0
- * Math.round(travelSeconds(60, 36) * 1000) // => 159
+ * Math.round(travelSeconds(60, 36) * 1000) // => 138
  */
 export function travelSeconds(distance: number, width: number): number {
   return distance < SAME_SPOT ? 0 : FITTS.a + FITTS.b * Math.log2(distance / width + 1);
