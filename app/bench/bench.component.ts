@@ -5,6 +5,7 @@ import {
   effect,
   inject,
   input,
+  signal,
   untracked,
   viewChild,
   type OnDestroy,
@@ -77,8 +78,9 @@ export class BenchComponent implements OnDestroy {
   readonly keeping = this.commands.keeping;
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
+  private readonly wantsWords = signal(false);
   readonly pattern = computed(() => this.trail.pattern());
-  /** The ribbon stands there first, then the sums, the recipe, what is played with, what lies under the ribbon. */
+  /** The ribbon stands there first, then the recipe, the sums, what is played with, what lies under the ribbon. */
   readonly turn = inTurns(4, () => this.pattern() !== null);
   /** The ribbon is edited while it shows the finished phrase. */
   readonly edits = computed(() => this.trail.isFinished());
@@ -99,6 +101,13 @@ export class BenchComponent implements OnDestroy {
       });
     });
     effect(() => this.player.follow(BENCH, this.sound.request()));
+    // The box was asked for before it stood there.
+    effect(() => {
+      const column = this.recipeColumn();
+      if (!column || !this.wantsWords()) return;
+      this.wantsWords.set(false);
+      column.toWords();
+    });
     inject(KeysService).use(benchKeys(this));
   }
 
@@ -116,7 +125,9 @@ export class BenchComponent implements OnDestroy {
   }
 
   toWords(): void {
-    this.recipeColumn()?.toWords();
+    const column = this.recipeColumn();
+    if (column) column.toWords();
+    else this.wantsWords.set(true);
   }
 
   private open(id: string, asKept: boolean): void {

@@ -24,6 +24,7 @@ export class Database {
   private readonly health = inject(HealthService);
   private readonly oddOnes = new Subject<Odd>();
   private readonly keeper: Keeper = { rules: null };
+  private blocked = false;
   readonly db = new ShelfDb(databaseName(), this.keeper, (row) => this.oddOnes.next(row));
   /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
@@ -40,16 +41,13 @@ export class Database {
         'A newer Loop Shelf has opened this shelf in another tab. This tab keeps nothing any more; what was kept before is safe.',
       );
     });
-    this.db.on('blocked', () =>
-      this.health.tell('Another tab still holds the shelf as it was before. Close it, and this one goes on by itself.'),
-    );
-    const late = setTimeout(
-      () =>
-        this.health.tell(
-          'The browser’s storage does not answer. Other tabs of Loop Shelf may hold it: close them, or start the browser again. Nothing is lost.',
-        ),
-      ANSWER_WITHIN,
-    );
+    this.db.on('blocked', () => this.noteBlocked());
+    const late = setTimeout(() => {
+      if (this.blocked) return;
+      this.health.tell(
+        'The browser’s storage does not answer. Other tabs of Loop Shelf may hold it: close them, or start the browser again. Nothing is lost.',
+      );
+    }, ANSWER_WITHIN);
     try {
       this.keeper.rules = (await import('@core/formats')).RULES;
       await this.db.open();
@@ -116,6 +114,12 @@ export class Database {
     const { db } = this;
     const kept = await this.write(() => putAside(db, row), `aside ${row.table} ${String(row.key)}`);
     if (kept) this.noteAside();
+  }
+
+  /** Another tab holds the shelf as an older version left it; the page, or a worker that asked first, was told. */
+  noteBlocked(): void {
+    this.blocked = true;
+    this.health.tell('Another tab still holds the shelf as it was before. Close it, and this one goes on by itself.');
   }
 
   /** A row was set aside, here or in a worker. */

@@ -86,6 +86,7 @@ export class ShelfIndex {
     // It does not wait for the page's own database: it opens one beside it.
     this.api ??= Promise.resolve(
       spawnIndex(this.name, (what) => {
+        if (what === 'blocked') return this.database.noteBlocked();
         this.workingState.set(what === 'changed');
         if (what === 'aside') this.database.noteAside();
         this.changes.update((n) => n + 1);

@@ -15,7 +15,8 @@ import { STILLNESS } from './stilled';
 })
 class PlaceComponent {
   readonly shows = signal(true);
-  readonly turn = inTurns(2, () => this.shows());
+  readonly edits = signal(0);
+  readonly turn = inTurns(2, () => this.shows() && this.edits() >= 0);
 }
 
 const parts = (at: HTMLElement): string[] => [...at.querySelectorAll('p')].map((p) => p.textContent ?? '');
@@ -50,6 +51,10 @@ describe('in turns', () => {
     await still();
     await still();
     await still();
+    expect(turn()).toBe(2);
+    // What is shown changes, and stays where it is.
+    fixture.componentInstance.edits.set(1);
+    fixture.detectChanges();
     expect(turn()).toBe(2);
     shows.set(false);
     await still();

@@ -1,4 +1,4 @@
-import { afterNextRender, effect, inject, Injector, signal, untracked, type Signal } from '@angular/core';
+import { afterNextRender, computed, effect, inject, Injector, signal, untracked, type Signal } from '@angular/core';
 import { STILLNESS } from './stilled';
 
 /**
@@ -11,8 +11,10 @@ export function inTurns(turns: number, shows: () => boolean = () => true): Signa
   if (inject(STILLNESS) === 0) return signal(turns).asReadonly();
   const injector = inject(Injector);
   const turn = signal(0);
+  // Only whether there is something: what is shown changes at every edit, and begins nothing anew.
+  const isThere = computed(shows);
   effect((onCleanup) => {
-    if (!shows()) return;
+    if (!isThere()) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     // A task of its own: the browser may draw and hear the hand before it.
     const afterDrawing = (): void => {

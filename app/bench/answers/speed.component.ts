@@ -16,14 +16,14 @@ const FIRST_RAISES = 2;
         <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
         @if (reach.bpm(); as bpm) {
           <span
-            ><strong>{{ bpm }}</strong> bpm</span
+            ><strong>{{ bpm }}</strong> bpm{{ reach.top()?.rests?.kind === 'default' ? ', estimate' : '' }}</span
           >
         }
       </div>
       <div class="panel">
         @if (reach.bpm()) {
-          @if (reach.top(); as top) {
-            <p class="quiet rests">{{ restsOn(top.rests) }}</p>
+          @if (told(); as words) {
+            <p class="quiet rests">{{ words }}</p>
           }
           <ol>
             @for (p of reach.pairs(); track p.pair.at + p.pair.limb) {
@@ -142,7 +142,11 @@ export class SpeedComponent {
   readonly reach = inject(ReachStore);
   readonly pointAt = output<readonly number[]>();
   readonly floor = Math.floor;
-  readonly restsOn = restsWords;
+  /** What the number rests on, where it is more than an estimate. */
+  readonly told = computed(() => {
+    const rests = this.reach.top()?.rests;
+    return rests && rests.kind !== 'default' ? restsWords(rests) : null;
+  });
   readonly FIRST_RAISES = FIRST_RAISES;
   /** Whether all that would raise the ceiling is shown, or the best. */
   readonly all = signal(false);

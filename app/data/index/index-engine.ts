@@ -38,7 +38,7 @@ const TELL_AFTER = 60;
 const PACK_AFTER = 1500;
 
 /** What is told as it changes. */
-export type Tell = (what: 'changed' | 'read' | 'aside') => void;
+export type Tell = (what: 'changed' | 'read' | 'aside' | 'blocked') => void;
 
 const { compare } = new Intl.Collator();
 
@@ -74,6 +74,7 @@ export class IndexEngine {
         () => this.tell('aside'),
       ),
     );
+    this.db.on('blocked', () => this.tell('blocked'));
     Dexie.on('storagemutated', this.heard);
     this.ready = this.load();
   }
