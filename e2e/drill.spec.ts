@@ -22,7 +22,7 @@ test('clean said early counts when the loops are played; messy takes it back; pa
   await expect(page.getByLabel('Start tempo')).toBeVisible();
   // The lowest of 60 % of the goal, 70 % of the ceiling and what was clean last: here the ceiling.
   await expect(page.getByText('70 % of your ceiling.')).toBeVisible();
-  expect(Number(await page.getByLabel('Start tempo').inputValue())).toBeLessThan(180);
+  await expect.poll(async () => Number(await page.getByLabel('Start tempo').inputValue())).toBeLessThan(180);
 });
 
 test('a fill from 3 is counted in, and comes round on 3', async ({ page }) => {
