@@ -1,4 +1,5 @@
 import type { Limb } from '../stroke';
+import type { Fault } from './faults';
 import type { Reading } from './reading';
 
 export const STRICTNESS = ['easy', 'usual', 'strict'] as const;
@@ -52,6 +53,7 @@ export type Finding = { readonly small: boolean } & (
       readonly off: number;
       readonly limb: Limb | null;
     }
+  | { readonly kind: 'off-beats'; readonly off: number }
   | { readonly kind: 'left-out'; readonly index: number; readonly times: number }
   | { readonly kind: 'grace'; readonly index: number; readonly times: number }
   | { readonly kind: 'extra'; readonly many: number }
@@ -101,21 +103,7 @@ function wholeFindings(r: Reading, wide: number): Finding[] {
   if (stops !== null) found.push({ kind: 'stops', turn: stops, small: false });
   if (r.tempo !== 1) found.push({ kind: 'tempo', share: r.tempo, small: Math.abs(r.tempo - 1) < 0.01 });
   if (!byBeat && Math.abs(shift) > LATE * wide) found.push({ kind: 'shift', off: shift, small: false });
-  for (const f of r.faults) {
-    if (f.kind !== 'swing') continue;
-    const pair = f.on === '8ths' ? 2 * r.eighth : r.eighth;
-    const percent = r.meantSwing[f.on] + (100 * f.off) / Math.max(1, pair);
-    if (!(Math.abs(percent - r.meantSwing[f.on]) >= LIMITS.swing * wide) || percent < 50) continue;
-    found.push({
-      kind: 'swing',
-      on: f.on,
-      percent,
-      meant: r.meantSwing[f.on],
-      off: f.off,
-      limb: f.limb,
-      small: Math.abs(percent - r.meantSwing[f.on]) < 8,
-    });
-  }
+  found.push(...r.faults.flatMap((f) => (f.kind === 'swing' ? (swingOf(r, f, wide) ?? []) : [])));
   return found;
 }
 
@@ -136,22 +124,29 @@ function countFindings(r: Reading): Finding[] {
 function faultFindings(r: Reading, wide: number): Finding[] {
   const large = (off: number): boolean => Math.abs(off) > LIMITS.fault * wide;
   const small = (off: number): boolean => Math.abs(off) <= LIMITS.closeFault * LIMITS.fault * wide;
+  const offBeats: Finding[] = [];
   const limbs = r.faults.flatMap((f): Finding[] => {
-    if (f.kind === 'limb' && large(f.off)) return [{ ...f, small: small(f.off) }];
-    // Strokes off the beat that come too early, all of one limb: no swing, but that limb.
-    return f.kind === 'swing' && f.limb && large(f.off) && !isSwing(r, f)
-      ? [{ kind: 'limb', limb: f.limb, off: f.off, index: null, small: small(f.off) }]
-      : [];
+    if (f.kind === 'place' || !large(f.off)) return [];
+    if (f.kind === 'limb') return [{ ...f, small: small(f.off) }];
+    // Strokes off the beat that come too early, or by less than is heard as swing: their limb, or all of them.
+    if (swingOf(r, f, wide)) return [];
+    if (f.limb) return [{ kind: 'limb', limb: f.limb, off: f.off, index: null, small: small(f.off) }];
+    offBeats.push({ kind: 'off-beats', off: f.off, small: small(f.off) });
+    return [];
   });
   const places = r.faults.flatMap((f): Finding[] =>
     f.kind === 'place' && large(f.off) ? [{ ...f, small: small(f.off) }] : [],
   );
-  return [...limbs, ...places];
+  return [...limbs, ...places, ...offBeats];
 }
 
-function isSwing(r: Reading, f: Extract<Reading['faults'][number], { kind: 'swing' }>): boolean {
-  const pair = f.on === '8ths' ? 2 * r.eighth : r.eighth;
-  return r.meantSwing[f.on] + (100 * f.off) / Math.max(1, pair) >= 50;
+/** Strokes off the beat as swing; null where they come before the middle, or by so little that it is none. */
+function swingOf(r: Reading, f: Extract<Fault, { kind: 'swing' }>, wide: number): Finding | null {
+  const meant = r.meantSwing[f.on];
+  const percent = meant + (100 * f.off) / Math.max(1, f.on === '8ths' ? 2 * r.eighth : r.eighth);
+  const apart = Math.abs(percent - meant);
+  if (apart < LIMITS.swing * wide || percent < 50) return null;
+  return { kind: 'swing', on: f.on, percent, meant, off: f.off, limb: f.limb, small: apart < 8 };
 }
 
 function restFindings(r: Reading, slotSeconds: number, strictness: Strictness): Finding[] {

@@ -25,6 +25,7 @@ const gauss = (roll: () => number): number => Array.from({ length: 12 }, roll).r
 const RHYTHMS: readonly (readonly [text: string, meter: string, perQuarter: number])[] = [
   ['R+K - R - R+L - R - R+K - R+K - R+L - R -', '4/4', 4],
   ['R L R R L R L L R L R R L R L L', '4/4', 4],
+  ['R L R L R L R L R L R L R L R L', '4/4', 4],
   ['R L K R L K R L K R L K', '4/4', 3],
   ['R+K R R+L R R+K R+K R+L R', '4/4', 2],
   ['R - L R - K R L K - R L', '3/4', 4],
@@ -368,6 +369,20 @@ describe('a take as a whole', () => {
     },
     (_, { findings }) => findings.some((f) => f.kind === 'swing' && Math.abs(f.percent - percent) < 2.5),
   );
+});
+
+describe('no fault without a word', () => {
+  it('strokes off the beat that hurry are said, though they are no swing and no one limb', () => {
+    const found = share(60, (seed) => {
+      const set = setting(seed + 70_000, ([text]) => text.startsWith('R L R R'), 4);
+      const off = (s: Struck): boolean => (s.tick % (TICKS_PER_QUARTER / 2)) * 4 === TICKS_PER_QUARTER;
+      const hits = scattered(set, 3).map((s) => (off(s) ? { ...s, seconds: s.seconds - 0.016 } : s));
+      const { verdict, words } = judged(set, hitsOf(hits, 'limbs'));
+      return (verdict !== 'clean' && /^The strokes off the beat hurry 1\d ms\.$/.test(words)) || { verdict, words };
+    });
+    told('off the beat', found);
+    expect(found.rate).toBeGreaterThanOrEqual(0.97);
+  });
 });
 
 describe('what is nobody’s fault', () => {

@@ -5,6 +5,7 @@ import type { Alignment } from './align';
 import { faultsOf, type Fault } from './faults';
 import type { Hit } from './hit';
 import { deviation, mean, median } from './numbers';
+import { eighthOf, offBeat } from './off-beat';
 import { gapsIn, type Gaps } from './unplayed';
 
 /** Offset and spread of some strokes, in milliseconds; above 0 is late. */
@@ -164,22 +165,6 @@ function moves(fault: Fault, e: Expected): boolean {
     case 'swing':
       return fault.on === '8ths' ? offBeat(e.tick).eighth : offBeat(e.tick).sixteenth;
   }
-}
-
-/** Which of the second halves a tick falls on: of a quarter, or of an eighth. */
-function offBeat(tick: number | undefined): { readonly eighth: boolean; readonly sixteenth: boolean } {
-  const on = (unit: number): boolean => tick !== undefined && (((tick % unit) + unit) % unit) * 2 === unit;
-  return { eighth: on(TICKS_PER_QUARTER), sixteenth: on(TICKS_PER_QUARTER / 2) };
-}
-
-/** Seconds of an eighth, told by strokes on the quarters, which no swing moves; 0 where ticks are not known. */
-function eighthOf(expected: readonly Expected[]): number {
-  const told = expected.filter((e) => e.tick !== undefined);
-  const even = told.filter((e) => (e.tick ?? 0) % TICKS_PER_QUARTER === 0);
-  const own = even.length > 1 && (even.at(-1)?.tick ?? 0) > (even[0]?.tick ?? 0) ? even : told;
-  const [a, b] = [own[0], own.at(-1)];
-  const many = ((b?.tick ?? 0) - (a?.tick ?? 0)) / (TICKS_PER_QUARTER / 2);
-  return a && b && many > 0 ? (b.seconds - a.seconds) / many : 0;
 }
 
 /** Where strokes off the beat are meant, told by their ticks and their seconds. */

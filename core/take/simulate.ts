@@ -1,8 +1,8 @@
 import { clamp } from '../base';
-import { TICKS_PER_QUARTER } from '../time';
 import { graceLeads, otherHand, type Limb } from '../stroke';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
+import { eighthOf, offBeat } from './off-beat';
 import { chanceOf } from './random';
 
 /**
@@ -85,8 +85,7 @@ export function perform(
     }
     const weak = player.weak?.limb === e.limb ? player.weak.late : 0;
     const since = e.seconds - began;
-    const swings = e.tick !== undefined && e.tick % (TICKS_PER_QUARTER / 2) === TICKS_PER_QUARTER / 4;
-    const swung = swings ? ((player.swing - 50) / 100) * pair : 0;
+    const swung = offBeat(e.tick).sixteenth ? ((player.swing - 50) / 100) * pair : 0;
     const late =
       (player.bias + weak + player.spread * off + (player.drift * since) / 60) / 1000 + player.slower * since + swung;
     played.push({
@@ -119,13 +118,6 @@ export function perform(
   played.sort((a, b) => a.hit.seconds - b.hit.seconds);
   const truth = played.flatMap(({ expected: of, late }, hit) => (of === null ? [] : [{ expected: of, hit, late }]));
   return { hits: played.map((p) => p.hit), missed, extra, truth };
-}
-
-/** Seconds of an eighth, by the first and the last stroke; 0 where ticks are not known. */
-function eighthOf(expected: readonly Expected[]): number {
-  const [a, b] = [expected[0], expected.at(-1)];
-  const ticks = (b?.tick ?? 0) - (a?.tick ?? 0);
-  return a && b && ticks > 0 ? ((b.seconds - a.seconds) * TICKS_PER_QUARTER) / 2 / ticks : 0;
 }
 
 /** For each stroke the next time at which anything is expected later than it; null for the last. */

@@ -49,17 +49,6 @@ export function firstFix(
   return first ? fixOf(first, pattern, r, schools) : null;
 }
 
-/** Everything there is to say of a take, the first thing to fix first. */
-export function allFixes(
-  pattern: Pattern,
-  r: Reading,
-  slotSeconds: number,
-  schools: Schools,
-  strictness: Strictness = 'usual',
-): readonly Fix[] {
-  return findingsOf(r, slotSeconds, strictness).map((f) => fixOf(f, pattern, r, schools));
-}
-
 /**
  * What was heard beside the playing and is nobody's fault: notes that were never taught, hits that a pad sent twice.
  * @example
@@ -120,6 +109,8 @@ function fixOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fix 
           )
         : whole(`It is played as ${how}, ${meant}.`, 'bare');
     }
+    case 'off-beats':
+      return whole(`The strokes off the beat ${f.off > 0 ? 'drag' : 'hurry'} ${ms(f.off)}.`, 'bare');
     case 'left-out':
       return { words: `The ${at(f.index)} is left out ${count(f.times, 'time')}.`, stage: 'part', index: f.index };
     case 'grace': {
