@@ -176,6 +176,23 @@ test('the limb test hears the simulated player at the rate it was set to, and ke
   await expect(row.getByRole('cell').first()).toHaveText(rate.toFixed(1));
 });
 
+test('the way test times a hand between two pieces, and the ceiling that a way limits follows it', async ({ page }) => {
+  await openDemo(page, '/kit');
+  await page.getByRole('tab', { name: 'My hands and feet' }).click();
+  await page.getByRole('button', { name: 'to and fro' }).click();
+  await expect(page.getByText(/\d+ cm apart on this kit/)).toBeVisible();
+  await page.getByRole('button', { name: 'Simulated player' }).click();
+  await page.getByLabel('Strokes a second it is set to').fill('3');
+  await page.getByLabel('Strokes a second it is set to').press('Tab');
+  await page.getByRole('button', { name: 'Start the way test' }).click();
+  await expect(page.locator('.result')).toHaveText(/^33\d ms for \d+ cm/, { timeout: 20_000 });
+  await page.getByRole('button', { name: 'This is my way' }).click();
+  await expect(page.getByRole('row', { name: /right hand, snare and floor tom/ })).toContainText('33');
+  await page.reload();
+  await page.getByRole('tab', { name: 'My hands and feet' }).click();
+  await expect(page.getByRole('row', { name: /right hand, snare and floor tom/ })).toContainText('33');
+});
+
 test('the hands’ way over the kit is drawn with its length; axe finds nothing in the new parts', async ({ page }) => {
   await openDemo(page, '/bench/salt-1');
   await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();

@@ -1,64 +1,19 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
-import { playing, synthesise } from '../app/audio/voices';
+import { fakeMicrophone, listeningTo } from './fake-microphone';
 import { expect, keepAs, test, typeSticking } from './fixture';
 
-const RATE = 48_000;
 const PER_SECOND = 8;
 
-/** A WAV of a steady stream of snare strokes with a little noise: what the fake microphone hears, again and again. */
-function wav(): string {
+/** A steady stream of snare strokes with a little noise: what the fake microphone hears, again and again. */
+function pad(): string {
   const seconds = 30;
-  const samples = new Float32Array(RATE * seconds);
-  for (let n = 0; n < seconds * PER_SECOND; n++) {
-    const { name, gain } = playing('snare', n % 2 ? 90 : 100);
-    synthesise(name, RATE).forEach((v, i) => {
-      const at = Math.round((n / PER_SECOND) * RATE) + i;
-      if (at < samples.length) samples[at] = (samples[at] ?? 0) + v * gain;
-    });
-  }
-  let seed = 1;
-  const data = Buffer.alloc(44 + samples.length * 2);
-  data.write('RIFF', 0);
-  data.writeUInt32LE(36 + samples.length * 2, 4);
-  data.write('WAVEfmt ', 8);
-  data.writeUInt32LE(16, 16);
-  data.writeUInt16LE(1, 20);
-  data.writeUInt16LE(1, 22);
-  data.writeUInt32LE(RATE, 24);
-  data.writeUInt32LE(RATE * 2, 28);
-  data.writeUInt16LE(2, 32);
-  data.writeUInt16LE(16, 34);
-  data.write('data', 36);
-  data.writeUInt32LE(samples.length * 2, 40);
-  samples.forEach((v, i) => {
-    seed = (seed * 16807) % 2147483647;
-    const noisy = v + 0.002 * ((seed / 2147483647) * 2 - 1);
-    data.writeInt16LE(Math.round(Math.max(-1, Math.min(1, noisy)) * 32767), 44 + i * 2);
-  });
-  const folder = resolve('test-results');
-  mkdirSync(folder, { recursive: true });
-  const file = join(folder, `microphone-${process.pid}.wav`);
-  writeFileSync(file, data);
-  return file;
+  const strokes = Array.from({ length: seconds * PER_SECOND }, (_, n) => ({
+    at: n / PER_SECOND,
+    velocity: n % 2 ? 90 : 100,
+  }));
+  return fakeMicrophone('pad', { seconds, strokes, noise: 0.002, gain: 1 });
 }
 
-const chromium = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
-test.use({
-  permissions: ['microphone'],
-  launchOptions: {
-    executablePath: chromium,
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-dev-shm-usage',
-      '--autoplay-policy=no-user-gesture-required',
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-audio-capture=${wav()}`,
-    ],
-  },
-});
+test.use(listeningTo(pad()));
 
 test('the microphone hears strokes on a pad: the limb test gives the rate that was played', async ({ page }) => {
   await page.goto('/kit?part=hands');

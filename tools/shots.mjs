@@ -55,6 +55,11 @@ try {
   await shot('kit');
   await page.getByRole('tab', { name: 'My hands and feet' }).click();
   await page.getByRole('button', { name: 'Simulated player' }).click();
+  await page.getByRole('button', { name: 'to and fro' }).click();
+  await page.getByRole('button', { name: 'Start the way test' }).click();
+  await page.locator('.result').waitFor();
+  await page.getByRole('button', { name: 'This is my way' }).click();
+  await page.getByRole('button', { name: 'singles' }).click();
   await page.getByRole('button', { name: 'Start the limb test' }).click();
   await page.locator('.result').waitFor();
   await shot('hands');

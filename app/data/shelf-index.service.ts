@@ -3,6 +3,7 @@ import { toObservable } from '@angular/core/rxjs-interop';
 import { switchMap, type Observable } from 'rxjs';
 import { spawnIndex } from '../workers/spawn';
 import { Database, databaseName } from './database';
+import type { Lesson } from '@core/reach';
 import type { KinAnswer, NamedPhrase, ShelfAnswer, ShelfQuestion, ShelfRow } from './index/entry';
 import type { IndexApi } from './index/index-api';
 import { KitsRepo } from './kits.repo';
@@ -70,6 +71,11 @@ export class ShelfIndex {
 
   async kin(id: string): Promise<KinAnswer> {
     return (await this.open()).kin(id);
+  }
+
+  /** What clean tries showed of the player's limbs, beyond their tests. */
+  async lessons(): Promise<readonly Lesson[]> {
+    return (await this.open()).lessons();
   }
 
   /** The forms of the shelf's phrases, by which it is known what it has already. */

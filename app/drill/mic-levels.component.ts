@@ -10,7 +10,7 @@ const HITS = 4;
 const QUIET = { least: 80, still: 10 } as const;
 /** What is struck must stand this many times over the room to be asked for, and over nothing at all. */
 const OVER_ROOM = 1.6;
-const LEAST = 0.0006;
+const LEAST = 0.00015;
 
 /** Hit softly, hit hard: the threshold and the loudest hit of this pad and room, with a meter. */
 @Component({

@@ -13,14 +13,14 @@ import {
   shownTempo,
 } from '@core/drill';
 import type { Pattern } from '@core/pattern';
-import { ceilingOn, topOf } from '@core/reach';
+import { ceilingOn } from '@core/reach';
 import { now } from '../data/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
-import { ProfileRepo } from '../data/profile.repo';
+import { AbleService } from '../data/able.service';
 import { inSlices } from '../ui/idle';
 
 /** The most grooves of the shelf that are offered to keep the time: each is worked out to know whether it fits. */
@@ -45,7 +45,7 @@ export class SubjectStore {
   private readonly phrases = inject(PhrasesRepo);
   private readonly drills = inject(DrillsRepo);
   private readonly kits = inject(KitsRepo);
-  private readonly profile = inject(ProfileRepo);
+  private readonly able = inject(AbleService);
   private readonly shelf = toSignal(this.phrases.grooves$(MOST_GROOVES), { initialValue: null });
   private readonly state = signal<{ readonly phrase: Phrase; readonly best: Best } | null>(null);
 
@@ -83,11 +83,11 @@ export class SubjectStore {
   /** How fast it can go on the current kit, by what is known of the drummer; null when nothing limits it. */
   readonly ceiling = computed(() => {
     const whole = this.whole();
-    const found = whole ? ceilingOn(whole, this.kits.current(), this.profile.now()) : null;
-    if (!found?.bpm) return null;
+    if (!whole) return null;
     const shown = shownTempo(this.best().shown ?? [], this.phrase()?.changed ?? 0, now());
-    const { bpm, rests } = topOf(found, this.profile.now().measured, shown);
-    return bpm === null ? null : { bpm, rests, pair: found.pairs[0] ?? null };
+    const { bpm, rests } = this.able.top(whole, shown);
+    if (bpm === null) return null;
+    return { bpm, rests, pair: ceilingOn(whole, this.kits.current(), this.able.now()).pairs[0] ?? null };
   });
   readonly suggestion = computed(() =>
     suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),

@@ -54,7 +54,11 @@ export class MicrophoneSource implements HitSource {
   private node: AudioWorkletNode | null = null;
 
   constructor() {
-    effect(() => this.node?.port.postMessage(this.levels.now()));
+    effect(() => {
+      // Read before it is known whether anybody listens: else a change is never heard of.
+      const levels = this.levels.now();
+      this.node?.port.postMessage(levels);
+    });
   }
 
   async start(): Promise<boolean> {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { format } from 'date-fns';
-import { LIMB_WORDS, LIMBS } from '@core/stroke';
+import { LIMB_WORDS, LIMBS, VOICE } from '@core/stroke';
 import { STROKE_KINDS, USUAL_PROFILE, type Profile } from '@core/reach';
 import { ProfileRepo } from '../data/profile.repo';
 import { NoticesService } from '../shell/notices.service';
@@ -16,7 +16,7 @@ import { LimbTestComponent } from './limb-test.component';
   template: `
     <div class="cols">
       <section class="panel">
-        <h2>The limb test</h2>
+        <h2>The limb test, the way test</h2>
         <ls-limb-test />
       </section>
       <section class="panel">
@@ -45,8 +45,26 @@ import { LimbTestComponent } from './limb-test.component';
         </table>
         <p class="quiet small">
           Strokes a second; doubles are the two strokes of a pair. What was never measured is a usual value, and a
-          ceiling that rests on it is called an estimate.
+          ceiling that rests on it is called an estimate. Clean tries above it count beside the tests.
         </p>
+        <table class="ways">
+          <caption>
+            Ways of a hand between two pieces
+          </caption>
+          <tbody>
+            @for (w of ways(); track $index) {
+              <tr>
+                <th scope="row">{{ w.words }}</th>
+                <td class="mono">{{ w.ms }} ms</td>
+                <td class="quiet">{{ w.when }}</td>
+              </tr>
+            } @empty {
+              <tr>
+                <td class="quiet">None timed yet: usual values, by the distance on your kit.</td>
+              </tr>
+            }
+          </tbody>
+        </table>
         <div class="row">
           <span class="grow">I lead with the</span>
           <ls-chips label="I lead with the" [chips]="hands" [chosen]="profile.now().leads" (chose)="lead($event)" />
@@ -61,9 +79,7 @@ import { LimbTestComponent } from './limb-test.component';
           />
         </div>
         <div class="row">
-          <button type="button" class="btn small" [disabled]="profile.now().measured.length === 0" (click)="forget()">
-            Back to usual values
-          </button>
+          <button type="button" class="btn small" [disabled]="!timed()" (click)="forget()">Back to usual values</button>
         </div>
         <p class="quiet small">
           Warm up slowly, hold the sticks loosely, stop at pain, tingling or numbness, rest between tests. These are
@@ -90,6 +106,11 @@ import { LimbTestComponent } from './limb-test.component';
       border-collapse: collapse;
       width: 100%;
       font-size: 13.5px;
+    }
+    caption {
+      text-align: left;
+      font-weight: 600;
+      padding-bottom: 4px;
     }
     th {
       text-align: left;
@@ -138,6 +159,16 @@ export class HandsPanelComponent {
     });
   });
 
+  readonly ways = computed(() =>
+    (this.profile.now().ways ?? []).map((w) => ({
+      words: `${LIMB_WORDS[w.hand]}, ${VOICE[w.from].name} and ${VOICE[w.to].name}`,
+      ms: Math.round(w.seconds * 1000),
+      when: format(w.at, 'd MMM'),
+    })),
+  );
+  /** Whether anything was timed that could be forgotten. */
+  readonly timed = computed(() => this.profile.now().measured.length + (this.profile.now().ways ?? []).length > 0);
+
   change(part: Partial<Profile>): void {
     void this.profile.keep({ ...this.profile.now(), ...part });
   }
@@ -149,7 +180,7 @@ export class HandsPanelComponent {
   forget(): void {
     const before = this.profile.now();
     void this.profile.keep({ ...USUAL_PROFILE, leads: before.leads, leadsFoot: before.leadsFoot });
-    this.notices.tell('Every rate is the usual one again.', {
+    this.notices.tell('Every rate and way is the usual one again.', {
       label: 'Take back',
       run: () => void this.profile.keep(before),
     });

@@ -1,9 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
 import { Subscription } from 'rxjs';
-import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
-import { limbReading, readingWords, STROKE_KINDS, TEST_SECONDS, withRate, type StrokeKind } from '@core/reach';
+import { canStrike, isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Voice } from '@core/stroke';
+import { pieceFor } from '@core/kit';
+import {
+  limbReading,
+  readingWords,
+  STROKE_KINDS,
+  TEST_SECONDS,
+  wayOn,
+  wayReading,
+  wayWords,
+  withRate,
+  withWay,
+} from '@core/reach';
 import { steadyStream } from '@core/take';
 import { now } from '../data/clock';
+import { KitsRepo } from '../data/kits.repo';
 import { ProfileRepo } from '../data/profile.repo';
 import { SimulatedSource } from '../input/simulated.source';
 import type { SourceKind } from '../input/source';
@@ -12,16 +24,24 @@ import { NoticesService } from '../shell/notices.service';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
 import { NumberFieldComponent } from '../ui/number-field.component';
+import { SelectComponent } from '../ui/select.component';
+
+/** Strokes a second that the simulated player begins with. */
+const SIMULATED = { spot: 8, way: 4.5 } as const;
 
 type Phase = 'ready' | 'listening' | 'read';
 
+/** What is timed: strokes on one spot, or one hand to and fro between two pieces. */
+const TESTS = [...STROKE_KINDS, 'to and fro'] as const;
+type Test = (typeof TESTS)[number];
+
 /**
- * Ten seconds of strokes by one limb: how fast it is, how even, and whether it tires. Nothing is kept until it is asked
- * for.
+ * Ten seconds of strokes by one limb: how fast it is, how even, and whether it tires; and of one hand to and fro
+ * between two pieces: how long its ways take. Nothing is kept until it is asked for.
  */
 @Component({
   selector: 'ls-limb-test',
-  imports: [ChipsComponent, NumberFieldComponent],
+  imports: [ChipsComponent, NumberFieldComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limb-test.component.html',
   styleUrl: './limb-test.component.css',
@@ -29,25 +49,53 @@ type Phase = 'ready' | 'listening' | 'read';
 export class LimbTestComponent implements OnDestroy {
   readonly profile = inject(ProfileRepo);
   readonly sources = inject(HitSources);
+  private readonly kits = inject(KitsRepo);
   private readonly simulated = inject(SimulatedSource);
   private readonly notices = inject(NoticesService);
-  readonly limbs: readonly Choice<Limb>[] = LIMBS.map((l) => ({ value: l, words: LIMB_WORDS[l] }));
-  readonly kinds: readonly Choice<StrokeKind>[] = STROKE_KINDS.map((k) => ({ value: k, words: k }));
+  readonly limbs = computed((): readonly Choice<Limb>[] =>
+    LIMBS.filter((l) => this.kind() !== 'to and fro' || isHand(l)).map((l) => ({ value: l, words: LIMB_WORDS[l] })),
+  );
+  readonly kinds: readonly Choice<Test>[] = TESTS.map((k) => ({ value: k, words: k }));
   readonly onWhat: readonly Choice<SourceKind>[] = this.sources.all.map((s) => ({ value: s.kind, words: s.name }));
   readonly seconds = TEST_SECONDS;
 
   readonly limb = signal<Limb>('R');
-  readonly kind = signal<StrokeKind>('singles');
+  readonly kind = signal<Test>('singles');
+  /** The two ends of the way; on a kit that lacks one of them, what it has. */
+  private readonly wished = signal<{ readonly from: Voice; readonly to: Voice }>({ from: 'snare', to: 'floor-tom' });
+  readonly pieces = computed((): readonly Choice<Voice>[] =>
+    VOICES.filter((v) => canStrike('R', v) && pieceFor(this.kits.current(), v) !== null).map((v) => ({
+      value: v,
+      words: VOICE[v].name,
+    })),
+  );
+  readonly ends = computed(() => {
+    const { from, to } = this.wished();
+    const has = (v: Voice): boolean => this.pieces().some((p) => p.value === v);
+    const first = has(from) ? from : this.pieces()[0]?.value;
+    const far = this.pieces().find((p) => first && this.between(first, p.value))?.value;
+    return first === undefined ? null : { from: first, to: has(to) && this.between(first, to) ? to : (far ?? to) };
+  });
+  readonly way = computed(() => {
+    const ends = this.ends();
+    return ends && this.between(ends.from, ends.to);
+  });
   readonly source = signal<SourceKind>('keys');
   readonly phase = signal<Phase>('ready');
   readonly left = signal(TEST_SECONDS);
   /** Strokes a second that the simulated player is set to. */
-  readonly simulatedRate = signal(8);
+  readonly simulatedRate = signal<number>(SIMULATED.spot);
   readonly moments = signal<readonly number[]>([]);
-  readonly reading = computed(() => (this.phase() === 'read' ? limbReading(this.moments(), this.kind()) : null));
+  readonly reading = computed(() => {
+    const [kind, limb] = [this.kind(), this.limb()];
+    if (this.phase() !== 'read') return null;
+    if (kind !== 'to and fro') return limbReading(this.moments(), kind);
+    return isHand(limb) ? wayReading(this.moments(), this.profile.now(), limb) : null;
+  });
   readonly words = computed(() => {
-    const read = this.reading();
-    return read?.ok ? readingWords(read.value) : null;
+    const [read, way] = [this.reading(), this.way()];
+    if (!read?.ok) return null;
+    return this.kind() === 'to and fro' && way ? wayWords(read.value, way) : readingWords(read.value);
   });
   /** The distances between strokes as bars, as shares of the longest usual one. */
   readonly bars = computed(() => {
@@ -65,6 +113,24 @@ export class LimbTestComponent implements OnDestroy {
 
   ngOnDestroy(): void {
     this.end();
+  }
+
+  choose(kind: Test): void {
+    const other = (kind === 'to and fro') !== (this.kind() === 'to and fro');
+    this.kind.set(kind);
+    // A hand that has a way to go strikes less often.
+    if (other) this.simulatedRate.set(kind === 'to and fro' ? SIMULATED.way : SIMULATED.spot);
+    if (kind === 'to and fro' && !isHand(this.limb())) this.limb.set('R');
+    this.phase.set('ready');
+  }
+
+  goBetween(end: 'from' | 'to', voice: Voice): void {
+    const ends = this.ends();
+    if (!ends) return;
+    // The same piece at both ends is no way: then they change places.
+    const other = end === 'from' ? 'to' : 'from';
+    this.wished.set({ ...ends, [end]: voice, ...(ends[other] === voice ? { [other]: ends[end] } : {}) });
+    this.phase.set('ready');
   }
 
   async start(): Promise<void> {
@@ -99,15 +165,23 @@ export class LimbTestComponent implements OnDestroy {
     const read = this.reading();
     if (!read?.ok) return;
     const before = this.profile.now();
-    void this.profile.keep(withRate(before, this.limb(), this.kind(), read.value.rate, now()));
-    this.notices.tell(
-      `${LIMB_WORDS[this.limb()]}, ${this.kind()}: ${read.value.rate.toFixed(1)} a second is yours now.`,
-      {
-        label: 'Take back',
-        run: () => void this.profile.keep(before),
-      },
-    );
+    const [limb, kind, ends, way] = [this.limb(), this.kind(), this.ends(), this.way()];
+    const { rate } = read.value;
+    let words: string;
+    if (kind !== 'to and fro') {
+      void this.profile.keep(withRate(before, limb, kind, rate, now()));
+      words = `${LIMB_WORDS[limb]}, ${kind}: ${rate.toFixed(1)} a second is yours now.`;
+    } else if (ends && way && isHand(limb)) {
+      void this.profile.keep(withWay(before, { hand: limb, ...ends, ...way, seconds: 1 / rate, at: now() }));
+      words = `${VOICE[ends.from].name} to ${VOICE[ends.to].name}: ${Math.round(1000 / rate)} ms is yours now.`;
+    } else return;
+    this.notices.tell(words, { label: 'Take back', run: () => void this.profile.keep(before) });
     this.phase.set('ready');
+  }
+
+  private between(from: Voice, to: Voice): ReturnType<typeof wayOn> {
+    const limb = this.limb();
+    return wayOn(this.kits.current(), isHand(limb) ? limb : 'R', from, to);
   }
 
   private run(): void {

@@ -103,6 +103,38 @@ describe('the limb test', () => {
   });
 });
 
+describe('the way test', () => {
+  it('goes between two pieces of the kit with a hand; what is no way is not taken; kept when asked, and taken back', async () => {
+    await emptyPlace();
+    const m = mount(LimbTestComponent);
+    const profile = TestBed.inject(ProfileRepo);
+    m.press('kick foot');
+    m.press('to and fro');
+    expect(m.component.limb()).toBe('R');
+    expect(m.text()).toMatch(/\d+ cm apart on this kit/);
+    expect(m.text()).toContain('from the one to the other and back');
+    m.component.goBetween('to', 'snare');
+    expect(m.component.ends()).toEqual({ from: 'floor-tom', to: 'snare' });
+    const play = (rate: number): void => {
+      m.component.moments.set(Array.from({ length: 50 }, (_, i) => i / rate));
+      m.component.phase.set('read');
+      m.fixture.detectChanges();
+    };
+    play(9);
+    expect(m.text()).toContain('as fast as on one spot (7.5)');
+    expect(m.text()).toContain('Nothing was stored.');
+    play(4);
+    expect(m.text()).toMatch(/250 ms for \d+ cm/);
+    expect(profile.now().ways ?? []).toEqual([]);
+    m.press('This is my way');
+    expect(profile.now().ways).toMatchObject([{ hand: 'R', from: 'floor-tom', to: 'snare', seconds: 0.25 }]);
+    const panel = mount(HandsPanelComponent);
+    expect(panel.text()).toContain('right hand, floor tom and snare');
+    panel.press('Back to usual values');
+    expect(profile.now().ways ?? []).toEqual([]);
+  });
+});
+
 describe('my hands and feet', () => {
   it('which hand and foot lead; what was measured has its day, the rest is a usual value', async () => {
     await emptyPlace();
@@ -118,7 +150,7 @@ describe('my hands and feet', () => {
     lead('left hand');
     lead('left foot');
     expect([profile.now().leads, profile.now().leadsFoot]).toEqual(['L', 'left foot']);
-    expect(m.host.querySelectorAll('tbody tr')).toHaveLength(5);
+    expect(m.host.querySelectorAll('table:not(.ways) tbody tr')).toHaveLength(5);
     expect(m.button('Back to usual values').disabled).toBe(true);
     expect(m.text()).toContain('see a doctor or physiotherapist');
   });

@@ -34,5 +34,6 @@ expose({
   called: (...args: Parameters<IndexEngine['called']>) => own().called(...args),
   kin: (...args: Parameters<IndexEngine['kin']>) => own().kin(...args),
   forms: () => own().forms(),
+  lessons: () => own().lessons(),
   end: () => own().end(),
 });

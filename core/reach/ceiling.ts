@@ -2,8 +2,9 @@ import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schoo
 import { graceCount, isHand, LIMB_WORDS, LIMBS, otherHand, VOICE, type Limb, type Stroke } from '../stroke';
 import { loopTicks, placeWords, type Pattern } from '../pattern';
 import { revoice, type Kit } from '../kit';
-import { doublesOf, isMeasured, type Profile } from './profile';
-import { distance, riseSeconds, targetOf, travelSeconds } from './travel';
+import { doublesOf, isMeasured, type Able, type StrokeKind } from './profile';
+import { distance, riseSeconds, targetOf, travelSeconds, type Fitts } from './travel';
+import { fittsOf } from './way-test';
 
 /**
  * A burst of up to this many strokes may go faster than what is kept up, by this much: short runs ride on the first
@@ -30,6 +31,23 @@ export interface TightPair {
   /** Seconds that limb needs. */
   readonly need: number;
   readonly why: 'repeat' | 'travel';
+  /** What the need is made of, in seconds. */
+  readonly parts: NeedParts;
+}
+
+/** What two strokes in a row of one limb need, in seconds. */
+export interface NeedParts {
+  /** Striking again, by which kind of stroke, and whose. */
+  readonly repeat: number;
+  readonly kind: StrokeKind;
+  readonly limbs: readonly Limb[];
+  /** How many times faster than its rate a burst goes. */
+  readonly faster: number;
+  /** Raising the stick, which is part of the way where there is one. */
+  readonly rise: number;
+  readonly travel: number;
+  /** By how much grace strokes lengthen the time there is, or shorten it. */
+  readonly off: number;
 }
 
 export interface Ceiling {
@@ -37,7 +55,7 @@ export interface Ceiling {
   readonly bpm: number | null;
   /** The three tightest places, tightest first, each place once. */
   readonly pairs: readonly TightPair[];
-  /** Whether some rate it rests on was never measured. */
+  /** Whether some rate it rests on was never measured, or the way that limits it never timed. */
   readonly estimate: boolean;
   /** Ticks at which one foot would have to be in two places. */
   readonly impossible: readonly Ticks[];
@@ -59,7 +77,7 @@ interface Blow {
  * of up to four strokes 1.25 times as fast) with what raising the stick costs, and travel (Fitts), which contains the
  * rise. Swing and grace strokes count.
  */
-export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
+export function ceiling(pattern: Pattern, kit: Kit, profile: Able): Ceiling {
   const played = LIMBS.filter((l) => pattern.strokes.some((s) => s.limb === l));
   const impossible = bodyParts(kit).flatMap((limbs) => {
     const blows = blowsOf(pattern, limbs).filter((b) => b.offset === 0);
@@ -73,7 +91,7 @@ export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
   return {
     bpm: pairs[0]?.bpm ?? null,
     pairs: pairs.slice(0, 3),
-    estimate: !isMeasured(profile, played),
+    estimate: !isMeasured(profile, played) || (pairs[0]?.why === 'travel' && (profile.ways ?? []).length === 0),
     impossible: [...new Set(impossible)],
   };
 }
@@ -84,18 +102,19 @@ export function ceiling(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
  * @example
  * ceilingOn(patternOfText(parseStrokeText('K J').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm === ceilingOn(patternOfText(parseStrokeText('K K').value, meter(2, 4), GRID.quarters), KIT_PRESETS[1], USUAL_PROFILE).bpm // => true
  */
-export function ceilingOn(pattern: Pattern, kit: Kit, profile: Profile): Ceiling {
+export function ceilingOn(pattern: Pattern, kit: Kit, profile: Able): Ceiling {
   return ceiling(revoice(pattern, kit).pattern, kit, profile);
 }
 
 /** Every two strokes in a row of one body part, the tightest first. */
-export function tightPairs(pattern: Pattern, kit: Kit, profile: Profile): readonly TightPair[] {
+export function tightPairs(pattern: Pattern, kit: Kit, profile: Able): readonly TightPair[] {
   const loop = swung(loopTicks(pattern), pattern.feel);
+  const fitts = fittsOf(profile);
   const ways = new Map<string, number>();
   const way: Way = (a, b) => {
     if (a.voice === b.voice && a.limb === b.limb) return 0;
     const key = `${a.limb}${a.voice} ${b.limb}${b.voice}`;
-    const known = ways.get(key) ?? travelBetween(kit, a, b);
+    const known = ways.get(key) ?? travelBetween(kit, a, b, fitts);
     ways.set(key, known);
     return known;
   };
@@ -169,7 +188,7 @@ function least(strokes: readonly Stroke[], of: (s: Stroke) => number): Stroke | 
 /** Seconds of travel between two strokes, looked up once for each two voices. */
 type Way = (a: Stroke, b: Stroke) => number;
 
-function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Way, profile: Profile): TightPair[] {
+function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Way, profile: Able): TightPair[] {
   if (blows.length < 2) return blows.length === 1 ? lonePair(pattern, blows, loop, profile) : [];
   const gaps = blows.map((b, i) => (blows[i + 1]?.at ?? (blows[0]?.at ?? 0) + loop) - b.at);
   const longest = Math.max(...gaps);
@@ -178,12 +197,14 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
     const gap = gaps[i] ?? 0;
     // Grace strokes of the hand that plays their stroke bounce into it.
     if (!to || gap <= 0 || (from.index === to.index && blows.length > 2)) return [];
-    const repeat = repeatSeconds(from, to, runLength(gaps, longest, i), profile);
+    const again = repeatOf(from, to, runLength(gaps, longest, i), profile);
     const travel = way(from.stroke, to.stroke);
+    const rise = riseSeconds(from.stroke.level, to.stroke.level);
     // On its way to another place the stick rises anyhow.
-    const need = Math.max(repeat + riseSeconds(from.stroke.level, to.stroke.level), travel);
+    const need = Math.max(again.repeat + rise, travel);
     // Grace strokes lie a fixed time off their tick, so they take from the time there is, or add to it.
-    const bare = need - (to.offset - from.offset);
+    const off = to.offset - from.offset;
+    const bare = need - off;
     if (bare <= 0) return [];
     return [
       {
@@ -194,17 +215,20 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
         bpm: countedTempo((60 * gap) / (TICKS_PER_QUARTER * bare), pattern.meter),
         need,
         why: travel === need ? 'travel' : 'repeat',
+        parts: { ...again, rise, travel, off },
       },
     ];
   });
 }
 
 /** A limb that plays once a turn still comes round to its own stroke. */
-function lonePair(pattern: Pattern, [blow]: readonly Blow[], loop: number, profile: Profile): TightPair[] {
+function lonePair(pattern: Pattern, [blow]: readonly Blow[], loop: number, profile: Able): TightPair[] {
   if (!blow || loop <= 0) return [];
-  const need = 1 / profile.rates[blow.stroke.limb].singles;
+  const { limb, at } = blow.stroke;
+  const need = 1 / profile.rates[limb].singles;
   const bpm = countedTempo((60 * loop) / (TICKS_PER_QUARTER * need), pattern.meter);
-  return [{ limb: blow.stroke.limb, from: blow.index, to: blow.index, at: blow.stroke.at, bpm, need, why: 'repeat' }];
+  const parts = { repeat: need, kind: 'singles', limbs: [limb], faster: 1, rise: 0, travel: 0, off: 0 } as const;
+  return [{ limb, from: blow.index, to: blow.index, at, bpm, need, why: 'repeat', parts }];
 }
 
 /**
@@ -223,19 +247,31 @@ function runLength(gaps: readonly number[], longest: number, i: number): number 
   return run + 1;
 }
 
-function repeatSeconds(from: Blow, to: Blow, run: number, profile: Profile): number {
-  const { singles } = profile.rates[to.stroke.limb];
-  if (from.stroke.limb !== to.stroke.limb) return 1 / Math.min(singles, profile.rates[from.stroke.limb].singles);
+function repeatOf(
+  from: Blow,
+  to: Blow,
+  run: number,
+  profile: Able,
+): Pick<NeedParts, 'repeat' | 'kind' | 'limbs' | 'faster'> {
+  const { limb } = to.stroke;
+  const { singles } = profile.rates[limb];
+  if (from.stroke.limb !== limb) {
+    const slower = Math.min(singles, profile.rates[from.stroke.limb].singles);
+    return { repeat: 1 / slower, kind: 'singles', limbs: [from.stroke.limb, limb], faster: 1 };
+  }
   const burst = singles * BURST.faster;
   // A grace stroke falls from where the stick is, low, as the second stroke of a double does.
-  if (run === 2 || to.offset < 0) return 1 / Math.max(doublesOf(profile, to.stroke.limb), burst);
-  return 1 / (run <= BURST.strokes ? burst : singles);
+  if (run === 2 || to.offset < 0)
+    return { repeat: 1 / Math.max(doublesOf(profile, limb), burst), kind: 'doubles', limbs: [limb], faster: 1 };
+  return run <= BURST.strokes
+    ? { repeat: 1 / burst, kind: 'singles', limbs: [limb], faster: BURST.faster }
+    : { repeat: 1 / singles, kind: 'singles', limbs: [limb], faster: 1 };
 }
 
-function travelBetween(kit: Kit, a: Stroke, b: Stroke): number {
+function travelBetween(kit: Kit, a: Stroke, b: Stroke, fitts: Fitts): number {
   if (a.limb === b.limb && a.voice === b.voice) return 0;
   const [from, to] = [targetOf(kit, a.limb, a.voice), targetOf(kit, b.limb, b.voice)];
-  return from && to ? travelSeconds(distance(from.point, to.point), to.width) : 0;
+  return from && to ? travelSeconds(distance(from.point, to.point), to.width, fitts) : 0;
 }
 
 /** Counted beats a minute from quarters a minute: the other way round of `quarterTempo`. */

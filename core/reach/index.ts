@@ -4,4 +4,6 @@ export * from './paths';
 export * from './profile';
 export * from './raise';
 export * from './travel';
+export * from './way-test';
+export * from './learn';
 export * from './top';

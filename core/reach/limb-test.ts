@@ -36,11 +36,19 @@ const TRIMMED = 0.1;
  * limbReading([0, 1], 'singles').problems[0].message // => "Not enough to tell: play for ten seconds without stopping."
  */
 export function limbReading(moments: readonly number[], kind: StrokeKind): Read<LimbReading, 'too-few'> {
+  return streamOf(moments, kind === 'doubles' ? insidePairs : ofTheStream);
+}
+
+/** Reads a stream of strokes, of which some gaps count. Fails with `too-few`. */
+export function streamOf(
+  moments: readonly number[],
+  counting: (gaps: readonly number[]) => readonly number[] = ofTheStream,
+): Read<LimbReading, 'too-few'> {
   const gaps = moments.slice(1).map((m, i) => m - (moments[i] ?? 0));
   const whole = (moments.at(-1) ?? 0) - (moments[0] ?? 0);
   if (moments.length < LEAST_STROKES || whole < LEAST_SECONDS)
     return readFail('too-few', null, 'Not enough to tell: play for ten seconds without stopping.');
-  const counted = kind === 'doubles' ? insidePairs(gaps) : ofTheStream(gaps);
+  const counted = counting(gaps);
   if (counted.length < LEAST_STROKES / 3)
     return readFail('too-few', null, 'Not enough to tell: play pairs, with a breath between them.');
   const mean = average(counted);

@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { TimeSchema } from '../base';
-import { isHand, LIMBS, otherHand, type Limb } from '../stroke';
+import { isHand, LIMBS, otherHand, VOICES, type Hand, type Limb, type Voice } from '../stroke';
+import type { Fitts } from './travel';
 
 /** What is timed: strokes one by one, or in pairs with a breath between. */
 export const STROKE_KINDS = ['singles', 'doubles'] as const;
@@ -11,6 +12,19 @@ export const RATE_LIMITS = Object.freeze({ least: 0.5, most: 25 });
 
 const Rate = Type.Number({ minimum: RATE_LIMITS.least, maximum: RATE_LIMITS.most });
 const Rates = Type.Object({ singles: Rate, doubles: Rate });
+
+/** A way that was timed: one hand to and fro between two places, with its mean difficulty in bits. */
+const WayTimeSchema = Type.Object({
+  hand: Type.Unsafe<Hand>({ type: 'string', enum: ['R', 'L'] }),
+  from: Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }),
+  to: Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }),
+  /** cm; bits; seconds of one way. */
+  distance: Type.Number({ minimum: 0, maximum: 1000 }),
+  bits: Type.Number({ minimum: 0, maximum: 8 }),
+  seconds: Type.Number({ minimum: 0.02, maximum: 5 }),
+  at: TimeSchema,
+});
+export type WayTime = Static<typeof WayTimeSchema>;
 
 /**
  * How fast one drummer's limbs are, in strokes a second: singles kept up, and the two strokes of a double. `measured`
@@ -29,8 +43,14 @@ export const ProfileSchema = Type.Object({
     }),
     { maxItems: 10 },
   ),
+  ways: Type.Optional(Type.Array(WayTimeSchema, { maxItems: 24 })),
 });
 export type Profile = Static<typeof ProfileSchema>;
+
+/** What a player can do: their profile, with the constants of their ways where more is known than the tests say. */
+export interface Able extends Profile {
+  readonly fitts?: Fitts;
+}
 
 /**
  * Rates before any test. Hands: practised drummers tap 6 to 8 strokes a second with one wrist, the other hand about a
@@ -70,6 +90,11 @@ export function doublesOf(profile: Profile, limb: Limb): number {
   return timed || !isHand(limb) ? doubles : Math.max(doubles, 2 * singles);
 }
 
+/** How fast a limb plays strokes of a kind, in strokes a second. */
+export function rateOf(profile: Profile, limb: Limb, kind: StrokeKind): number {
+  return kind === 'singles' ? profile.rates[limb].singles : doublesOf(profile, limb);
+}
+
 /** A profile with one rate measured at a time. */
 export function withRate(profile: Profile, limb: Limb, kind: StrokeKind, rate: number, at: number): Profile {
   const held = Math.max(RATE_LIMITS.least, Math.min(RATE_LIMITS.most, rate));
@@ -88,5 +113,6 @@ export function mirroredProfile(profile: Profile): Profile {
     leads: profile.leads === 'R' ? 'L' : 'R',
     rates: { ...profile.rates, R: L, L: R },
     measured: profile.measured.map((m) => ({ ...m, limb: otherHand(m.limb) })),
+    ...(profile.ways ? { ways: profile.ways.map((w) => ({ ...w, hand: otherHand(w.hand) as Hand })) } : {}),
   };
 }

@@ -12,7 +12,22 @@ export type Rests =
       readonly how: 'measured' | 'ear';
       readonly was: number;
       readonly by: 'estimate' | 'test';
+    }
+  /** Clean tries of another phrase showed that the limbs can do more than was worked out. */
+  | {
+      readonly kind: 'learnt';
+      readonly at: number;
+      readonly name: string;
+      readonly was: number;
+      readonly by: 'estimate' | 'test';
     };
+
+/** A ceiling with what other phrases showed, and which of them did. */
+export interface Taught {
+  readonly bpm: number;
+  readonly name: string;
+  readonly at: number;
+}
 
 /** The highest tempo, in counted beats a minute; null when nothing limits it. */
 export interface Top {
@@ -21,22 +36,26 @@ export interface Top {
 }
 
 /**
- * The highest tempo a phrase can be played at, as far as is known: what was worked out, or, where a clean try went
- * beyond it, what was shown. So it is never below what was played.
+ * The highest tempo a phrase can be played at, as far as is known: what was worked out, or, where clean tries of it or
+ * of others went beyond it, what they showed. So it is never below what was played.
  * @example
  * topOf({ bpm: 73.4, estimate: true }, [], { bpm: 97, at: 5, how: 'measured' }).bpm // => 97
  * topOf({ bpm: 120.9, estimate: true }, [], { bpm: 97, at: 5, how: 'ear' }) // => { bpm: 120, rests: { kind: 'default' } }
+ * topOf({ bpm: 73.4, estimate: true }, [], null, { bpm: 80.2, name: 'Rope', at: 5 }).bpm // => 80
  */
 export function topOf(
   { bpm, estimate }: Pick<Ceiling, 'bpm' | 'estimate'>,
   measured: Profile['measured'],
   shown: { readonly bpm: number; readonly at: number; readonly how: 'measured' | 'ear' } | null,
+  taught: Taught | null = null,
 ): Top {
   const whole = bpm === null ? null : Math.floor(bpm);
-  if (whole !== null && shown && shown.bpm > whole) {
-    const { at, how } = shown;
-    return { bpm: shown.bpm, rests: { kind: 'shown', at, how, was: whole, by: estimate ? 'estimate' : 'test' } };
-  }
+  const by = estimate ? 'estimate' : 'test';
+  const learnt = taught ? Math.floor(taught.bpm) : 0;
+  if (whole !== null && shown && shown.bpm > whole && shown.bpm >= learnt)
+    return { bpm: shown.bpm, rests: { kind: 'shown', at: shown.at, how: shown.how, was: whole, by } };
+  if (whole !== null && taught && learnt > whole)
+    return { bpm: learnt, rests: { kind: 'learnt', at: taught.at, name: taught.name, was: whole, by } };
   const at = Math.max(0, ...measured.map((m) => m.at));
   return { bpm: whole, rests: estimate || at === 0 ? { kind: 'default' } : { kind: 'test', at } };
 }

@@ -1,13 +1,19 @@
 import { LEVEL_DEFAULTS, type Level, type Limb, type Voice } from '../stroke';
 import { pieceFor, strikingPoint, targetWidth, voiceOn, type Kit, type Point } from '../kit';
 
+/** The two constants of Fitts's law: seconds of any aimed movement, and seconds to a bit of difficulty. */
+export interface Fitts {
+  readonly a: number;
+  readonly b: number;
+}
+
 /**
  * Fitts's law in the Shannon form: seconds = a + b · log2(D / W + 1). a is the time of any aimed movement, b the
  * seconds to a bit of difficulty. Fitts 1954, The information capacity of the human motor system in controlling the
  * amplitude of movement; MacKenzie 1992, Fitts' law as a research and design tool, for the form. The two constants are
  * fitted to what working drummers do: a stick that falls on a wide surface is aimed less finely than a stylus.
  */
-export const FITTS = Object.freeze({ a: 0.062, b: 0.0535 });
+export const FITTS: Fitts = Object.freeze({ a: 0.062, b: 0.0535 });
 
 /** Seconds to a cm that a stick must rise over the stroke before: an accent after a ghost costs about 20 ms. */
 export const RISE_SECONDS_PER_CM = 0.0009;
@@ -24,8 +30,17 @@ const SECOND_PEDAL = 24;
  * travelSeconds(0, 36) // => 0
  * Math.round(travelSeconds(60, 36) * 1000) // => 138
  */
-export function travelSeconds(distance: number, width: number): number {
-  return distance < SAME_SPOT ? 0 : FITTS.a + FITTS.b * Math.log2(distance / width + 1);
+export function travelSeconds(distance: number, width: number, { a, b }: Fitts = FITTS): number {
+  return distance < SAME_SPOT ? 0 : a + b * difficulty(distance, width);
+}
+
+/**
+ * How hard a way is to aim, in bits: Shannon's form of the index of difficulty.
+ * @example
+ * difficulty(36, 36) // => 1
+ */
+export function difficulty(distance: number, width: number): number {
+  return Math.log2(distance / width + 1);
 }
 
 /** Straight distance between two points, in cm. */

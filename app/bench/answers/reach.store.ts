@@ -2,12 +2,12 @@ import { computed, inject, Injectable } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import { NO_BEST, shownTempo } from '@core/drill';
-import { ceiling, handPaths, pairWords, raises, topOf, type TightPair } from '@core/reach';
+import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
 import { rendition } from '@core/rendition';
 import { now } from '../../data/clock';
 import { DrillsRepo } from '../../data/drills.repo';
 import { KitsRepo } from '../../data/kits.repo';
-import { ProfileRepo } from '../../data/profile.repo';
+import { AbleService } from '../../data/able.service';
 import { SettingsRepo } from '../../data/settings.repo';
 import { stilled } from '../../ui/stilled';
 import { BenchStore } from '../document/bench.store';
@@ -20,7 +20,7 @@ const NEAR_CEILING = 0.85;
 export class ReachStore {
   private readonly bench = inject(BenchStore);
   private readonly kits = inject(KitsRepo);
-  private readonly profile = inject(ProfileRepo);
+  private readonly able = inject(AbleService);
   private readonly settings = inject(SettingsRepo);
   private readonly drills = inject(DrillsRepo);
   /** What raises the ceiling takes longest, and waits longest. */
@@ -33,7 +33,7 @@ export class ReachStore {
   });
   readonly ceiling = computed(() => {
     const on = this.onKit();
-    return on ? ceiling(on.pattern, this.kits.current(), this.profile.now()) : null;
+    return on ? ceiling(on.pattern, this.kits.current(), this.able.now()) : null;
   });
   private readonly best = toSignal(
     toObservable(computed(() => this.bench.phrase()?.id ?? null)).pipe(
@@ -47,8 +47,8 @@ export class ReachStore {
   );
   /** The highest tempo, with what it rests on. */
   readonly top = computed(() => {
-    const found = this.ceiling();
-    return found && topOf(found, this.profile.now().measured, this.shown());
+    const pattern = this.onKit()?.pattern;
+    return pattern ? this.able.top(pattern, this.shown()) : null;
   });
   readonly bpm = computed(() => this.top()?.bpm ?? null);
   /** The three tightest places in words, each with the tempo at which it breaks. */
@@ -63,7 +63,7 @@ export class ReachStore {
   readonly raises = computed(() => {
     const pattern = this.later()?.pattern;
     return pattern && pattern.strokes.length <= 600
-      ? raises(pattern, this.kits.current(), this.profile.now(), this.settings.schools())
+      ? raises(pattern, this.kits.current(), this.able.now(), this.settings.schools())
       : [];
   });
   readonly paths = computed(() => {

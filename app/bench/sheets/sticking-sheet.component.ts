@@ -25,7 +25,7 @@ import {
   type Stickings,
 } from '@core/sticking';
 import { KitsRepo } from '../../data/kits.repo';
-import { ProfileRepo } from '../../data/profile.repo';
+import { AbleService } from '../../data/able.service';
 import { SettingsRepo } from '../../data/settings.repo';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { StickingWorker, type StickingSearch } from '../../workers/sticking.service';
@@ -57,7 +57,7 @@ export class StickingSheetComponent implements OnDestroy {
   readonly closed = output();
   private readonly bench = inject(BenchStore);
   private readonly kits = inject(KitsRepo);
-  private readonly profile = inject(ProfileRepo);
+  private readonly able = inject(AbleService);
   private readonly settings = inject(SettingsRepo);
   private readonly worker = inject(StickingWorker);
 
@@ -81,7 +81,7 @@ export class StickingSheetComponent implements OnDestroy {
     const pattern = this.pattern();
     if (!pattern) return [];
     const swapped = tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
-    const [kit, profile] = [this.kits.current(), this.profile.now()];
+    const [kit, profile] = [this.kits.current(), this.able.now()];
     return [
       { title: 'As it is', pattern, bpm: ceilingOn(pattern, kit, profile).bpm, take: false },
       { title: 'Lead with the other hand', pattern: swapped, bpm: ceilingOn(swapped, kit, profile).bpm, take: true },
@@ -100,7 +100,7 @@ export class StickingSheetComponent implements OnDestroy {
       const wish = {
         bpm: this.tempo(),
         kit: this.kits.current(),
-        profile: this.profile.now(),
+        profile: this.able.now(),
         pins: this.pins(),
         schools: this.settings.schools(),
         many: EACH,

@@ -3,7 +3,7 @@ import { differenceWords } from '@core/pattern';
 import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
 import { KitsRepo } from '../../data/kits.repo';
 import { PhrasesRepo } from '../../data/phrases.repo';
-import { ProfileRepo } from '../../data/profile.repo';
+import { AbleService } from '../../data/able.service';
 import { SettingsRepo } from '../../data/settings.repo';
 import { ShelfIndex } from '../../data/shelf-index.service';
 import { now } from '../../data/clock';
@@ -18,7 +18,7 @@ const MOST_PARENT_NAME = 200;
 @Injectable()
 export class VariantsStore {
   private readonly bench = inject(BenchStore);
-  private readonly profile = inject(ProfileRepo);
+  private readonly able = inject(AbleService);
   private readonly worker = inject(VariantsWorker);
   private readonly phrasesRepo = inject(PhrasesRepo);
   private readonly notices = inject(NoticesService);
@@ -53,7 +53,7 @@ export class VariantsStore {
       kinds: this.wanted(),
       accents: this.accents(),
       kit: this.kits.current(),
-      profile: this.profile.now(),
+      profile: this.able.now(),
       schools: this.settings.schools(),
     };
     const search = this.worker.search(recipe, wish, await this.index.forms(), (n) => this.seen.set(n));

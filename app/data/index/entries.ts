@@ -44,7 +44,7 @@ export function searched(entry: PackedEntry, best: Best): Entry {
 /** An entry with its highest tempo anew: after its ceiling or its tries changed. */
 export function withTop(entry: Entry): Entry {
   const { ceiling, best, changed } = entry;
-  return { ...entry, top: ceiling && topOf(ceiling, [], shownTempo(best.shown ?? [], changed, now())) };
+  return { ...entry, top: ceiling && topOf(ceiling, [], shownTempo(best.shown ?? [], changed, now()), ceiling.taught) };
 }
 
 /** An entry as it is kept: without what can be had again at once. */

@@ -1,5 +1,5 @@
 import type { Best } from '@core/drill';
-import type { Top } from '@core/reach';
+import type { Taught, Top } from '@core/reach';
 import type { Family } from '@core/recipe';
 import type { Facts } from '@core/shelf';
 
@@ -25,6 +25,8 @@ export interface Ceiling {
   readonly for: string;
   readonly bpm: number | null;
   readonly estimate: boolean;
+  /** With what other phrases showed; null where nothing did, or it was not worked out yet. */
+  readonly taught: (Taught & { readonly for: string }) | null;
 }
 
 /** A share of the index as it is kept: many entries in one row, as that is read many times faster. */

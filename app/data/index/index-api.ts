@@ -3,7 +3,7 @@ import type { IndexEngine } from './index-engine';
 /** The index as the page sees it: it answers from a worker. */
 export type IndexApi = Pick<
   IndexEngine,
-  'ask' | 'rows' | 'patternsOf' | 'names' | 'next' | 'called' | 'kin' | 'forms'
+  'ask' | 'rows' | 'patternsOf' | 'names' | 'next' | 'called' | 'kin' | 'forms' | 'lessons'
 > & {
   about(...args: Parameters<IndexEngine['about']>): void;
   end(): void;

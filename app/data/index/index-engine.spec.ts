@@ -1,5 +1,5 @@
 import { RULES } from '@core/formats';
-import { ceilingOn, USUAL_PROFILE } from '@core/reach';
+import { ableOf, ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { KIT_PRESETS, USUAL_KIT } from '@core/kit';
 import { build } from '@core/recipe';
 import { factsOf } from '@core/shelf';
@@ -9,6 +9,7 @@ import { ShelfDb } from '../db';
 import type { ShelfQuestion } from './entry';
 import { IndexEngine } from './index-engine';
 
+const MEASURED = { strokes: 64, mean: 1, spread: 5, missed: 0, extra: 0, drift: 0, limbs: [], fix: '' };
 const ALL: ShelfQuestion = { words: '', board: null, sort: 'name', descending: false, first: 50 };
 const TEXTS = ['R l l K', '(R L)x8', 'R! l R l K', 'K R L', '(R+L K)x4'];
 const phrases = TEXTS.map((text, i) => phraseOf(`p${i}`, { recipe: typed(text), changed: 1000 + i }));
@@ -81,6 +82,41 @@ describe('the index of a shelf', () => {
     expect(await ceilings()).toEqual(expected.map((n) => (n === null ? null : Math.floor(n))));
     engine.about(KIT_PRESETS.at(-1)!, USUAL_PROFILE);
     await untilAsked(async () => !(await ceilings()).includes(undefined));
+    engine.end();
+  });
+
+  it('what was shown on one phrase raises others, names the one that showed it, and no longer when it is taken back', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    const own = [...phrases, phraseOf('p5', { recipe: typed('K R l l'), changed: 2000 })];
+    await db.phrases.bulkPut(own);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    const tops = async () => new Map((await engine.ask(ALL)).first.map((r) => [r.id, r.top]));
+    await untilAsked(async () => [...(await tops()).values()].every(Boolean) && (await tops()).size === 6);
+    const before = await tops();
+    expect(await engine.lessons()).toEqual([]);
+    // `p0` and `p5` are limited by the same double strokes of the left hand; `p0` is played a third faster.
+    const bpm = Math.round(before.get('p0')!.bpm! * 1.3);
+    await log(db, attemptOf('1', 'p0', { bpm, at: Date.now(), source: 'midi', measured: MEASURED }));
+    await untilAsked(async () => (await engine.lessons()).length > 0 && [...(await tops()).values()].every(Boolean));
+    const after = await tops();
+    expect(after.get('p0')).toMatchObject({ bpm, rests: { kind: 'shown', was: before.get('p0')!.bpm } });
+    const able = ableOf(USUAL_PROFILE, await engine.lessons());
+    let raised = 0;
+    for (const p of own) {
+      if (p.id === 'p0') continue;
+      const worked = ceilingOn(build(p.recipe).pattern, USUAL_KIT, able).bpm;
+      expect(after.get(p.id)!.bpm).toBe(worked === null ? null : Math.floor(worked));
+      const was = before.get(p.id)!.bpm;
+      if ((after.get(p.id)!.bpm ?? 0) === (was ?? 0)) continue;
+      raised++;
+      expect(after.get(p.id)!.rests).toMatchObject({ kind: 'learnt', name: 'Phrase p0', was, by: 'estimate' });
+    }
+    expect(raised).toBeGreaterThan(0);
+    // A phrase that was changed since proves nothing.
+    await db.phrases.put({ ...phrases[0]!, recipe: typed('R'), changed: Date.now() + 1000 });
+    await untilAsked(async () => (await engine.lessons()).length === 0 && [...(await tops()).values()].every(Boolean));
+    expect((await tops()).get('p5')).toEqual(before.get('p5'));
     engine.end();
   });
 

@@ -1,9 +1,9 @@
 import Dexie from 'dexie';
-import { checksumOf, stableJson } from '@core/base';
+import { stableJson } from '@core/base';
 import { NO_BEST } from '@core/drill';
 import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
-import { ceilingOn, type Profile } from '@core/reach';
+import type { Lesson, Profile } from '@core/reach';
 import { RULES } from '@core/formats';
 import { build, type Phrase } from '@core/recipe';
 import { rendition } from '@core/rendition';
@@ -14,18 +14,10 @@ import { ShelfDb } from '../db';
 import { ALL_TRIES } from '../tries';
 import { answered } from './answering';
 import { entryFrom, packed, packOf, searched, withTop, type Entry } from './entries';
-import type {
-  Ceiling,
-  FactsPack,
-  KinAnswer,
-  NamedPhrase,
-  PackedEntry,
-  ShelfAnswer,
-  ShelfQuestion,
-  ShelfRow,
-} from './entry';
+import type { FactsPack, KinAnswer, NamedPhrase, PackedEntry, ShelfAnswer, ShelfQuestion, ShelfRow } from './entry';
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
+import { ceilingFor, isWorkedOut, learnt, lessonsFrom, reckonedFor, teachers, type Reckoned } from './learning';
 import { factsWords } from './row-words';
 
 /** Patterns that are kept at hand. */
@@ -51,9 +43,7 @@ export class IndexEngine {
   private entries: Entry[] = [];
   private places = new Map<string, number>();
   private readonly patterns = new Map<string, Pattern>();
-  private kit: Kit | null = null;
-  private profile: Profile | null = null;
-  private ceilingFor = '';
+  private reckoned: Reckoned | null = null;
   private readonly dirty = new Set<number>();
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
@@ -81,9 +71,7 @@ export class IndexEngine {
 
   /** For whom and on which kit ceilings are worked out. */
   about(kit: Kit, profile: Profile): void {
-    this.kit = kit;
-    this.profile = profile;
-    this.ceilingFor = checksumOf(stableJson([kit, profile]));
+    this.reckoned = reckonedFor(kit, profile);
     this.patterns.clear();
     this.soon();
     this.unlessEnded(this.ready.then(() => this.work()));
@@ -155,6 +143,12 @@ export class IndexEngine {
     const twins = this.entries.filter((e) => e.id !== id && form !== undefined && e.facts?.form === form).slice(0, 20);
     const drawn = new Map((await this.patternsOf([id, ...twins.map((t) => t.id)])).map((d) => [d.id, d.pattern]));
     return { tree: kinLines(this.entries, id), same: sameTurned(id, twins, drawn) };
+  }
+
+  /** What clean tries of the shelf's phrases showed of the player's limbs, beyond their tests. */
+  async lessons(): Promise<readonly Lesson[]> {
+    await this.ready;
+    return this.reckoned?.lessons ?? [];
   }
 
   /** The canonical forms that the shelf has. */
@@ -271,11 +265,17 @@ export class IndexEngine {
 
   /** Works out facts and ceilings that are not known, in slices, so that what is asked meanwhile is answered. */
   private async work(): Promise<void> {
-    if (this.working || this.kit === null) return;
+    if (this.working || this.reckoned === null) return;
     this.working = true;
+    const todo = (): Entry[] => {
+      const { reckoned } = this;
+      return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e.ceiling, reckoned));
+    };
     try {
       for (;;) {
-        const missing = this.entries.filter((e) => e.facts === null || e.ceiling?.for !== this.ceilingFor);
+        // What is known by itself is known first, then what follows from it for others.
+        if (!this.entries.some((e) => e.ceiling?.for !== this.reckoned?.key)) await this.learn();
+        const missing = todo();
         if (missing.length === 0 || this.over()) break;
         for (let at = 0; at < missing.length && !this.over(); at += 40) {
           const some = missing.slice(at, at + 40);
@@ -292,13 +292,31 @@ export class IndexEngine {
           if (at % 400 === 0) this.soon();
         }
         // What cannot be worked out must not be tried for ever.
-        if (this.entries.filter((e) => e.facts === null || e.ceiling?.for !== this.ceilingFor).length >= missing.length)
-          break;
+        if (todo().length >= missing.length) break;
       }
     } finally {
       this.working = false;
       this.soon();
     }
+  }
+
+  /** Learns from clean tries above what was worked out; then everything is worked out with it. */
+  private async learn(): Promise<void> {
+    const before = this.reckoned;
+    if (!before) return;
+    const found = teachers(this.entries, before);
+    const phrases = await this.db.phrases.bulkGet(found.map((e) => e.id));
+    const taught = found.flatMap((entry, i) => {
+      const phrase = phrases[i];
+      return phrase?.changed === entry.changed ? [{ entry, pattern: build(phrase.recipe).pattern }] : [];
+    });
+    const lessons = lessonsFrom(taught, before);
+    if (this.reckoned !== before || stableJson(lessons) === stableJson(before.lessons)) return;
+    this.reckoned = learnt(before, lessons);
+    if (lessons.length > 0) return;
+    this.entries = this.entries.map((e) =>
+      e.ceiling?.taught ? withTop({ ...e, ceiling: { ...e.ceiling, taught: null } }) : e,
+    );
   }
 
   private over(): boolean {
@@ -307,10 +325,9 @@ export class IndexEngine {
 
   private workOut(phrase: Phrase): void {
     const entry = this.entryOf(phrase.id);
-    if (!entry || !this.kit || !this.profile || entry.changed !== phrase.changed) return;
+    if (!entry || !this.reckoned || entry.changed !== phrase.changed) return;
     const { pattern } = build(phrase.recipe);
-    const { bpm, estimate } = ceilingOn(pattern, this.kit, this.profile);
-    const ceiling: Ceiling = { for: this.ceilingFor, bpm: bpm === null ? null : Math.floor(bpm), estimate };
+    const ceiling = ceilingFor(pattern, this.reckoned);
     const facts = entry.facts ?? factsOf(pattern);
     this.set(withTop({ ...entry, facts, said: factsWords(facts), ceiling }));
     this.packSoon();
@@ -330,7 +347,7 @@ export class IndexEngine {
           best: e.best,
           facts: e.said,
           length: e.facts?.length ?? null,
-          top: e.ceiling?.for === this.ceilingFor ? e.top : null,
+          top: this.reckoned && isWorkedOut(e.ceiling, this.reckoned) ? e.top : null,
           key: this.drawnBy(e),
         },
       ];
@@ -338,12 +355,12 @@ export class IndexEngine {
   }
 
   private drawnBy(e: Entry): string {
-    return `${e.key}/${this.ceilingFor}`;
+    return `${e.key}/${this.reckoned?.key ?? ''}`;
   }
 
   private voiced(phrase: Phrase): Pattern {
     const { pattern } = build(phrase.recipe);
-    return this.kit ? rendition({ phrase: pattern, kit: this.kit }).pattern : pattern;
+    return this.reckoned ? rendition({ phrase: pattern, kit: this.reckoned.kit }).pattern : pattern;
   }
 
   private remember(id: string, pattern: Pattern): void {
