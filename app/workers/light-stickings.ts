@@ -8,9 +8,10 @@ export interface LightStickings extends Omit<Stickings, 'found'> {
   readonly found: readonly Omit<Sticking, 'pattern'>[];
 }
 
-export function lightened({ found, unplayable }: Stickings): LightStickings {
+export function lightened({ found, unplayable, silent }: Stickings): LightStickings {
   return {
     unplayable,
+    silent,
     found: found.map(({ school, limbs, cost, parts, load, fits, breaksAt, words }) => ({
       school,
       limbs,

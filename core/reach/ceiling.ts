@@ -1,5 +1,16 @@
 import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schools, type Ticks } from '../time';
-import { graceCount, isHand, LIMB_WORDS, LIMBS, otherHand, VOICE, type Limb, type Stroke } from '../stroke';
+import {
+  graceCount,
+  isHand,
+  LIMB_WORDS,
+  LIMBS,
+  otherHand,
+  VOICE,
+  VOICES,
+  type Limb,
+  type Stroke,
+  type Voice,
+} from '../stroke';
 import { loopTicks, placeWords, type Pattern } from '../pattern';
 import { revoice, type Kit } from '../kit';
 import { doublesOf, isMeasured, type Able, type StrokeKind } from './profile';
@@ -109,15 +120,7 @@ export function ceilingOn(pattern: Pattern, kit: Kit, profile: Able): Ceiling {
 /** Every two strokes in a row of one body part, the tightest first. */
 export function tightPairs(pattern: Pattern, kit: Kit, profile: Able): readonly TightPair[] {
   const loop = swung(loopTicks(pattern), pattern.feel);
-  const fitts = fittsOf(profile);
-  const ways = new Map<string, number>();
-  const way: Way = (a, b) => {
-    if (a.voice === b.voice && a.limb === b.limb) return 0;
-    const key = `${a.limb}${a.voice} ${b.limb}${b.voice}`;
-    const known = ways.get(key) ?? travelBetween(kit, a, b, fitts);
-    ways.set(key, known);
-    return known;
-  };
+  const way = waysOn(kit, fittsOf(profile));
   return bodyParts(kit)
     .flatMap((limbs) => pairsOf(pattern, blowsOf(pattern, limbs), loop, way, profile))
     .sort((a, b) => a.bpm - b.bpm || a.at - b.at);
@@ -185,8 +188,28 @@ function least(strokes: readonly Stroke[], of: (s: Stroke) => number): Stroke | 
   return strokes.reduce<Stroke | null>((best, s) => (best === null || of(s) < of(best) ? s : best), null);
 }
 
-/** Seconds of travel between two strokes, looked up once for each two voices. */
+/** Seconds of travel between two strokes. */
 type Way = (a: Stroke, b: Stroke) => number;
+
+/** Ways that were worked out on a kit: the same ones are asked for again and again, for phrase after phrase. */
+const known = new WeakMap<Kit, { readonly fitts: Fitts; readonly ways: Float64Array }>();
+const SPOTS = VOICES.length * LIMBS.length;
+const PLACE = Object.fromEntries(
+  LIMBS.map((l, j) => [l, Object.fromEntries(VOICES.map((v, i) => [v, i * LIMBS.length + j]))]),
+) as Record<Limb, Record<Voice, number>>;
+
+function waysOn(kit: Kit, fitts: Fitts): Way {
+  const before = known.get(kit);
+  const ways =
+    before?.fitts.a === fitts.a && before.fitts.b === fitts.b ? before.ways : new Float64Array(SPOTS * SPOTS).fill(NaN);
+  if (ways !== before?.ways) known.set(kit, { fitts, ways });
+  return (a, b) => {
+    if (a.voice === b.voice && a.limb === b.limb) return 0;
+    const key = PLACE[a.limb][a.voice] * SPOTS + PLACE[b.limb][b.voice];
+    const found = ways[key] ?? NaN;
+    return Number.isNaN(found) ? (ways[key] = travelBetween(kit, a, b, fitts)) : found;
+  };
+}
 
 function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Way, profile: Able): TightPair[] {
   if (blows.length < 2) return blows.length === 1 ? lonePair(pattern, blows, loop, profile) : [];

@@ -1,4 +1,16 @@
-export { choicesOf, costOf, Needs, START, step, total, type CostParts, type HandState, type Terms } from './cost';
+export {
+  choicesOf,
+  costOf,
+  Needs,
+  START,
+  step,
+  total,
+  type CostParts,
+  type HandState,
+  type Terms,
+  type Told,
+} from './cost';
+export { leanings, type Leaning } from './leanings';
 export { rhythmOf, type HandEvent, type Pins, type Rhythm, type Unplayable } from './rhythm';
 export * from './schools';
 export { bestWays, type Way } from './solve';

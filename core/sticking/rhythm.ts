@@ -1,6 +1,7 @@
-import { beatTicks, quarterTempo, TICKS_PER_QUARTER, type Schools } from '../time';
-import { isHand, type Hand, type Level, type Voice } from '../stroke';
-import { placeWords, type Pattern } from '../pattern';
+import { quarterTempo, TICKS_PER_QUARTER, type Schools } from '../time';
+import { isHand, VOICE, type Hand, type Level, type Voice } from '../stroke';
+import { loopTicks, placeWords, type Pattern } from '../pattern';
+import { leanings, timePiece, type Leaning } from './leanings';
 
 /** One stroke that hands share. */
 export interface HandStroke {
@@ -8,6 +9,8 @@ export interface HandStroke {
   readonly index: number;
   readonly voice: Voice;
   readonly level: Level;
+  /** Whether it is on the piece that keeps time. */
+  readonly time: boolean;
 }
 
 /** All that hands strike at one moment: one stroke for either hand, or two for both. */
@@ -16,9 +19,10 @@ export interface HandEvent {
   /** Seconds from the beginning at the stated tempo. */
   readonly seconds: number;
   readonly strokes: readonly [HandStroke] | readonly [HandStroke, HandStroke];
-  /** Whether it falls on a counted beat, and its slot from the bar line (with a fraction off the grid). */
-  readonly downbeat: boolean;
-  readonly slot: number;
+  /** Seconds since the moment before, going round. */
+  readonly gap: number;
+  /** What schools see in it. */
+  readonly leaning: Leaning;
   /** Limb of each stroke that is pinned; null for free. */
   readonly pins: readonly (Hand | null)[];
 }
@@ -31,6 +35,10 @@ export interface Unplayable {
 
 export interface Rhythm {
   readonly events: readonly HandEvent[];
+  /** Seconds after which it comes round. */
+  readonly loop: number;
+  /** Whether something of it keeps time: a hi-hat, a ride, a crash. */
+  readonly keepsTime: boolean;
   readonly unplayable: readonly Unplayable[];
 }
 
@@ -49,14 +57,18 @@ export function rhythmOf(
   on: (voice: Voice) => Voice = (v) => v,
 ): Rhythm {
   const secondsPerTick = 60 / (quarterTempo(bpm, pattern.meter) * TICKS_PER_QUARTER);
-  const beat = beatTicks(pattern.meter);
   const moments = new Map<number, HandStroke[]>();
+  const piece = timePiece(pattern.strokes.flatMap((s) => (isHand(s.limb) ? [s.voice] : [])));
   pattern.strokes.forEach((s, index) => {
     if (!isHand(s.limb)) return;
-    moments.set(s.at, [...(moments.get(s.at) ?? []), { index, voice: on(s.voice), level: s.level }]);
+    const stroke = { index, voice: on(s.voice), level: s.level, time: VOICE[s.voice].piece === piece };
+    moments.set(s.at, [...(moments.get(s.at) ?? []), stroke]);
   });
+  const loop = loopTicks(pattern);
+  const listed = [...moments].map(([at, strokes]) => ({ at, strokes }));
+  const seen = leanings(listed, pattern.meter, pattern.start, loop);
   const unplayable: Unplayable[] = [];
-  const events = [...moments].flatMap(([at, strokes]): HandEvent[] => {
+  const events = listed.flatMap(({ at, strokes }, i): HandEvent[] => {
     const where = placeWords(pattern, at, schools);
     const own = strokes.map((s) => pins.get(s.index) ?? null);
     const [one, two, ...more] = strokes;
@@ -72,17 +84,20 @@ export function rhythmOf(
       unplayable.push({ at, words: `One hand is wanted in two places on ${where}. Let one of the two pins go.` });
       return [];
     }
-    const tick = pattern.start + at;
-    return [
-      {
-        at,
-        seconds: at * secondsPerTick,
-        strokes: two ? [one, two] : [one],
-        downbeat: tick % beat === 0,
-        slot: tick / pattern.grid,
-        pins: own,
-      },
-    ];
+    const before = listed[(i + listed.length - 1) % listed.length]?.at ?? at;
+    const leaning = seen[i];
+    return leaning === undefined
+      ? []
+      : [
+          {
+            at,
+            seconds: at * secondsPerTick,
+            strokes: two ? [one, two] : [one],
+            gap: ((at - before + loop) % loop || loop) * secondsPerTick,
+            leaning,
+            pins: own,
+          },
+        ];
   });
-  return { events, unplayable };
+  return { events, unplayable, loop: loop * secondsPerTick, keepsTime: piece !== null };
 }

@@ -1,8 +1,7 @@
-import { LEVELS, type Hand, type Voice } from '../stroke';
-import { riseSeconds } from '../reach';
-import { ACCENTED_SECOND, choicesOf, CROSSED, EASY, hasteCost, Needs, SIDE_BY_SIDE, THIRD, type Terms } from './cost';
-import type { HandEvent } from './rhythm';
-import { preferenceCost } from './schools';
+import type { Hand } from '../stroke';
+import type { Terms } from './cost';
+import { Grid, type Stand } from './grid';
+import type { Rhythm } from './rhythm';
 
 /** One of the best ways through a rhythm: a hand for every stroke of every moment, and what it costs. */
 export interface Way {
@@ -10,221 +9,219 @@ export interface Way {
   readonly hands: readonly (readonly Hand[])[];
 }
 
-/**
- * A partial way: what it costs so far, and the way it goes on from. Chains are shared, so keeping many costs little.
- */
-interface Entry {
-  readonly cost: number;
-  readonly hands: readonly Hand[];
-  readonly before: Entry | null;
+/** What can follow from each stand of the hands before a moment: two places a stand, -1 for none. */
+interface Layer {
+  readonly many: number;
+  readonly to: Int32Array;
+  readonly cost: Float64Array;
 }
 
-/** The ways that can go into a state, each list in order, with what the moment adds to it. */
-interface Arrival {
-  readonly entries: readonly Entry[];
-  readonly adds: number;
-  readonly hands: readonly Hand[];
-}
+/** Turns of the loop after which every stand that comes again has come. */
+const SETTLED = 3;
 
 /**
- * Where the hands state, in whole numbers. `right` and `left` say where each hand struck last: 0 for nowhere yet, 1 +
- * voice for a place so far back that only its voice matters, else a moment and which of its strokes. `hand` is 0 right,
- * 1 left, 2 neither (both, or the beginning).
- */
-interface HandState {
-  readonly right: number;
-  readonly left: number;
-  readonly hand: number;
-  readonly run: number;
-}
-
-const HANDS: readonly Hand[] = ['R', 'L'];
-/** Runs and what ended are told apart up to here; longer ones cost the same. */
-const MOST_RUN = 3;
-
-/**
- * The k cheapest ways to give a rhythm to two hands, exactly, cheapest first. By dynamic programming over the state of
- * the hands: the last place of each hand and the run it is in. A place that lies so far back that it can cost nothing
- * any more is remembered by its voice alone, so that the number of states does not grow with the length, and the time
- * grows as length × k. The costs are those of `costOf`; a test holds the two against each other.
+ * The k cheapest ways to give a rhythm that goes round to two hands, exactly, cheapest first. By dynamic programming
+ * over the stand of the hands: the last place of each hand, the run it is in, the hand of the last accent. A place that
+ * lies so far back that it can cost nothing more is remembered by its voice alone, so that the number of stands does
+ * not grow with the length. As the rhythm goes round, a way must end as it began: for each stand it may begin with, the
+ * least cost from everywhere back to that stand is worked out backwards, and the k best are followed forwards with it
+ * (A*: Hart, Nilsson & Raphael 1968). The costs are those of `costOf`; a test holds the two against each other.
  */
 export function bestWays(
   terms: Terms,
-  events: readonly HandEvent[],
+  rhythm: Pick<Rhythm, 'events' | 'loop'>,
   k: number,
-  onStep?: (done: number) => void,
+  onStep?: (share: number) => void,
 ): readonly Way[] {
-  const table = new Table(terms, events);
-  let states = new Map<number, { readonly state: HandState; readonly entries: readonly Entry[] }>([
-    [0, { state: { right: 0, left: 0, hand: 2, run: 0 }, entries: [{ cost: 0, hands: [], before: null }] }],
-  ]);
-  events.forEach((event, i) => {
-    const next = new Map<number, { readonly state: HandState; readonly arrivals: Arrival[] }>();
-    const choices = choicesOf(event);
-    for (const { state, entries } of states.values()) {
-      for (const hands of choices) {
-        const after = table.after(i, state, hands);
-        const adds = table.cost(i, state, after, hands);
-        const key = table.keyOf(after);
-        const known = next.get(key);
-        if (known) known.arrivals.push({ entries, adds, hands });
-        else next.set(key, { state: after, arrivals: [{ entries, adds, hands }] });
-      }
-    }
-    states = new Map([...next].map(([key, { state, arrivals }]) => [key, { state, entries: cheapest(arrivals, k) }]));
-    onStep?.(i + 1);
+  const n = rhythm.events.length;
+  if (n === 0) return [{ cost: 0, hands: [] }];
+  const grid = new Grid(terms, rhythm);
+  const begins = beginnings(grid, n);
+  const { layers, ends } = graphOf(grid, n, begins, onStep);
+  const toLayer = layers.map((l) => new Float64Array(l.many));
+  toLayer.push(new Float64Array(ends.length));
+  const closing = new Map(ends.flatMap((e, i) => (e === null ? [] : [[grid.keyOf(e), i] as const])));
+  const rounds = begins.flatMap((stand, from) => {
+    const end = closing.get(grid.keyOf(stand));
+    if (end === undefined) return [];
+    backwards(layers, toLayer, end);
+    return [{ from, end, least: toLayer[0]?.[from] ?? Infinity }];
   });
-  const ends = [...states.values()].map((s): Arrival => ({ entries: s.entries, adds: 0, hands: [] }));
-  return cheapest(ends, k).map((e) => ({ cost: e.cost, hands: unrolled(e.before) }));
-}
-
-/** Everything about a rhythm that is looked up again and again, worked out once. */
-class Table {
-  private readonly voices: readonly Voice[];
-  private readonly seconds: readonly number[];
-  private readonly voiceOf: readonly (readonly number[])[];
-  private readonly levelOf: readonly (readonly number[])[];
-  private readonly side: readonly number[];
-  private readonly way: readonly number[];
-  private readonly rise: readonly number[];
-  private readonly repeat: readonly (readonly [number, number])[];
-  private readonly preference: readonly Float64Array[];
-  private readonly memory: number;
-
-  constructor(terms: Terms, events: readonly HandEvent[]) {
-    const needs = new Needs(terms);
-    this.voices = [...new Set(events.flatMap((e) => e.strokes.map((s): Voice => s.voice)))];
-    this.memory = needs.most(this.voices) / EASY;
-    this.seconds = events.map((e) => e.seconds);
-    this.voiceOf = events.map((e) => e.strokes.map((s) => this.voices.indexOf(s.voice)));
-    this.levelOf = events.map((e) => e.strokes.map((s) => LEVELS.indexOf(s.level)));
-    this.side = this.voices.map((v) => needs.side(v));
-    this.way = this.voices.flatMap((a) => this.voices.map((b) => needs.way('R', a, b)));
-    this.rise = LEVELS.flatMap((a) => LEVELS.map((b) => riseSeconds(a, b)));
-    this.repeat = HANDS.map((h) => [needs.repeat(h, false), needs.repeat(h, true)]);
-    this.preference = events.map((e, i) => this.preferences(terms, e, events[i - 1] ?? null));
-  }
-
-  /** What the school says of a single stroke, by hand, run and the run that ended, since it depends on nothing else. */
-  private preferences(terms: Terms, event: HandEvent, previous: HandEvent | null): Float64Array {
-    const found = new Float64Array(2 * 4 * 4);
-    HANDS.forEach((hand, h) => {
-      const fast = previous !== null && event.seconds - previous.seconds < 1 / terms.profile.rates[hand].singles;
-      for (let run = 1; run <= MOST_RUN; run++)
-        for (let ended = 0; ended <= MOST_RUN; ended++)
-          found[(h * 4 + run) * 4 + ended] = preferenceCost(terms.school, {
-            hand,
-            leads: terms.profile.leads,
-            run,
-            ended,
-            accent: event.strokes[0].level === 'accent',
-            downbeat: event.downbeat,
-            slot: event.slot,
-            fast,
-          });
-    });
-    return found;
-  }
-
-  private isPlace(code: number): boolean {
-    return code > this.voices.length;
-  }
-
-  private momentOf(code: number): number {
-    return (code - this.voices.length - 1) >> 1;
-  }
-
-  private strokeOf(code: number): number {
-    return (code - this.voices.length - 1) & 1;
-  }
-
-  private voiceAt(code: number): number {
-    return this.isPlace(code) ? (this.voiceOf[this.momentOf(code)]?.[this.strokeOf(code)] ?? 0) : code - 1;
-  }
-
-  /** A place that cannot cost anything any more becomes its voice. */
-  private remembered(code: number, i: number): number {
-    if (!this.isPlace(code) || (this.seconds[i] ?? 0) - (this.seconds[this.momentOf(code)] ?? 0) <= this.memory)
-      return code;
-    return 1 + this.voiceAt(code);
-  }
-
-  after(i: number, before: HandState, hands: readonly Hand[]): HandState {
-    let [right, left] = [before.right, before.left];
-    hands.forEach((h, n) => {
-      const code = this.voices.length + 1 + i * 2 + n;
-      if (h === 'R') right = code;
-      else left = code;
-    });
-    const single = hands.length === 1;
-    const hand = single ? (hands[0] === 'R' ? 0 : 1) : 2;
-    const run = single ? (hand === before.hand ? Math.min(MOST_RUN, before.run + 1) : 1) : 0;
-    return { right: this.remembered(right, i), left: this.remembered(left, i), hand, run };
-  }
-
-  keyOf({ right, left, hand, run }: HandState): number {
-    const places = this.voices.length + 1 + this.seconds.length * 2;
-    return ((right * places + left) * 3 + hand) * 4 + run;
-  }
-
-  cost(i: number, before: HandState, after: HandState, hands: readonly Hand[]): number {
-    const single = hands.length === 1;
-    let cost = 0;
-    hands.forEach((name, n) => {
-      const h = name === 'R' ? 0 : 1;
-      const last = h === 0 ? before.right : before.left;
-      if (!this.isPlace(last)) return;
-      const from = this.momentOf(last);
-      const v = this.voiceOf[i]?.[n] ?? 0;
-      const second = single && after.run === 2 ? 1 : 0;
-      const way = this.way[this.voiceAt(last) * this.voices.length + v] ?? 0;
-      const rise =
-        this.rise[(this.levelOf[from]?.[this.strokeOf(last)] ?? 0) * LEVELS.length + (this.levelOf[i]?.[n] ?? 0)] ?? 0;
-      cost += hasteCost(
-        Math.max(this.repeat[h]?.[second] ?? 0, way) + rise,
-        (this.seconds[i] ?? 0) - (this.seconds[from] ?? 0),
-      );
-    });
-    if (single) {
-      if (after.run > 2) cost += THIRD;
-      if (after.run === 2 && this.levelOf[i]?.[0] === LEVELS.indexOf('accent')) cost += ACCENTED_SECOND;
-      const ended = before.hand !== 2 && before.hand !== after.hand ? before.run : 0;
-      cost += this.preference[i]?.[(after.hand * 4 + after.run) * 4 + ended] ?? 0;
-    }
-    if (after.right !== 0 && after.left !== 0) {
-      const [r, l] = [this.side[this.voiceAt(after.right)] ?? 0, this.side[this.voiceAt(after.left)] ?? 0];
-      if (r < l - SIDE_BY_SIDE) cost += CROSSED;
-    }
-    return cost;
-  }
-}
-
-/** The k cheapest of all arrivals, each of which is in order; only those that are kept are made. */
-function cheapest(arrivals: readonly Arrival[], k: number): readonly Entry[] {
-  const heads = new Int32Array(arrivals.length);
-  const found: Entry[] = [];
-  while (found.length < k) {
-    let best = -1;
-    let least = Infinity;
-    for (let a = 0; a < arrivals.length; a++) {
-      const arrival = arrivals[a];
-      const entry = arrival?.entries[heads[a] ?? 0];
-      if (arrival && entry && entry.cost + arrival.adds < least) {
-        least = entry.cost + arrival.adds;
-        best = a;
-      }
-    }
-    const arrival = arrivals[best];
-    const before = arrival?.entries[heads[best] ?? 0];
-    if (!arrival || !before) break;
-    heads[best] = (heads[best] ?? 0) + 1;
-    found.push({ cost: least, hands: arrival.hands, before });
+  rounds.sort((a, b) => a.least - b.least || a.from - b.from);
+  let found: Way[] = [];
+  for (const { from, end, least } of rounds) {
+    const bound = found.length < k ? Infinity : (found[k - 1]?.cost ?? Infinity);
+    if (!Number.isFinite(least) || least >= bound) break;
+    backwards(layers, toLayer, end);
+    const ways = forwards(layers, toLayer, from, k, bound).map(({ cost, choices }) => ({
+      cost,
+      hands: choices.map((c, i) => grid.choices[i]?.[c] ?? []),
+    }));
+    // Both lists are in order; of two alike the one found first stays first.
+    found = [...found, ...ways].sort((a, b) => a.cost - b.cost).slice(0, k);
   }
   return found;
 }
 
-function unrolled(entry: Entry | null): readonly (readonly Hand[])[] {
-  const hands: (readonly Hand[])[] = [];
-  for (let e = entry; e?.before; e = e.before) hands.push(e.hands);
-  return hands.reverse();
+/** The stands with which the loop may begin, as they are at its end after it went round. */
+function beginnings(grid: Grid, n: number): readonly Stand[] {
+  let stands: readonly Stand[] = [grid.nowhere];
+  for (let lap = n < SETTLED ? SETTLED : 1; lap > 0; lap--) {
+    for (let i = 0; i < n; i++) {
+      const next = new Map<number, Stand>();
+      for (const s of stands)
+        for (const hands of grid.choices[i] ?? []) {
+          const after = grid.after(i, s, hands);
+          next.set(grid.keyOf(after), after);
+        }
+      stands = [...next.values()];
+    }
+    stands = stands.flatMap((s) => grid.turned(s) ?? []);
+  }
+  return stands;
+}
+
+/** All stands that can be reached from the beginnings, moment by moment, and how they stand when the loop is over. */
+function graphOf(
+  grid: Grid,
+  n: number,
+  begins: readonly Stand[],
+  onStep?: (share: number) => void,
+): { readonly layers: readonly Layer[]; readonly ends: readonly (Stand | null)[] } {
+  const layers: Layer[] = [];
+  let stands = begins;
+  for (let i = 0; i < n; i++) {
+    const choices = grid.choices[i] ?? [];
+    const known = new Map<number, number>();
+    const next: Stand[] = [];
+    const to = new Int32Array(stands.length * 2).fill(-1);
+    const cost = new Float64Array(stands.length * 2);
+    stands.forEach((s, at) => {
+      choices.forEach((hands, c) => {
+        const after = grid.after(i, s, hands);
+        const key = grid.keyOf(after);
+        let place = known.get(key);
+        if (place === undefined) {
+          place = next.length;
+          known.set(key, place);
+          next.push(after);
+        }
+        to[at * 2 + c] = place;
+        cost[at * 2 + c] = grid.cost(i, s, after, hands);
+      });
+    });
+    layers.push({ many: stands.length, to, cost });
+    stands = next;
+    onStep?.((0.8 * (i + 1)) / n);
+  }
+  return { layers, ends: stands.map((s) => grid.turned(s)) };
+}
+
+/** The least cost from every stand to one end. */
+function backwards(layers: readonly Layer[], toLayer: readonly Float64Array[], end: number): void {
+  toLayer[layers.length]?.fill(Infinity).set([0], end);
+  for (let i = layers.length - 1; i >= 0; i--) {
+    const layer = layers[i];
+    const [own, after] = [toLayer[i], toLayer[i + 1]];
+    if (!layer || !own || !after) return;
+    const { to, cost, many } = layer;
+    for (let s = 0; s < many; s++) {
+      const [a, b] = [to[2 * s] ?? -1, to[2 * s + 1] ?? -1];
+      const first = a < 0 ? Infinity : (cost[2 * s] ?? 0) + (after[a] ?? Infinity);
+      const second = b < 0 ? Infinity : (cost[2 * s + 1] ?? 0) + (after[b] ?? Infinity);
+      own[s] = first <= second ? first : second;
+    }
+  }
+}
+
+/** A way begun: what it cost so far, and what it will cost at least. */
+interface Begun {
+  readonly least: number;
+  readonly cost: number;
+  readonly layer: number;
+  readonly stand: number;
+  readonly choice: number;
+  readonly before: Begun | null;
+}
+
+/** The k cheapest ways from a stand, all below a bound, with the least cost that is left known from everywhere. */
+function forwards(
+  layers: readonly Layer[],
+  toLayer: readonly Float64Array[],
+  from: number,
+  k: number,
+  bound: number,
+): readonly { readonly cost: number; readonly choices: readonly number[] }[] {
+  const heap = new Heap();
+  heap.push({ least: toLayer[0]?.[from] ?? Infinity, cost: 0, layer: 0, stand: from, choice: -1, before: null });
+  const found: { cost: number; choices: number[] }[] = [];
+  for (let best = heap.pop(); best && found.length < k; best = heap.pop()) {
+    const layer = layers[best.layer];
+    if (!layer) {
+      found.push({ cost: best.cost, choices: choicesFrom(best) });
+      continue;
+    }
+    for (let c = 0; c < 2; c++) {
+      const to = layer.to[best.stand * 2 + c] ?? -1;
+      if (to < 0) continue;
+      const cost = best.cost + (layer.cost[best.stand * 2 + c] ?? 0);
+      const least = cost + (toLayer[best.layer + 1]?.[to] ?? Infinity);
+      if (least < bound) heap.push({ least, cost, layer: best.layer + 1, stand: to, choice: c, before: best });
+    }
+  }
+  return found;
+}
+
+function choicesFrom(end: Begun): number[] {
+  const choices: number[] = [];
+  for (let b = end; b.before; b = b.before) choices.push(b.choice);
+  return choices.reverse();
+}
+
+/** Ways begun, the one that promises the least cost on top; of two alike the one that is further. */
+class Heap {
+  private readonly all: Begun[] = [];
+
+  push(one: Begun): void {
+    const { all } = this;
+    let at = all.length;
+    all.push(one);
+    while (at > 0) {
+      const up = (at - 1) >> 1;
+      const parent = all[up];
+      if (!parent || !before(one, parent)) break;
+      all[at] = parent;
+      at = up;
+    }
+    all[at] = one;
+  }
+
+  pop(): Begun | null {
+    const { all } = this;
+    const top = all[0];
+    const last = all.pop();
+    if (!top || !last) return null;
+    if (all.length === 0) return top;
+    let at = 0;
+    for (;;) {
+      let next = 2 * at + 1;
+      const [a, b] = [all[next], all[next + 1]];
+      if (!a) break;
+      if (b && before(b, a)) next++;
+      const child = all[next];
+      if (!child || !before(child, last)) break;
+      all[at] = child;
+      at = next;
+    }
+    all[at] = last;
+    return top;
+  }
+}
+
+/** Costs that differ by less come from adding up in another order. */
+const SAME = 1e-9;
+
+function before(a: Begun, b: Begun): boolean {
+  const apart = a.least - b.least;
+  return Math.abs(apart) > SAME ? apart < 0 : a.layer > b.layer || (a.layer === b.layer && a.choice < b.choice);
 }

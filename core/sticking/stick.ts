@@ -1,11 +1,11 @@
 import { count } from '../base';
 import type { Schools } from '../time';
 import { isHand, LIMB_WORDS, LIMBS, type Hand, type Stroke } from '../stroke';
-import { placeWords, tidy, type Pattern } from '../pattern';
+import { placesWords, placeWords, tidy, type Pattern } from '../pattern';
 import type { Edit } from '../recipe';
 import { voiceOn, type Kit } from '../kit';
-import { ceilingOn, type Profile } from '../reach';
-import { costOf, Needs, type CostParts, type Terms } from './cost';
+import { ceilingOn, type Able } from '../reach';
+import { costOf, Needs, type CostParts, type Terms, type Told } from './cost';
 import { rhythmOf, type Pins, type Unplayable } from './rhythm';
 import { STICKING_SCHOOLS, type StickingSchool } from './schools';
 import { bestWays, type Way } from './solve';
@@ -35,7 +35,7 @@ export interface StickingWish {
   /** Counted beats a minute. */
   readonly bpm: number;
   readonly kit: Kit;
-  readonly profile: Profile;
+  readonly profile: Able;
   readonly pins: Pins;
   readonly schools: Schools;
   /** How many answers of each school. */
@@ -47,6 +47,14 @@ export interface StickingWish {
 export interface Stickings {
   readonly found: readonly Sticking[];
   readonly unplayable: readonly Unplayable[];
+  /** Schools with nothing to say, or nothing that holds at the tempo, and why. */
+  readonly silent: readonly Silent[];
+}
+
+/** A school that finds nothing, or nothing that can be played so fast. */
+export interface Silent {
+  readonly school: StickingSchool;
+  readonly words: string;
 }
 
 /** The longest rhythm that is stuck at once, in moments. */
@@ -56,9 +64,10 @@ export const MOST_MOMENTS = 4096;
 const POOL = 6;
 
 /**
- * The best stickings of a pattern in every school: hands share what hands play, feet keep their own. A rhythm that two
- * hands cannot play comes back without answers, and says by count what could give. The same wish always gives the same
- * answers.
+ * The best stickings of a pattern in every school: hands share what hands play, feet keep their own. The phrase goes
+ * round, so the end leads to the beginning. A rhythm that two hands cannot play comes back without answers, and says by
+ * count what could give; a school that has nothing to say here is left out and says why. The same wish always gives the
+ * same answers.
  */
 export function stickings(
   pattern: Pattern,
@@ -66,11 +75,13 @@ export function stickings(
   only: readonly StickingSchool[] = STICKING_SCHOOLS,
   onProgress?: (share: number) => void,
 ): Stickings {
-  const { events, unplayable } = rhythmOf(pattern, wish.bpm, wish.pins, wish.schools, (v) => voiceOn(wish.kit, v) ?? v);
-  if (unplayable.length > 0) return { found: [], unplayable };
+  const rhythm = rhythmOf(pattern, wish.bpm, wish.pins, wish.schools, (v) => voiceOn(wish.kit, v) ?? v);
+  const { events, unplayable } = rhythm;
+  if (unplayable.length > 0) return { found: [], unplayable, silent: [] };
   if (events.length > MOST_MOMENTS)
     return {
       found: [],
+      silent: [],
       unplayable: [
         {
           at: 0,
@@ -78,14 +89,19 @@ export function stickings(
         },
       ],
     };
-  const found = only.flatMap((school, nth) => {
+  const silent: Silent[] = [];
+  const found = only.flatMap((school, nth): Sticking[] => {
+    if (school === 'time hand' && !rhythm.keepsTime) {
+      silent.push({ school, words: 'No hat or cymbal here that a hand could keep.' });
+      return [];
+    }
     const terms: Terms = { school, kit: wish.kit, profile: wish.profile };
     const needs = new Needs(terms);
-    const pool = bestWays(terms, events, wish.apart > 1 ? wish.many * POOL : wish.many, (done) =>
-      onProgress?.((nth + done / events.length) / only.length),
+    const pool = bestWays(terms, rhythm, wish.apart > 1 ? wish.many * POOL : wish.many, (share) =>
+      onProgress?.((nth + share) / only.length),
     );
-    return apart(pool, wish.many, wish.apart).map((way): Sticking => {
-      const { cost, parts, used, worst } = costOf(terms, events, way.hands, needs);
+    const answers = apart(pool, wish.many, wish.apart).map((way): Sticking => {
+      const { cost, parts, used, worst, told } = costOf(terms, rhythm, way.hands, needs);
       const limbs = pattern.strokes.map((s) => s.limb);
       events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
       const stuck = limbed(pattern, limbs.join(''));
@@ -93,7 +109,7 @@ export function stickings(
       const load = { R: 0, L: 0 };
       for (const hands of way.hands) for (const h of hands) load[h]++;
       const tight = worst === null || used < 0.6 ? null : placeWords(pattern, worst, wish.schools);
-      const fits = used <= 1;
+      const fits = breaks === null || wish.bpm <= breaks;
       return {
         school,
         pattern: stuck,
@@ -103,11 +119,24 @@ export function stickings(
         load,
         fits,
         breaksAt: breaks,
-        words: reasons(parts, load, tight, fits),
+        words: [
+          ...reasons(told, load, tight, fits),
+          ...(school === 'alternating' && told.again.length > 0
+            ? [`not strict: the same hand again on ${placesWords(pattern, told.again, wish.schools)}`]
+            : []),
+        ],
       };
     });
+    const best = Math.max(...answers.map((a) => a.breaksAt ?? Infinity));
+    if (answers.length > 0 && answers.every((a) => !a.fits))
+      silent.push({
+        school,
+        words: `Nothing of this school holds at ${wish.bpm}: the best of it breaks at ${Math.floor(best)}.`,
+      });
+    return answers;
   });
-  return { found, unplayable };
+  onProgress?.(1);
+  return { found, unplayable, silent };
 }
 
 /** Ways that differ in enough strokes from all taken before, the cheapest always first. */
@@ -134,21 +163,21 @@ export function limbed(pattern: Pattern, limbs: string): Pattern {
   });
 }
 
-function reasons(
-  parts: CostParts,
-  load: Readonly<Record<Hand, number>>,
-  tight: string | null,
-  fits: boolean,
-): string[] {
-  const crossed = Math.round(parts.crossings / 2.5);
-  const thirds = Math.round(parts.runs / 6);
+function reasons(told: Told, load: Readonly<Record<Hand, number>>, tight: string | null, fits: boolean): string[] {
+  const { thirds, seconds, crossed } = told;
   return [
     `${LIMB_WORDS.R} ${load.R}, ${LIMB_WORDS.L} ${load.L}`,
     ...(thirds > 0 ? [`${count(thirds, 'stroke')} third in a row or more`] : []),
-    ...(parts.accents > 0 ? [`${count(Math.round(parts.accents / 3), 'accent')} on the second of a double`] : []),
+    ...(seconds > 0 ? [`${count(seconds, 'accent')} on the second of a double`] : []),
     ...(crossed > 0 ? [`hands crossed ${crossed === 1 ? 'once' : `${crossed} times`}`] : []),
     ...(tight === null ? [] : [fits ? `tightest on ${tight}` : `too fast on ${tight}`]),
   ];
+}
+
+/** Of the same letters as the first answer of a school before it: then it says so instead of showing them again. */
+export function sameAs(found: readonly Sticking[], sticking: Sticking): StickingSchool | null {
+  const before = STICKING_SCHOOLS.slice(0, STICKING_SCHOOLS.indexOf(sticking.school));
+  return before.find((school) => found.some((f) => f.school === school && f.limbs === sticking.limbs)) ?? null;
 }
 
 /** What turns the sticking a pattern has into another one, as hand edits of a `touch`. */

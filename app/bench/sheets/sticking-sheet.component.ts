@@ -19,9 +19,11 @@ import { ceilingOn, mirroredProfile } from '@core/reach';
 import {
   SCHOOL_WORDS,
   STICKING_SCHOOLS,
+  sameAs,
   stickingEdits,
   stickingText,
   type Sticking,
+  type StickingSchool,
   type Stickings,
 } from '@core/sticking';
 import { KitsRepo } from '../../data/kits.repo';
@@ -123,8 +125,22 @@ export class StickingSheetComponent implements OnDestroy {
     this.cancel();
   }
 
-  of(school: string): readonly Sticking[] {
-    return (this.found()?.found ?? []).filter((s) => s.school === school);
+  /** The answers of a school that no other before it gave. */
+  of(school: StickingSchool): readonly Sticking[] {
+    const found = this.found()?.found ?? [];
+    return found.filter((s) => s.school === school && sameAs(found, s) === null);
+  }
+
+  /** The school whose first answer is the first of this one too. */
+  likeOf(school: StickingSchool): StickingSchool | null {
+    const found = this.found()?.found ?? [];
+    const first = found.find((s) => s.school === school);
+    return first ? sameAs(found, first) : null;
+  }
+
+  /** What a school says that has no answer, or none that holds. */
+  saidOf(school: StickingSchool): string | null {
+    return this.found()?.silent.find((s) => s.school === school)?.words ?? null;
   }
 
   lettersOf(s: Sticking): string {
