@@ -31,7 +31,9 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await page.getByRole('group', { name: 'How to close' }).getByRole('button', { name: 'strokes' }).click();
   await expect(page.getByRole('button', { name: 'Fill 2 bars, close with R L R' })).toBeVisible();
   await expect(page.locator('.fit')).toHaveText('28 = 5 × 5 + 3');
-  await expect(page.locator('.sums')).toContainText('back on 1 with the right hand after 5 bars');
+  await expect(page.locator('.sums')).toContainText(
+    'back on 1 with the right hand after 2 bars; the 5 alone: after 5 bars',
+  );
   await expect(page.locator('.sums')).toContainText('ends on bar 2, the & of 7');
   await addMove(page, 'Accents and ghosts');
   await addMove(page, 'Move it on the kit');

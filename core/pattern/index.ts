@@ -1,9 +1,11 @@
+export * from './balance';
 export * from './finding';
 export * from './partitions';
 export * from './pattern';
 export * from './project';
 export * from './relations';
 export * from './report';
+export * from './round';
 export * from './roles';
 export { runsOf } from './runs';
 export * from './selector';

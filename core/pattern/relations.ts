@@ -1,46 +1,8 @@
-import { count, gcd, lcm, listed } from '../base';
+import { count, gcd, listed } from '../base';
 import { ticks, type Schools, type Ticks } from '../time';
 import { isHand, otherHand, type Stroke } from '../stroke';
 import type { Pattern } from './pattern';
 import { leadHand, placesWords } from './sums';
-
-/** Something every g slots against beats of b slots, read as a ratio. */
-export interface CrossRhythm {
-  readonly accents: number;
-  readonly beats: number;
-  /** Beats after which both fall together again. */
-  readonly over: number;
-  readonly text: string;
-}
-
-/**
- * Accents every `group` slots against beats of `beat` slots: over lcm(group, beat) slots there are lcm / group accents
- * against lcm / beat beats.
- * @example
- * crossRhythm(5, 4).text // => "4 against 5"
- * crossRhythm(3, 4).text // => "4 against 3"
- * crossRhythm(4, 4).text // => "1 against 1"
- */
-export function crossRhythm(group: number, beat: number): CrossRhythm {
-  const round = lcm(group, beat);
-  return {
-    accents: round / group,
-    beats: round / beat,
-    over: round / beat,
-    text: `${round / group} against ${round / beat}`,
-  };
-}
-
-/**
- * The even distance between accents, in ticks, round the groups that are whole cells; null when they are uneven or
- * fewer than two.
- */
-export function accentStep(pattern: Pattern): Ticks | null {
-  const at = [...new Set(pattern.strokes.filter((s) => s.level === 'accent' && isHand(s.limb)).map((s) => s.at))];
-  const steps = at.slice(1).map((t, i) => t - (at[i] ?? 0));
-  const [first] = steps;
-  return first !== undefined && steps.every((s) => s === first) ? ticks(first) : null;
-}
 
 /** What happens to the leading hand when a pattern goes round. */
 export interface Lead {
@@ -48,8 +10,6 @@ export interface Lead {
   readonly last: 'R' | 'L' | null;
   /** Whether the second half is the first with the hands swapped: it leads with both. */
   readonly symmetric: boolean;
-  /** Whether alternating on from the last stroke would begin the next pass with the other hand. */
-  readonly flips: boolean;
 }
 
 /** The lead of a pattern. */
@@ -57,7 +17,7 @@ export function leadOf(pattern: Pattern): Lead {
   const hands = pattern.strokes.filter((s) => isHand(s.limb));
   const first = leadHand(hands);
   const last = leadHand([...hands].reverse());
-  return { first, last, symmetric: isSymmetric(pattern), flips: first !== null && last === first };
+  return { first, last, symmetric: isSymmetric(pattern) };
 }
 
 /** Whether a pattern is the mirror of itself by halves. */

@@ -1,33 +1,20 @@
-import { count, lcm, listed } from '../base';
-import { barTicks, beatTicks, quarterTempo, type Schools } from '../time';
+import { count, listed } from '../base';
+import { barTicks, quarterTempo, type Schools } from '../time';
 import { LIMB_WORDS } from '../stroke';
+import { balance } from './balance';
 import type { Finding } from './finding';
 import type { Pattern } from './pattern';
-import { accentStep, crossRhythm, leadOf } from './relations';
+import { leadOf } from './relations';
 import { meantTogether } from './roles';
-import {
-  balance,
-  comesRound,
-  endsOn,
-  fitSum,
-  groupSum,
-  leadHand,
-  notesPerSecond,
-  placesWords,
-  placeWords,
-  unisons,
-} from './sums';
+import { evenSteps, roundWords, seamOf, seamWords, stepsWords } from './round';
+import { endsOn, fitSum, groupSum, notesPerSecond, placesWords, placeWords, unisons } from './sums';
+
+/** So many rhythms against the beat are told. */
+const MOST_CROSS = 2;
 
 /** The cell that fills a pattern: the first group's length, or the whole when nothing repeats. */
 export function cellTicks(pattern: Pattern): number {
   return pattern.groups[0]?.length ?? pattern.length;
-}
-
-/** Whether the second repeat is led by the other hand than the first. */
-export function isMirrored(pattern: Pattern): boolean {
-  const first = leadHand(pattern.strokes.filter((s) => s.from.repeat === 0));
-  const second = leadHand(pattern.strokes.filter((s) => s.from.repeat === 1));
-  return first !== null && second !== null && first !== second;
 }
 
 /** Every sum of a pattern at a tempo in counted beats a minute, as sentences, sums first and checks after. */
@@ -47,10 +34,8 @@ function sums(pattern: Pattern, schools: Schools): Finding[] {
     const words = `${landed ? 'lands' : 'ends'} on ${placeWords(pattern, ends.last, schools)}`;
     findings.push({ code: 'ends', weight: 'sum', words, at: [ends.last] });
   }
-  if (cell > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, cell, bar) });
-  const cross = crossWords(pattern, bar);
-  if (cross) findings.push({ code: 'cross', weight: 'sum', words: cross });
-  return findings;
+  if (pattern.length > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, schools) });
+  return [...findings, ...crossFindings(pattern)];
 }
 
 /** How the groups fill the pattern. A cell not yet put into a space is measured against the bar it will stand in. */
@@ -68,45 +53,18 @@ function fitWords(pattern: Pattern, cell: number, bar: number): string | null {
   return fitSum(space / grid, cell / grid)?.text ?? null;
 }
 
-/** Even accents that are not the beat, as a ratio against it. */
-function crossWords(pattern: Pattern, bar: number): string | null {
-  const step = accentStep(pattern);
-  const beat = beatTicks(pattern.meter);
-  if (step === null || step % pattern.grid !== 0 || beat % pattern.grid !== 0) return null;
-  const cross = crossRhythm(step / pattern.grid, beat / pattern.grid);
-  if (cross.accents === 1 || cross.beats === 1) return null;
-  return `accents every ${count(step / pattern.grid, 'slot')}: ${cross.text}, round after ${count(lcm(step, bar) / bar, 'bar')}`;
+/** What comes at even steps that are not the beat, as ratios against it: the first two of them. */
+function crossFindings(pattern: Pattern): Finding[] {
+  const said = evenSteps(pattern).flatMap((steps) => stepsWords(pattern, steps) ?? []);
+  return said.slice(0, MOST_CROSS).map((words): Finding => ({ code: 'cross', weight: 'sum', words }));
 }
 
 function leadFinding(pattern: Pattern): Finding[] {
-  const { first, symmetric, flips } = leadOf(pattern);
-  if (!first) return [];
-  if (symmetric)
+  if (leadOf(pattern).first === null) return [];
+  if (leadOf(pattern).symmetric)
     return [{ code: 'lead', weight: 'note', words: 'Leads with both hands: the second half mirrors the first.' }];
-  if (flips)
-    return [
-      {
-        code: 'lead',
-        weight: 'note',
-        words: `Begins and ends with the ${LIMB_WORDS[first]}: round again, that is two in a row.`,
-      },
-    ];
-  return [];
-}
-
-/** When the cell would be back on the 1 if it ran on; of groups of several sizes, when the whole is. */
-function roundWords(pattern: Pattern, cell: number, bar: number): string {
-  const lead = leadHand(pattern.strokes);
-  const even = pattern.groups.every(
-    (g, i) => g.length === cell || (g.length < cell && i === pattern.groups.length - 1),
-  );
-  const round = even ? comesRound(cell, bar, lead, isMirrored(pattern)) : comesRound(pattern.length, bar, lead, false);
-  const first = `back on 1${handWords(round.hand)} after ${count(round.bars, 'bar')}`;
-  return round.barsSameHand === round.bars ? first : `${first}, with the same hand after ${round.barsSameHand}`;
-}
-
-function handWords(hand: 'R' | 'L' | null): string {
-  return hand ? ` with the ${LIMB_WORDS[hand]}` : '';
+  const seam = seamOf(pattern);
+  return seam ? [{ code: 'lead', weight: 'note', words: seamWords(seam) }] : [];
 }
 
 function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {

@@ -5,8 +5,8 @@ import type { Pattern } from './pattern';
 export type Role = 'primary' | 'timekeeping' | 'texture';
 
 /**
- * The role of each stroke. Primary: kicks, accented skins and wood, crashes. Timekeeping: hats and ride. Texture:
- * ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary, since
+ * The role of each stroke. Primary: kicks that are no ghosts, accented skins and wood, crashes. Timekeeping: hats and
+ * ride. Texture: ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary, since
  * nothing else could carry it; and where time is kept and no hand accents a skin, the plain strokes on the snare are
  * the backbeat, wherever it is, and primary too.
  */
@@ -20,7 +20,7 @@ export function rolesOf(pattern: Pattern): readonly Role[] {
 }
 
 function roleOf(stroke: Stroke, plain: boolean): Role {
-  if (stroke.voice === 'kick') return 'primary';
+  if (stroke.voice === 'kick') return stroke.level === 'ghost' ? 'texture' : 'primary';
   if (VOICE[stroke.voice].keepsTime) return 'timekeeping';
   if (stroke.level === 'ghost') return 'texture';
   if (stroke.level === 'accent' || VOICE[stroke.voice].family === 'metal') return 'primary';
@@ -28,18 +28,17 @@ function roleOf(stroke: Stroke, plain: boolean): Role {
 }
 
 /**
- * Whether strokes that fall together are meant to: a crash or other metal with the kick under it is how a cymbal is
- * played and how a phrase lands; and time that is kept (hats, ride, the hi-hat foot) goes on over whatever is played
- * with it.
+ * Whether strokes that fall together are meant to: a crash or other metal with feet under it is how a cymbal is played
+ * and how a phrase lands; time that is kept (hats, ride, the hi-hat foot) goes on over whatever is played with it; and
+ * what a move put with the rest was asked for.
  * @example
  * meantTogether([{ limb: 'R', voice: 'hat-closed' }, { limb: 'L', voice: 'snare' }]) // => true
  * meantTogether([{ limb: 'R', voice: 'crash-right' }, { limb: 'K', voice: 'kick' }]) // => true
  * meantTogether([{ limb: 'R', voice: 'snare' }, { limb: 'K', voice: 'kick' }]) // => false
  */
-export function meantTogether(together: readonly Pick<Stroke, 'limb' | 'voice'>[]): boolean {
-  if (together.some((s) => VOICE[s.voice].keepsTime)) return true;
-  return (
-    together.some((s) => s.limb === 'K') &&
-    together.every((s) => s.limb === 'K' || (isHand(s.limb) && VOICE[s.voice].family === 'metal'))
-  );
+export function meantTogether(together: readonly (Pick<Stroke, 'limb' | 'voice'> & Partial<Stroke>)[]): boolean {
+  if (together.some((s) => VOICE[s.voice].keepsTime || (s.from && s.from.move !== null))) return true;
+  const feet = together.filter((s) => !isHand(s.limb));
+  const hands = together.filter((s) => isHand(s.limb));
+  return feet.length > 0 && hands.length > 0 && hands.every((s) => VOICE[s.voice].family === 'metal');
 }

@@ -4,10 +4,8 @@ import { mod } from '../base';
 import { barTicks, beatTicks, gridsOf, meterText, parseCount, USUAL_SCHOOLS, type Meter } from '../time';
 import { isHand, otherHand } from '../stroke';
 import {
-  accentStep,
   balance,
   barsSpan,
-  comesRound,
   countingOf,
   countOfStroke,
   crossRhythm,
@@ -45,22 +43,6 @@ function walk(cell: number, bar: number, mirrored: boolean): { bars: number; fli
 
 describe.each(METERS.map((m) => [meterText(m), m] as const))('the sums in %s', (_, m: Meter) => {
   const bar = barTicks(m);
-  it('a cell comes round when playing it on finds it back on the 1, with the hand it then has', () => {
-    fc.assert(
-      fc.property(fc.nat(20), fc.integer({ min: 1, max: 40 }), fc.boolean(), (pick, slots, mirrored) => {
-        const grids = gridsOf(m);
-        const cell = slots * grids[pick % grids.length]!;
-        const round = comesRound(cell, bar, 'R', mirrored);
-        const found = walk(cell, bar, mirrored);
-        expect([round.bars, round.barsSameHand, round.hand]).toEqual([
-          found.bars,
-          found.barsSameHand,
-          found.flipped ? 'L' : 'R',
-        ]);
-      }),
-    );
-  });
-
   it('a start that ends on a count does end there, and every start that does is listed', () => {
     const grid = gridsOf(m).find((g) => g <= 2520)!;
     const slots = bar / grid;
@@ -168,21 +150,5 @@ describe('laws', () => {
         expect(lengthWords(p)).toMatch(/bar|slot/);
       }),
     );
-  });
-  it('accents at even steps have a step, uneven ones have none', () => {
-    const four = METERS[0]!;
-    const of = (text: string): number | null =>
-      accentStep(
-        patternOfText(
-          text
-            .split(' ')
-            .map((t) => ({ kind: 'strokes', strokes: [{ limb: 'R', level: t === 'R!' ? 'accent' : 'tap' }] })),
-          four,
-          gridsOf(four)[3]!,
-        ),
-      );
-    expect(of('R! R R R! R R R! R')).toBe(3 * 1260);
-    expect(of('R! R R! R R R!')).toBeNull();
-    expect(of('R! R R')).toBeNull();
   });
 });

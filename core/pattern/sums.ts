@@ -1,8 +1,7 @@
-import { count as counted, fraction, lcm, listed } from '../base';
+import { count as counted, fraction, listed } from '../base';
 import { barTicks, countAt, countWords, divisionOf, type Count, type Schools, type Ticks, ticks } from '../time';
-import { isHand, LIMBS, type Limb, type Stroke } from '../stroke';
+import { isHand, type Stroke } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
-import { runsOf } from './runs';
 
 /** "28 = 5 × 5 + 3": how often a cell fits a space, in slots, and what is left over. */
 export interface FitSum {
@@ -66,29 +65,6 @@ export function groupSum(slots: number, sizes: readonly number[]): string {
   return `${fraction(slots)} = ${words.join(' + ')}`;
 }
 
-/** When a cell that runs on over bar lines is back on the 1, in bars; and when it is back there with the same hand. */
-export interface ComesRound {
-  readonly bars: number;
-  readonly hand: 'R' | 'L' | null;
-  /** Bars until it is back with the same hand, when repeats are mirrored; else the same number. */
-  readonly barsSameHand: number;
-}
-
-/**
- * After how many bars a looped cell of `cell` ticks starts on the 1 again: lcm(cell, bar) / bar. With mirrored repeats
- * the hand is the other one after an odd number of cells, and the same one after at most twice as long.
- * @example
- * comesRound(5 * 1260, 20160, 'R', false) // => { bars: 5, hand: 'R', barsSameHand: 5 }
- * comesRound(4 * 1260, 15120, 'R', true) // => { bars: 1, hand: 'L', barsSameHand: 2 }
- */
-export function comesRound(cell: number, bar: number, lead: 'R' | 'L' | null, mirrored: boolean): ComesRound {
-  const round = lcm(cell, bar);
-  const bars = round / bar;
-  const flips = mirrored && (round / cell) % 2 === 1;
-  if (!flips) return { bars, hand: lead, barsSameHand: bars };
-  return { bars, hand: lead === 'R' ? 'L' : lead === 'L' ? 'R' : null, barsSameHand: bars * 2 };
-}
-
 /** The hand of the first hand stroke; null for feet alone. */
 export function leadHand(strokes: readonly Stroke[]): 'R' | 'L' | null {
   for (const { limb } of strokes) if (isHand(limb)) return limb;
@@ -102,39 +78,6 @@ export function unisons(pattern: Pattern): readonly Ticks[] {
     if (pattern.strokes[i - 1]?.at === s.at && found.at(-1) !== s.at) found.push(s.at);
   });
   return found;
-}
-
-/** Load of one limb. */
-export interface LimbLoad {
-  readonly limb: Limb;
-  readonly strokes: number;
-  readonly accents: number;
-  /** Longest run of strokes on this limb with no other limb's stroke between. */
-  readonly longestRun: number;
-}
-
-/** Load of every limb that plays, in the order of drawing. */
-export function balance(pattern: Pattern): readonly LimbLoad[] {
-  return LIMBS.flatMap((limb) => {
-    const own = pattern.strokes.filter((s) => s.limb === limb);
-    if (own.length === 0) return [];
-    return [
-      {
-        limb,
-        strokes: own.length,
-        accents: own.filter((s) => s.level === 'accent').length,
-        longestRun: longestRun(pattern.strokes, limb),
-      },
-    ];
-  });
-}
-
-/** The most strokes of a limb in a row; another limb's stroke ends the row, also one at the same moment. */
-function longestRun(strokes: readonly Stroke[], limb: Limb): number {
-  const places = strokes.flatMap((s, i) => (s.limb === limb ? [i] : []));
-  const alone = (i: number): boolean => strokes[i - 1]?.at !== strokes[i]?.at && strokes[i + 1]?.at !== strokes[i]?.at;
-  const runs = runsOf(places, (before, after) => after === before + 1 && alone(after));
-  return runs.reduce((most, run) => Math.max(most, run.length), 0);
 }
 
 /**

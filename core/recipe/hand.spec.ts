@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
-import { barTicks, GRID } from '../time';
+import { report } from '../pattern';
+import { barTicks, GRID, USUAL_SCHOOLS } from '../time';
 import { LEVELS, LIMBS, usualVoice } from '../stroke';
 import {
   build,
@@ -161,6 +162,28 @@ describe('remedies', () => {
   it('a unison of hand and foot is mended by leaving the foot out', () => {
     const next = mended(typed('R+K L'), 'unison', '', [0]);
     expect(next && line(next)).toBe('0R 1L');
+  });
+  it('it is said by count and limb, and taking it leaves out just those', () => {
+    const long = typed('(R L R L)x7 R L R L+K');
+    const [remedy] = remediesFor({ code: 'unison', weight: 'check', words: '', at: [31 * 1260] as never }, build(long));
+    expect(remedy?.words).toBe('Leave out the kick on bar 2, the a of 4');
+    const next = { ...long, moves: [{ ...remedy!.entry, id: 'r' }] };
+    expect(build(next).pattern.strokes.filter((s) => s.limb === 'K')).toEqual([]);
+    expect(build(next).pattern.strokes).toHaveLength(32);
+  });
+  it('what a move put there is asked for: no warning, no remedy', () => {
+    const moves: MoveEntry[] = [
+      { id: 'v', on: true, move: 'voice', params: { select: { counts: ['3'] }, voices: ['floor-tom'], under: 'K' } },
+    ];
+    const asked = typed('(R L)x8', moves);
+    expect(mended(asked, 'unison', '', [8 * 1260])).toBeNull();
+    const [unison] = report(build(asked).pattern, 100, USUAL_SCHOOLS).filter((f) => f.code === 'unison');
+    expect(unison).toMatchObject({ weight: 'note', words: '1 unison: 3.' });
+    const landed = typed('(R L)x8', [
+      { id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } },
+      { id: 's', on: true, move: 'voice', params: { select: { levels: ['accent'] }, voices: ['snare'] } },
+    ]);
+    expect(report(build(landed).pattern, 100, USUAL_SCHOOLS).some((f) => f.weight === 'check')).toBe(false);
   });
   it('a crash with the kick under it is meant: only what else is together is mended', () => {
     const landing = typed('R+K L R L R L', [

@@ -7,7 +7,6 @@ import {
   countingOf,
   differenceWords,
   finestSlot,
-  leadOf,
   report,
   rolesOf,
   slotsLong,
@@ -225,10 +224,10 @@ describe('the sums, widened', () => {
   });
   it('a paradiddle leads with both hands; R L R brings two rights together', () => {
     expect(words(built('R! L R R L! R L L'), 'lead')).toBe('Leads with both hands: the second half mirrors the first.');
-    expect(words(built('R L R'), 'lead')).toBe(
-      'Begins and ends with the right hand: round again, that is two in a row.',
-    );
-    expect(leadOf(built('R L')).flips).toBe(false);
+    expect(words(built('R L R'), 'lead')).toBe('Round again, the right hand plays two in a row.');
+    expect(words(built('R L R R'), 'lead')).toBe('Round again, the right hand plays three in a row.');
+    for (const none of ['R L R K', 'R L R -', 'R R R']) expect(words(built(none), 'lead')).toBe(undefined);
+    expect(words(built('R L K L+K', []), 'lead')).toBe(undefined);
   });
   it('hands R! r r L! l l: down, tap, up', () => {
     const p = built('R! r r L! l l');

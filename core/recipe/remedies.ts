@@ -1,14 +1,23 @@
-import { barTicks } from '../time';
-import { isHand, usualVoice } from '../stroke';
-import { meantTogether, selectorFor, type Finding } from '../pattern';
+import { listed } from '../base';
+import { barTicks, USUAL_SCHOOLS } from '../time';
+import { isHand, LIMBS, usualVoice, type Limb } from '../stroke';
+import { meantTogether, placesWords, placeWords, selectorFor, type Finding } from '../pattern';
 import type { Build } from './build';
 import { offerOf, type Offer } from './offers';
+
+const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
+  R: 'right',
+  L: 'left',
+  K: 'kick',
+  J: 'second kick',
+  H: 'hi-hat foot',
+};
 
 /**
  * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy
  * is offered, never applied.
  */
-export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
+export function remediesFor(finding: Finding, built: Build, schools = USUAL_SCHOOLS): readonly Offer[] {
   const { pattern } = built;
   switch (finding.code) {
     case 'unison': {
@@ -17,7 +26,14 @@ export function remediesFor(finding: Finding, built: Build): readonly Offer[] {
       if (together.length === 0) return [];
       const feet = together.filter((s) => !isHand(s.limb));
       const less = (feet.length > 0 ? feet : together.filter((s) => s.limb === 'L')).map((s) => s.i);
-      return [offerOf('drop', { select: selectorFor(pattern, less) })];
+      const which = feet.length > 0 ? feet.map((s) => s.i) : less;
+      const limbs = LIMBS.filter((l) => which.some((i) => pattern.strokes[i]?.limb === l));
+      // By count and limb, as a player says it, and not by how the strokes are chosen.
+      const places = [...new Set(which.flatMap((i) => pattern.strokes[i]?.at ?? []))];
+      const on =
+        places.length === 1 ? placeWords(pattern, places[0] ?? 0, schools) : placesWords(pattern, places, schools);
+      const words = `Leave out the ${listed(limbs.map((l) => LIMB_NOUNS[l]))} on ${on}`;
+      return [{ ...offerOf('drop', { select: selectorFor(pattern, which) }), words }];
     }
     case 'fit': {
       // What is left over after whole repeats can be closed by singles, led by the hand that did not end the last

@@ -1,9 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
-import { accentStep, balance, countingOf, notesPerSecond, startsToEndOn, type Finding } from '@core/pattern';
+import {
+  balance,
+  countingOf,
+  crossRhythm,
+  evenSteps,
+  notesPerSecond,
+  startsToEndOn,
+  type Finding,
+} from '@core/pattern';
 import { barTicks, beatTicks, countAt, countWords, parseCount, quarterTempo } from '@core/time';
-import { LIMB_WORDS } from '@core/stroke';
-import { gcd } from '@core/base';
+import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { remediesFor, type Offer } from '@core/recipe';
 import { SettingsRepo } from '../../data/settings.repo';
 import { BenchStore } from '../document/bench.store';
@@ -80,19 +87,18 @@ export class FindingsComponent {
   });
 
   /**
-   * Two rows of dots for accents that are not the beat: where each falls until both fall together again, as shares of
+   * Two rows of dots for what comes at even steps that are not the beat: where each falls until both fall together again, as shares of
    * the width.
    */
   readonly cross = computed(() => {
     const pattern = this.store.stilled()?.pattern;
-    const step = pattern ? accentStep(pattern) : null;
-    if (!pattern || step === null || step === 0) return null;
-    const beat = beatTicks(pattern.meter);
-    const round = (step / gcd(step, beat)) * beat;
-    const [accents, beats] = [round / step, round / beat];
-    if (accents === 1 || beats === 1 || accents > 24 || beats > 24) return null;
+    const [steps] = pattern ? evenSteps(pattern) : [];
+    if (!pattern || !steps) return null;
+    const { accents, beats } = crossRhythm(steps.step, beatTicks(pattern.meter));
+    if (accents > 24 || beats > 24) return null;
+    const what = steps.what === 'accents' || steps.what === 'kicks' ? steps.what : VOICE[steps.what].name;
     const row = (many: number) => Array.from({ length: many }, (_, i) => (100 * i) / many);
-    return { accents: row(accents), beats: row(beats), words: `${accents} accents against ${beats} beats` };
+    return { accents: row(accents), beats: row(beats), words: `${accents} of the ${what} against ${beats} beats` };
   });
 
   /** So many strokes of the phrase, a second, at the tempo that is set. */
@@ -105,7 +111,7 @@ export class FindingsComponent {
   /** Moves that would mend a finding. */
   remedies(finding: Finding): readonly Offer[] {
     const built = this.store.stilled();
-    return built ? remediesFor(finding, built) : [];
+    return built ? remediesFor(finding, built, this.settings.schools()) : [];
   }
 
   take(offer: Offer): void {

@@ -86,7 +86,9 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
         ),
       blocks: mine
         .filter(({ stroke }) => !isHand(stroke.limb))
-        .map(({ stroke, index, x }) => blockOf(stroke, index, x, base.floor, slot, m)),
+        .map(({ stroke, index, x }) =>
+          blockOf(stroke, { index, x, floor: base.floor, slot, role: roles[index] ?? 'texture' }, m),
+        ),
     };
   });
   const height = rows.length * rowHeight + Math.max(0, rows.length - 1) * m.gap + 1;

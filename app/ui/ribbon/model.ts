@@ -57,6 +57,7 @@ export interface Block {
   readonly width: number;
   readonly height: number;
   readonly limb: Limb;
+  readonly role: Role;
   readonly letter: string | null;
   readonly stroke: Stroke;
 }

@@ -63,7 +63,11 @@ function gracesOf(ornament: Ornament | undefined, x: number, slot: number, top: 
   return Array.from({ length: graceCount(ornament) }, (_, i) => ({ foot: x - step * (i + 2), top }));
 }
 
-export function blockOf(stroke: Stroke, index: number, x: number, floor: number, slot: number, m: Measures): Block {
+export function blockOf(
+  stroke: Stroke,
+  { index, x, floor, slot, role }: Pick<StemPlace, 'index' | 'x' | 'slot' | 'role'> & { readonly floor: number },
+  m: Measures,
+): Block {
   // The hi-hat foot is a tick over the kick's blocks, so that both are seen when they fall together.
   const tick = stroke.limb === 'H';
   const big = m.counts > 0;
@@ -78,6 +82,7 @@ export function blockOf(stroke: Stroke, index: number, x: number, floor: number,
     width,
     height,
     limb: stroke.limb,
+    role,
     letter: big && !tick && width >= 16 && height >= 13 ? stroke.limb : null,
     stroke,
   };

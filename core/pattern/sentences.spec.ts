@@ -1,0 +1,278 @@
+import fc from 'fast-check';
+import { anyRecipe } from '../testing/arbitraries';
+import { barTicks, beatTicks, quarterTempo, USUAL_SCHOOLS } from '../time';
+import { build } from '../recipe';
+import { VOICE, VOICES, type Limb, type Voice } from '../stroke';
+import { placeWords, report, type Finding, type Pattern } from '.';
+
+// Every sentence of the sums and checks, worked out a second time: by plain loops over the bars as they sound.
+
+interface Sound {
+  readonly tick: number;
+  readonly limb: Limb;
+  readonly voice: Voice;
+  readonly accent: boolean;
+}
+
+/** After how many ticks it comes round: its own length, or whole bars where it does not begin on the 1. */
+function loopOf(p: Pattern): number {
+  if (p.start === 0) return p.length;
+  let end: number = barTicks(p.meter);
+  while (end < p.start + p.length) end += barTicks(p.meter);
+  return end;
+}
+
+/** So many turns as they sound, in ticks from the first bar line. */
+function sounding(p: Pattern, turns: number): Sound[] {
+  const all: Sound[] = [];
+  for (let turn = 0; turn < turns; turn++)
+    for (const s of p.strokes)
+      all.push({
+        tick: p.start + turn * loopOf(p) + s.at,
+        limb: s.limb,
+        voice: s.voice,
+        accent: s.level === 'accent' && (s.limb === 'R' || s.limb === 'L'),
+      });
+  return all;
+}
+
+function moments(sounds: readonly Sound[]): { tick: number; limbs: Set<Limb> }[] {
+  const all: { tick: number; limbs: Set<Limb> }[] = [];
+  for (const s of [...sounds].sort((a, b) => a.tick - b.tick)) {
+    if (all.at(-1)?.tick !== s.tick) all.push({ tick: s.tick, limbs: new Set() });
+    all.at(-1)!.limbs.add(s.limb);
+  }
+  return all;
+}
+
+const NAMES: Record<string, Limb> = {
+  'the right hand': 'R',
+  'the left hand': 'L',
+  'the kick': 'K',
+  'the second kick': 'J',
+  'the hi-hat foot': 'H',
+};
+const list = (words: string): string[] => words.split(/, | and /).filter((w) => w !== '');
+
+const anyPattern = anyRecipe
+  .map((r) => build({ ...r, moves: r.moves.slice(0, 4) }).pattern)
+  .filter((p) => p.strokes.length > 0 && p.strokes.length < 300 && p.length > 0);
+/** Rhythms in which steps against the beat are likely: accents or kicks every few slots, closed or not. */
+const anySteps = fc
+  .record({
+    step: fc.integer({ min: 1, max: 7 }),
+    many: fc.integer({ min: 1, max: 14 }),
+    rest: fc.integer({ min: 0, max: 6 }),
+    sign: fc.constantFrom('R!', 'K', 'R', 'L!'),
+    meter: fc.constantFrom('4/4', '3/4', '6/8', '7/8', '5/4'),
+  })
+  .map(({ step, many, rest, sign, meter }) => {
+    const cell = [sign, ...Array.from({ length: step - 1 }, (_, i) => (i % 2 ? 'l' : '-'))].join(' ');
+    const text = `${`${cell} `.repeat(many)}${'- '.repeat(rest)}`.trim();
+    return build({ source: { kind: 'typed', text, meter, grid: 1260 as never }, moves: [] }).pattern;
+  })
+  .filter((p) => p.strokes.length > 0);
+const both = fc.oneof({ weight: 2, arbitrary: anyPattern }, { weight: 1, arbitrary: anySteps });
+const said = (p: Pattern, code: Finding['code'], bpm = 100): Finding[] =>
+  report(p, bpm, USUAL_SCHOOLS).filter((f) => f.code === code);
+const RUNS = { numRuns: 2000 };
+
+describe('every sentence is true of the bars as they sound', () => {
+  it('how groups fill the space adds up', () => {
+    fc.assert(
+      fc.property(both, (p) => {
+        for (const { words } of said(p, 'fit')) {
+          const [whole, sum] = words.split(' = ') as [string, string];
+          const value = (term: string): number => {
+            const factors = term.split(' × ').map(Number);
+            return factors.reduce((a, b) => a * b, 1);
+          };
+          if (/[^\d ×+=]/.test(words)) continue;
+          expect(sum.split(' + ').reduce((n, term) => n + value(term), 0)).toBe(Number(whole));
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  it('where it ends is where the last stroke is', () => {
+    fc.assert(
+      fc.property(both, (p) => {
+        let last = 0;
+        for (const s of p.strokes) last = Math.max(last, s.at);
+        const [ends] = said(p, 'ends');
+        expect(ends!.words.replace(/^(ends|lands) on /, '')).toBe(placeWords(p, last, USUAL_SCHOOLS));
+      }),
+      RUNS,
+    );
+  });
+
+  it('what is back on the 1, and after how many bars', () => {
+    let limbs = 0;
+    fc.assert(
+      fc.property(both, (p) => {
+        const [found] = said(p, 'round');
+        const m =
+          /^back on (.+?)(?:, with a rest there,| with (.+?)) after (\d+) bars?(?:; the .+ alone: after (\d+) bars?)?$/.exec(
+            found!.words,
+          )!;
+        expect(m).not.toBeNull();
+        const bar = barTicks(p.meter);
+        // Turn after turn, until one begins where the first began in its bar.
+        let turn = 1;
+        while ((turn * loopOf(p)) % bar !== 0) turn++;
+        const at = p.start + turn * loopOf(p);
+        expect(Number(m[3])).toBe((at - p.start) / bar);
+        const there = sounding(p, turn + 1).filter((s) => s.tick === at);
+        expect(new Set(list(m[2] ?? '').map((w) => NAMES[w]))).toEqual(new Set(there.map((s) => s.limb)));
+        limbs += there.length;
+        expect(m[1] === '1').toBe(p.start % bar === 0);
+        if (m[4]) {
+          const cell = p.groups[0]!.length;
+          let n = 1;
+          while ((n * cell) % bar !== 0) n++;
+          expect(Number(m[4])).toBe((n * cell) / bar);
+        }
+      }),
+      RUNS,
+    );
+    expect(limbs).toBeGreaterThan(500);
+  });
+
+  it('what comes every so many slots does, round the loop or until it is cut; and accents and kicks that do are named', () => {
+    let named = 0;
+    fc.assert(
+      fc.property(both, (p) => {
+        const beat = beatTicks(p.meter);
+        const bar = barTicks(p.meter);
+        const of = (what: string, turns: number): number[] => {
+          const voice = VOICES.find((v) => VOICE[v].name === what);
+          const own = sounding(p, turns).filter((s) =>
+            what === 'accents' ? s.accent : what === 'kicks' ? VOICE[s.voice].piece === 'kick' : s.voice === voice,
+          );
+          return [...new Set(own.map((s) => s.tick))].sort((a, b) => a - b);
+        };
+        const all = said(p, 'cross');
+        for (const { words } of all) {
+          named++;
+          const m =
+            /^(.+) every (\d+) slots?: (\d+) against (\d+)(?:, round after (\d+) bars?| for (\d+) (bar|slot)s?, then (\d+) over)$/.exec(
+              words,
+            )!;
+          expect(m).not.toBeNull();
+          const step = Number(m[2]) * p.grid;
+          let k = 1;
+          while ((k * step) % beat !== 0) k++;
+          expect([Number(m[3]), Number(m[4])]).toEqual([k, (k * step) / beat]);
+          const round = m[5] !== undefined;
+          const ticks = of(m[1]!, round ? 12 : 1);
+          if (!round) expect(ticks.length).toBeGreaterThanOrEqual(3);
+          for (let i = 1; i < ticks.length; i++) expect(ticks[i]! - ticks[i - 1]!).toBe(step);
+          if (round) {
+            let n = 1;
+            while ((n * step) % bar !== 0) n++;
+            expect(Number(m[5])).toBe((n * step) / bar);
+          } else {
+            const long = m[7] === 'bar' ? Number(m[6]) * bar : Number(m[6]) * p.grid;
+            expect(long).toBe(loopOf(p));
+            const over = Number(m[8]) * p.grid;
+            expect(ticks[0]! + loopOf(p) - ticks.at(-1)!).toBe(over);
+            expect(over).toBeLessThan(step);
+          }
+        }
+        for (const what of ['accents', 'kicks']) {
+          const ticks = of(what, 12);
+          const step = (ticks[1] ?? 0) - (ticks[0] ?? 0);
+          const even = ticks.length >= 36 && ticks.every((t, i) => i === 0 || t - ticks[i - 1]! === step);
+          if (!even || step % beat === 0 || beat % step === 0 || step % p.grid !== 0 || beat % p.grid !== 0) continue;
+          expect(all.some((f) => f.words.startsWith(`${what} every`))).toBe(true);
+        }
+      }),
+      RUNS,
+    );
+    expect(named).toBeGreaterThan(100);
+  });
+
+  it('how often a hand strikes in a row where the loop joins', () => {
+    const NUMBER = ['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+    let joined = 0;
+    fc.assert(
+      fc.property(both, (p) => {
+        const [lead] = said(p, 'lead');
+        if (!lead) return;
+        const m = /^Round again, the (right|left) hand plays (\w+) in a row\.$/.exec(lead.words);
+        if (!m) {
+          expect(lead.words).toBe('Leads with both hands: the second half mirrors the first.');
+          const swap: Partial<Record<Limb, Limb>> = { R: 'L', L: 'R' };
+          const key = (s: Sound, by: number): string => `${s.tick - p.start - by} ${s.voice} ${s.accent}`;
+          const once = sounding(p, 1);
+          const half = p.length / 2;
+          const first = once
+            .filter((s) => s.tick - p.start < half)
+            .map((s) => `${key(s, 0)} ${swap[s.limb] ?? s.limb}`);
+          const second = once.filter((s) => s.tick - p.start >= half).map((s) => `${key(s, half)} ${s.limb}`);
+          expect(first.sort()).toEqual(second.sort());
+          return;
+        }
+        joined++;
+        const hand: Limb = m[1] === 'right' ? 'R' : 'L';
+        const own = new Set(
+          sounding(p, 3)
+            .filter((s) => s.limb === hand)
+            .map((s) => s.tick),
+        );
+        // From the last stroke of the first turn, slot by slot, to both sides.
+        const end = p.start + loopOf(p);
+        let from = end - p.grid;
+        while (!own.has(from)) from += 1;
+        let run = 1;
+        for (let t = from - p.grid; own.has(t); t -= p.grid) run++;
+        for (let t = from + p.grid; own.has(t); t += p.grid) run++;
+        expect(NUMBER.indexOf(m[2]!) >= 0 ? NUMBER.indexOf(m[2]!) + 2 : Number(m[2])).toBe(run);
+      }),
+      RUNS,
+    );
+    expect(joined).toBeGreaterThan(20);
+  });
+
+  it('what strikes together, how much each limb plays, how dense it is', () => {
+    fc.assert(
+      fc.property(both, fc.integer({ min: 30, max: 250 }), (p, bpm) => {
+        const once = moments(sounding(p, 1));
+        const together = once.filter((m) => m.limbs.size > 1);
+        const linear = said(p, 'linear').length === 1;
+        expect(linear).toBe(together.length === 0);
+        if (!linear) {
+          const [unison] = said(p, 'unison');
+          expect(unison!.words).toMatch(new RegExp(`^${together.length} unisons?: `));
+          expect(unison!.at!.map((t) => p.start + t)).toEqual(together.map((m) => m.tick));
+        }
+        const [balance] = said(p, 'balance');
+        // Round the loop: what goes on at every moment goes on for ever, and is its strokes.
+        const three = moments(sounding(p, 3));
+        let longest = 0;
+        for (const limb of ['R', 'L', 'K', 'J', 'H'] as const) {
+          const strokes = once.filter((m) => m.limbs.has(limb)).length;
+          let run = 0;
+          let most = 0;
+          for (const m of three) {
+            run = m.limbs.has(limb) ? run + 1 : 0;
+            most = Math.max(most, run);
+          }
+          longest = Math.max(longest, Math.min(most, strokes));
+          const name = { R: 'right hand', L: 'left hand', K: 'kick foot', J: 'second kick foot', H: 'hi-hat foot' }[
+            limb
+          ];
+          const said = new RegExp(`(?:^|, | and )${name} (\\d+)`).exec(balance!.words);
+          expect(Number(said?.[1] ?? 0)).toBe(strokes);
+        }
+        expect(balance!.words).toContain(`Longest run on one limb: ${longest}.`);
+        const [density] = said(p, 'density', bpm);
+        const seconds = (p.length / 5040) * (60 / quarterTempo(bpm, p.meter));
+        const told = Number(/^([\d.]+) notes a second/.exec(density!.words)?.[1]);
+        expect(Math.abs(told - p.strokes.length / seconds)).toBeLessThan(0.0501);
+      }),
+      RUNS,
+    );
+  });
+});
