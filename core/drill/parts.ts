@@ -1,5 +1,5 @@
-import { barTicks, beatTicks } from '../time';
-import { difference, partOf, type Pattern } from '../pattern';
+import { barTicks, beatTicks, USUAL_SCHOOLS } from '../time';
+import { difference, differenceWords, partOf, type Pattern } from '../pattern';
 import type { Stage } from './stage';
 
 /** A stage before it has its place in the drill. */
@@ -93,7 +93,7 @@ function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
 function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewStage {
   const only = own.first === own.last ? otherwise(before, own, beat) : null;
   if (only) {
-    const why = `The rest of bar ${own.first} you know already from bar ${only.known}.`;
+    const why = `The rest of bar ${own.first} you know already from bar ${only.known}. Against it: ${only.words}`;
     return part(`Only what bar ${own.first} does otherwise`, why, only.from, only.until);
   }
   const why =
@@ -109,11 +109,11 @@ function otherwise(
   before: readonly Stretch[],
   own: Stretch,
   beat: number,
-): { readonly from: number; readonly until: number; readonly known: number } | null {
+): { readonly from: number; readonly until: number; readonly known: number; readonly words: string } | null {
   const held = before.flatMap((s) => {
     if (s.until - s.from !== own.until - own.from) return [];
     const at = difference(s.part, own.part).map((d): number => d.at);
-    return [{ at, known: s.first, strokes: s.part.strokes.length }];
+    return [{ at, known: s.first, part: s.part, strokes: s.part.strokes.length }];
   });
   const [nearest] = held.sort((a, b) => a.at.length - b.at.length);
   if (!nearest || nearest.at.length >= nearest.strokes * MOSTLY) return null;
@@ -121,5 +121,6 @@ function otherwise(
   const until = Math.min(own.until - own.from, Math.ceil((Math.max(...nearest.at) + 1) / beat) * beat);
   // Where a bar only leaves something out there may be nothing left to play by itself.
   if (from === 0 || !own.part.strokes.some((s) => s.at >= from && s.at < until)) return null;
-  return { from: own.from + from, until: own.from + until, known: nearest.known };
+  const words = differenceWords(nearest.part, own.part, USUAL_SCHOOLS);
+  return { from: own.from + from, until: own.from + until, known: nearest.known, words };
 }

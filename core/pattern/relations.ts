@@ -1,6 +1,6 @@
 import { count, gcd, listed } from '../base';
 import { ticks, type Schools, type Ticks } from '../time';
-import { isHand, otherHand, type Stroke } from '../stroke';
+import { isHand, LIMBS, otherHand, type Limb, type Stroke } from '../stroke';
 import type { Pattern } from './pattern';
 import { leadHand, placesWords } from './sums';
 
@@ -38,6 +38,8 @@ export type DifferenceKind = 'added' | 'left out' | 'voice' | 'limb' | 'level' |
 export interface Difference {
   readonly at: Ticks;
   readonly kind: DifferenceKind;
+  /** The limb that plays there, or did. */
+  readonly limb: Limb;
 }
 
 /**
@@ -63,16 +65,25 @@ function differAt(at: Ticks, a: readonly Stroke[], b: readonly Stroke[]): Differ
     // A stroke whose limb plays no more may have gone to a limb that did not play before.
     const two = same ?? free.shift();
     if (!two) {
-      found.push({ at, kind: 'left out' });
+      found.push({ at, kind: 'left out', limb: one.limb });
       continue;
     }
-    if (!same) found.push({ at, kind: 'limb' });
-    if (one.voice !== two.voice && same) found.push({ at, kind: 'voice' });
-    if (one.level !== two.level) found.push({ at, kind: 'level' });
-    if (one.ornament !== two.ornament) found.push({ at, kind: 'ornament' });
+    const { limb } = two;
+    if (!same) found.push({ at, kind: 'limb', limb });
+    if (one.voice !== two.voice && same) found.push({ at, kind: 'voice', limb });
+    if (one.level !== two.level) found.push({ at, kind: 'level', limb });
+    if (one.ornament !== two.ornament) found.push({ at, kind: 'ornament', limb });
   }
-  return [...found, ...free.map((): Difference => ({ at, kind: 'added' }))];
+  return [...found, ...free.map(({ limb }): Difference => ({ at, kind: 'added', limb }))];
 }
+
+const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
+  R: 'right stroke',
+  L: 'left stroke',
+  K: 'kick',
+  J: 'second kick',
+  H: 'hi-hat foot stroke',
+};
 
 /** A difference in words: how many of what, and where. */
 export function differenceWords(a: Pattern, b: Pattern, schools: Schools): string {
@@ -83,14 +94,19 @@ export function differenceWords(a: Pattern, b: Pattern, schools: Schools): strin
     ['limb', 'limb'],
     ['level', 'level'],
     ['ornament', 'ornament'],
-    ['added', 'stroke more'],
-    ['left out', 'stroke less'],
+    ['added', 'more'],
+    ['left out', 'less'],
   ];
-  const parts = kinds.flatMap(([kind, noun]) => {
-    const n = found.filter((d) => d.kind === kind).length;
-    return n === 0 ? [] : [noun.startsWith('stroke') ? `${count(n, 'stroke')}${noun.slice(6)}` : count(n, noun)];
+  const parts = kinds.flatMap(([kind, noun]): string[] => {
+    const own = found.filter((d) => d.kind === kind);
+    if (kind !== 'added' && kind !== 'left out') return own.length === 0 ? [] : [count(own.length, noun)];
+    // What is there or missing is said by its limb: "1 kick less".
+    return LIMBS.flatMap((limb) => {
+      const n = own.filter((d) => d.limb === limb).length;
+      return n === 0 ? [] : [`${count(n, LIMB_NOUNS[limb])} ${noun}`];
+    });
   });
-  const longer = a.length >= b.length ? a : b;
+  const longer = a.length > b.length ? a : b;
   return `${listed(parts)}: ${placesWords(longer, [...new Set(found.map((d) => d.at))], schools)}.`;
 }
 

@@ -3,7 +3,7 @@ import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, beatTicks, quarterTempo, USUAL_SCHOOLS } from '../time';
 import { build } from '../recipe';
 import { VOICE, VOICES, type Limb, type Voice } from '../stroke';
-import { placeWords, report, type Finding, type Pattern } from '.';
+import { differenceWords, lengthWords, placesWords, placeWords, report, type Finding, type Pattern } from '.';
 
 // Every sentence of the sums and checks, worked out a second time: by plain loops over the bars as they sound.
 
@@ -233,6 +233,41 @@ describe('every sentence is true of the bars as they sound', () => {
       RUNS,
     );
     expect(joined).toBeGreaterThan(20);
+  });
+
+  it('what one phrase has more or less than another, by limb and count', () => {
+    const NOUN = { R: 'right stroke', L: 'left stroke', K: 'kick', J: 'second kick', H: 'hi-hat foot stroke' };
+    fc.assert(
+      fc.property(both, fc.nat(), (p, pick) => {
+        const gone = p.strokes[pick % p.strokes.length]!;
+        const less: Pattern = { ...p, strokes: p.strokes.filter((s) => s !== gone) };
+        const where = placesWords(p, [gone.at], USUAL_SCHOOLS);
+        expect(differenceWords(p, less, USUAL_SCHOOLS)).toBe(`1 ${NOUN[gone.limb]} less: ${where}.`);
+        expect(differenceWords(less, p, USUAL_SCHOOLS)).toBe(`1 ${NOUN[gone.limb]} more: ${where}.`);
+        expect(differenceWords(p, p, USUAL_SCHOOLS)).toBe('The same.');
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('how long it is, and over how many bars it sounds', () => {
+    fc.assert(
+      fc.property(both, fc.nat(15), (p, slots) => {
+        const start = (slots * p.grid) as Pattern['start'];
+        if (start >= barTicks(p.meter)) return;
+        const words = lengthWords({ ...p, start });
+        const bar = barTicks(p.meter);
+        const [own, over] = words.split(' over ');
+        const m = /^(\d+) (bars?|slots?)$/.exec(own!);
+        if (m) expect(Number(m[1]) * (m[2]!.startsWith('bar') ? bar : p.grid)).toBe(p.length);
+        if (own === 'half a bar') expect(p.length * 2).toBe(bar);
+        // Bar lines that lie inside of it or at its end, from the first one on.
+        let bars = 0;
+        while (bars * bar < start + p.length) bars++;
+        expect(over).toBe(start === 0 ? undefined : `${bars} bar${bars === 1 ? '' : 's'}`);
+      }),
+      { numRuns: 500 },
+    );
   });
 
   it('what strikes together, how much each limb plays, how dense it is', () => {

@@ -131,8 +131,21 @@ export function startsToEndOn(pattern: Pattern, on: number, bars: number): reado
   return starts.filter((s) => s >= 0 && s + pattern.length <= bars * bar && s % pattern.grid === 0).map(ticks);
 }
 
-/** Length in bars, or beats below one bar, in words: "2 bars of 7/8", "half a bar", "1½ beats". */
-export function lengthWords(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string {
+/**
+ * Length in words: "2 bars", "half a bar", "15 slots". Of a pattern that does not begin on the 1 also over how many bars
+ * it sounds: "12 slots over 1 bar".
+ */
+export function lengthWords(
+  pattern: Pick<Pattern, 'length' | 'grid' | 'meter'> & Partial<Pick<Pattern, 'start'>>,
+): string {
+  const { start = 0 } = pattern;
+  const own = ownLength(pattern);
+  if (start === 0) return own;
+  const bars = Math.ceil((start + pattern.length) / barTicks(pattern.meter));
+  return `${own} over ${counted(bars, 'bar')}`;
+}
+
+function ownLength(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string {
   const bar = barTicks(pattern.meter);
   const bars = pattern.length / bar;
   if (bars === 0.5) return 'half a bar';
