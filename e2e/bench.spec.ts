@@ -410,3 +410,18 @@ test('keeping a phrase leaves the Bench as it is: it sounds on, and what is show
   await page.goto('/bench?fresh=1');
   await expect(page.getByRole('textbox', { name: 'Sticking' })).toBeVisible();
 });
+
+test('a phrase swings: said in words, on the staff, kept, heard in the drill; undone', async ({ page }) => {
+  await typeSticking(page, '(R L R L)x4');
+  await choose(page.locator('ls-swing'), 'Feel', '16ths swung');
+  await expect(page.locator('header').first()).toContainText('16ths swung 67 %');
+  await page.getByLabel('Swing in per cent of the pair').fill('60');
+  await page.getByLabel('Swing in per cent of the pair').press('Enter');
+  await expect(page.locator('header').first()).toContainText('16ths swung 60 %');
+  await expect(page.locator('ls-staff svg').getByText('16ths swung 60 %').first()).toBeVisible();
+  await keepAs(page, 'Swung', '120');
+  await page.reload();
+  await expect(page.locator('header').first()).toContainText('16ths swung 60 %');
+  await page.goto('/');
+  await expect(page.locator('ls-strip').first()).toContainText('16ths swung 60 %');
+});

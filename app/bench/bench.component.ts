@@ -11,8 +11,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
-import { gridName, meterText } from '@core/time';
-import { lengthWords } from '@core/pattern';
+import { shapeWords } from '@core/pattern';
 import { Player } from '../playing/player';
 import { PlayBarComponent } from '../playing/play-bar.component';
 import { KeysService } from '../shell/keys.service';
@@ -26,6 +25,7 @@ import { KeepDialogComponent } from './document/keep-dialog.component';
 import { StatesDialogComponent } from './document/states-dialog.component';
 import { TrailStore } from './document/trail.store';
 import { ViewStore } from './document/view.store';
+import { SwingComponent } from './swing.component';
 import { RecipeColumnComponent } from './recipe/recipe-column.component';
 import { SourcePickerComponent } from './recipe/source-picker.component';
 import { HandStore } from './ribbon/hand.store';
@@ -41,6 +41,7 @@ import { VariantsSheetComponent } from './sheets/variants-sheet.component';
 @Component({
   selector: 'ls-bench',
   imports: [
+    SwingComponent,
     FindingsComponent,
     ElsewhereComponent,
     KeepDialogComponent,
@@ -87,7 +88,7 @@ export class BenchComponent implements OnDestroy {
   readonly tight = computed(() => (this.edits() ? this.reach.tight() : []));
   readonly facts = computed(() => {
     const pattern = this.pattern();
-    return pattern ? `${lengthWords(pattern)} of ${meterText(pattern.meter)} · ${gridName(pattern.grid)}` : '';
+    return pattern ? shapeWords(pattern) : '';
   });
 
   constructor() {

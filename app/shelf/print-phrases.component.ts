@@ -10,8 +10,7 @@ import {
   resource,
 } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
-import { gridName, meterText } from '@core/time';
-import { lengthWords } from '@core/pattern';
+import { shapeWords } from '@core/pattern';
 import { rendition } from '@core/rendition';
 import { patternOf } from '../data/patterns';
 import { PhrasesRepo } from '../data/phrases.repo';
@@ -83,7 +82,7 @@ export class PrintPhrasesComponent {
         name: phrase.name.slice(0, 200),
         note: phrase.note.slice(0, 500),
         pattern,
-        facts: `${lengthWords(pattern)} of ${meterText(pattern.meter)} · ${gridName(pattern.grid)} · ${phrase.tempo} beats a minute, goal ${phrase.goal}`,
+        facts: `${shapeWords(pattern)} · ${phrase.tempo} beats a minute, goal ${phrase.goal}`,
       };
     });
   });

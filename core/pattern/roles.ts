@@ -6,9 +6,9 @@ export type Role = 'primary' | 'timekeeping' | 'texture';
 
 /**
  * The role of each stroke. Primary: kicks that are no ghosts, accented skins and wood, crashes. Timekeeping: hats and
- * ride. Texture: ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are primary, since
- * nothing else could carry it; and where time is kept and no hand accents a skin, the plain strokes on the snare are
- * the backbeat, wherever it is, and primary too.
+ * ride. Texture: ghosts and the taps between. Where no stroke of the pattern is accented or a kick, plain taps are
+ * primary, since nothing else could carry it; and where time is kept and no hand accents a skin, the plain strokes on
+ * the snare are the backbeat, wherever it is, and primary too.
  */
 export function rolesOf(pattern: Pattern): readonly Role[] {
   const plain = !pattern.strokes.some((s) => s.level === 'accent' || s.voice === 'kick');

@@ -1,4 +1,4 @@
-import { count, fraction, lcm, listed } from '../base';
+import { count, lcm, listed } from '../base';
 import { barTicks, beatTicks, type Schools } from '../time';
 import { isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Voice } from '../stroke';
 import { loopTicks, type Pattern } from './pattern';
@@ -32,21 +32,14 @@ const ON: Readonly<Record<Limb, string>> = {
 };
 
 /**
- * "back on 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins. Of repeats that
- * were cut or closed it also says when the cell alone would come round.
+ * "back on 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins.
  */
 export function roundWords(pattern: Pattern, schools: Schools): string {
   const { bars, limbs } = comesRound(pattern);
   const bar = barTicks(pattern.meter);
   const on = pattern.start % bar === 0 ? '1' : bare(placeWords({ ...pattern, length: pattern.grid }, 0, schools));
   const what = limbs.length === 0 ? `, with a rest there,` : ` with ${listed(limbs.map((l) => ON[l]))}`;
-  const cell = pattern.groups[0]?.length ?? 0;
-  const whole = pattern.groups.filter((g) => g.length === cell).length;
-  // A cell that was repeated and then closed: what it would do by itself is worth knowing, and is not what sounds.
-  const landed = pattern.groups.some((g) => g.kind === 'land');
-  const closed = whole > 1 && !landed && pattern.start === 0 && pattern.length % cell !== 0;
-  const run = closed ? `; the ${fraction(cell / pattern.grid)} alone: after ${count(lcm(cell, bar) / bar, 'bar')}` : '';
-  return `back on ${on}${what} after ${count(bars, 'bar')}${run}`;
+  return `back on ${on}${what} after ${count(bars, 'bar')}`;
 }
 
 /** "the & of 3" as it stands after "on": "the & of 3"; plain beats without their article. */
@@ -180,8 +173,8 @@ export interface Seam {
 }
 
 /**
- * A hand that strikes slot after slot over the end of the loop, and how often in a row, at least twice; null where there
- * is none, where another limb or a rest stands between, where the phrase has landed, and where the hand never stops.
+ * A hand that strikes slot after slot over the end of the loop, and how often in a row, twice at least. Null where
+ * there is none, where another limb or a rest stands between, where the phrase has landed, and where it never stops.
  */
 export function seamOf(pattern: Pattern): Seam | null {
   const moments = momentsOf(pattern);

@@ -69,7 +69,7 @@ const anySteps = fc
   .map(({ step, many, rest, sign, meter }) => {
     const cell = [sign, ...Array.from({ length: step - 1 }, (_, i) => (i % 2 ? 'l' : '-'))].join(' ');
     const text = `${`${cell} `.repeat(many)}${'- '.repeat(rest)}`.trim();
-    return build({ source: { kind: 'typed', text, meter, grid: 1260 as never }, moves: [] }).pattern;
+    return build({ source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] }).pattern;
   })
   .filter((p) => p.strokes.length > 0);
 const both = fc.oneof({ weight: 2, arbitrary: anyPattern }, { weight: 1, arbitrary: anySteps });
@@ -112,10 +112,7 @@ describe('every sentence is true of the bars as they sound', () => {
     fc.assert(
       fc.property(both, (p) => {
         const [found] = said(p, 'round');
-        const m =
-          /^back on (.+?)(?:, with a rest there,| with (.+?)) after (\d+) bars?(?:; the .+ alone: after (\d+) bars?)?$/.exec(
-            found!.words,
-          )!;
+        const m = /^back on (.+?)(?:, with a rest there,| with (.+?)) after (\d+) bars?$/.exec(found!.words)!;
         expect(m).not.toBeNull();
         const bar = barTicks(p.meter);
         // Turn after turn, until one begins where the first began in its bar.
@@ -127,12 +124,6 @@ describe('every sentence is true of the bars as they sound', () => {
         expect(new Set(list(m[2] ?? '').map((w) => NAMES[w]))).toEqual(new Set(there.map((s) => s.limb)));
         limbs += there.length;
         expect(m[1] === '1').toBe(p.start % bar === 0);
-        if (m[4]) {
-          const cell = p.groups[0]!.length;
-          let n = 1;
-          while ((n * cell) % bar !== 0) n++;
-          expect(Number(m[4])).toBe((n * cell) / bar);
-        }
       }),
       RUNS,
     );

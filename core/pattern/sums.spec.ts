@@ -30,17 +30,6 @@ const anyPattern: fc.Arbitrary<Pattern> = fc.tuple(anyNodes, anyMeterHere, fc.na
   return patternOfText(nodes, m, grids[pick % grids.length]!);
 });
 
-/** Plays a cell over bars until it is back on the 1, and once more until the hand is back too: the plain way. */
-function walk(cell: number, bar: number, mirrored: boolean): { bars: number; flipped: boolean; barsSameHand: number } {
-  let [at, cells] = [0, 0];
-  do {
-    at += cell;
-    cells++;
-  } while (at % bar !== 0);
-  const flipped = mirrored && cells % 2 === 1;
-  return { bars: at / bar, flipped, barsSameHand: flipped ? (2 * at) / bar : at / bar };
-}
-
 describe.each(METERS.map((m) => [meterText(m), m] as const))('the sums in %s', (_, m: Meter) => {
   const bar = barTicks(m);
   it('a start that ends on a count does end there, and every start that does is listed', () => {

@@ -1,5 +1,17 @@
 import { count as counted, fraction, listed } from '../base';
-import { barTicks, countAt, countWords, divisionOf, type Count, type Schools, type Ticks, ticks } from '../time';
+import {
+  barTicks,
+  countAt,
+  countWords,
+  divisionOf,
+  feelWords,
+  gridName,
+  meterText,
+  type Count,
+  type Schools,
+  type Ticks,
+  ticks,
+} from '../time';
 import { isHand, type Stroke } from '../stroke';
 import { countingOf, type Pattern } from './pattern';
 
@@ -132,7 +144,7 @@ export function startsToEndOn(pattern: Pattern, on: number, bars: number): reado
 }
 
 /**
- * Length in words: "2 bars", "half a bar", "15 slots". Of a pattern that does not begin on the 1 also over how many bars
+ * Length in words: "2 bars", "half a bar", "15 slots". Of a pattern that does not begin on the 1 also over how many
  * it sounds: "12 slots over 1 bar".
  */
 export function lengthWords(
@@ -143,6 +155,15 @@ export function lengthWords(
   if (start === 0) return own;
   const bars = Math.ceil((start + pattern.length) / barTicks(pattern.meter));
   return `${own} over ${counted(bars, 'bar')}`;
+}
+
+/**
+ * What a phrase is, in a line: "2 bars of 7/8 · 16ths", with its feel where it swings.
+ */
+export function shapeWords(pattern: Pick<Pattern, 'length' | 'grid' | 'meter' | 'feel'> & { start?: Ticks }): string {
+  const { meter, grid, feel } = pattern;
+  const swing = feelWords(feel);
+  return `${lengthWords(pattern)} of ${meterText(meter)} · ${gridName(grid)}${swing === '' ? '' : ` · ${swing}`}`;
 }
 
 function ownLength(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string {

@@ -1,5 +1,5 @@
 import { checksumOf, stableJson } from '../base';
-import { barTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS } from '../time';
+import { barTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS, type Feel } from '../time';
 import { countingOf, endsOn, leadOf, unisons, type Pattern } from '../pattern';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Recipe } from '../recipe';
@@ -12,6 +12,7 @@ export interface Facts {
   readonly bars: number;
   readonly meter: string;
   readonly grid: number;
+  readonly feel: Feel;
   /** The count it starts on, and the one it lands on, as "1" or "4&". */
   readonly starts: string;
   readonly lands: string | null;
@@ -27,7 +28,7 @@ export interface Facts {
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 1;
+export const FACTS_VERSION = 2;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -48,6 +49,7 @@ export function factsOf(pattern: Pattern): Facts {
     bars: pattern.length / bar,
     meter: meterText(pattern.meter),
     grid: pattern.grid,
+    feel: pattern.feel,
     starts: count(pattern.start),
     lands: ends === null ? null : count(pattern.start + (land ? land.at : ends.release)),
     limbs: LIMBS.filter((l) => used.has(l)),

@@ -10,6 +10,16 @@ export const STRAIGHT: Feel = Object.freeze({ kind: 'straight' });
 export const SWING = Object.freeze({ least: 0.5, most: 0.75 });
 
 /**
+ * A feel in words; empty for straight.
+ * @example
+ * feelWords({ kind: 'swung', on: 'eighths', ratio: 0.62 }) // => "eighths swung 62 %"
+ * feelWords(STRAIGHT) // => ""
+ */
+export function feelWords(feel: Feel): string {
+  return feel.kind === 'straight' ? '' : `${feel.on} swung ${Math.round(feel.ratio * 100)} %`;
+}
+
+/**
  * Where a tick sounds under a feel, in ticks with a fraction: used by playback and by measuring, never stored.
  * Time inside each pair of slots is bent so that its middle falls at `ratio`; what lies between moves in proportion.
  * @example

@@ -87,7 +87,8 @@ export class FindingsComponent {
   });
 
   /**
-   * Two rows of dots for what comes at even steps that are not the beat: where each falls until both fall together again, as shares of
+   * Two rows of dots for what comes at even steps that are not the beat: where each falls until both fall together
+   * again, as shares of
    * the width.
    */
   readonly cross = computed(() => {

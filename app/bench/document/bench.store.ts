@@ -214,9 +214,23 @@ export class BenchStore {
     this.setSource({ kind: 'rudiment', id: rudiment.id, meter: meterText(rudiment.meter), grid: rudiment.grid });
   }
 
-  /** A new source keeps the moves that stand on it. */
+  /** A new source keeps the moves that stand on it, and the phrase its feel. */
   setSource(source: Source, about: string | null = null): void {
-    this.edit((recipe) => ({ source, moves: recipe?.moves ?? [] }), about);
+    this.edit((recipe) => {
+      const swing = source.swing ?? recipe?.source.swing;
+      return { source: swing ? { ...source, swing } : source, moves: recipe?.moves ?? [] };
+    }, about);
+  }
+
+  /** The phrase swung, or straight again. */
+  setSwing(swing: Source['swing'] | null, about: string | null = null): void {
+    this.edit((recipe) => {
+      if (!recipe) return null;
+      const source = { ...recipe.source };
+      if (swing) source.swing = swing;
+      else delete source.swing;
+      return { ...recipe, source };
+    }, about);
   }
 
   addMove(name: MoveName): void {

@@ -10,8 +10,7 @@ import {
 } from '@angular/core';
 import { DOCUMENT } from '@angular/common';
 import { Dialog } from 'primeng/dialog';
-import { gridName, meterText } from '@core/time';
-import { barsSpan, lengthWords } from '@core/pattern';
+import { barsSpan, shapeWords } from '@core/pattern';
 import { rendition } from '@core/rendition';
 import { SettingsRepo } from '../../data/settings.repo';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
@@ -93,7 +92,7 @@ export class PrintSheetComponent {
   readonly facts = computed(() => {
     const p = this.pattern();
     if (!p) return '';
-    return `${lengthWords(p)} of ${meterText(p.meter)} · ${gridName(p.grid)} · ${this.store.tempo()} beats a minute`;
+    return `${shapeWords(p)} · ${this.store.tempo()} beats a minute`;
   });
 
   constructor() {

@@ -1,15 +1,15 @@
 import { count, fraction } from '@core/base';
-import { lengthWords, type Pattern } from '@core/pattern';
+import { shapeWords, type Pattern } from '@core/pattern';
 import type { Facts } from '@core/shelf';
-import { beatTicks, gridName, meter, parseCount, parseMeter, ticks, USUAL_SCHOOLS } from '@core/time';
+import { beatTicks, meter, parseCount, parseMeter, ticks, USUAL_SCHOOLS } from '@core/time';
 import type { Turn } from '@core/variants';
 
 /** "1 bar of 4/4 · 16ths". */
-export function factsWords({ length, grid, meter: text, starts }: Facts): string {
+export function factsWords({ length, grid, meter: text, starts, feel }: Facts): string {
   const known = parseMeter(text) ?? meter(4, 4);
-  const shape = { length: ticks(length), grid: ticks(grid), meter: known };
+  const shape = { length: ticks(length), grid: ticks(grid), meter: known, feel };
   const start = ticks(parseCount(starts, { ...shape, schools: USUAL_SCHOOLS }) ?? 0);
-  return `${lengthWords({ ...shape, start })} of ${text} · ${gridName(grid)}`;
+  return shapeWords({ ...shape, start });
 }
 
 /** "the same as Cold rope, 2 slots later": in slots of the grid, and in beats where it falls between them. */

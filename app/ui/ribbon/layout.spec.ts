@@ -3,7 +3,9 @@ import { build } from '@core/recipe';
 import { USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
 import { typed } from '../../testing/fixtures';
-import { countingOf } from '@core/pattern';
+import { countingOf, type Pattern } from '@core/pattern';
+import { anyRecipe } from '@core/testing/arbitraries';
+import { DEMO_PHRASES } from '../../../demo/phrases';
 import { ribbonLayout } from './layout';
 import { wordsOf } from './shapes';
 import type { RibbonSize } from './model';
@@ -106,5 +108,40 @@ describe('the ribbon', () => {
         },
       ),
     );
+  });
+
+  it('no label lies on another, on a letter or on a head: the demo and random phrases, at every width', () => {
+    const demo = DEMO_PHRASES.map((p) => build({ source: p.source, moves: [...p.moves] }).pattern);
+    let labels = 0;
+    const look = (pattern: Pattern, width: number): void => {
+      for (const row of ribbonLayout(pattern, { size: 'bench', width, schools: USUAL_SCHOOLS }).rows) {
+        const named = row.stems.filter((s) => s.label);
+        labels += named.length;
+        // Widths as the font has them, apart from those the layout reckons with: 6.2 px a letter of 9.5 px.
+        const boxes = named.map((s) => {
+          const wide = s.label!.length * 6.2;
+          const left = s.labelSide === 'start' ? s.labelX : s.labelX - wide;
+          return { x1: left, x2: left + wide, y1: s.end - 3.5, y2: s.end + 4.5 };
+        });
+        const letters = row.stems.flatMap((s) => {
+          const foot = s.limb === 'R' ? s.base + 15 : s.base - 7;
+          return s.letter ? [{ x1: s.letterX - 4, x2: s.letterX + 4, y1: foot - 8, y2: foot }] : [];
+        });
+        boxes.forEach((a, i) => {
+          for (const b of [...boxes.slice(i + 1), ...letters])
+            expect(a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2).toBe(false);
+          expect(a.x2).toBeLessThanOrEqual(row.right + 1);
+        });
+      }
+    };
+    for (const pattern of demo) for (const width of [320, 620, 1100]) look(pattern, width);
+    fc.assert(
+      fc.property(anyRecipe, fc.integer({ min: 300, max: 1200 }), (recipe, width) => {
+        const { pattern } = build({ ...recipe, moves: recipe.moves.slice(0, 3) });
+        if (pattern.strokes.length < 200 && pattern.length > 0) look(pattern, width);
+      }),
+      { numRuns: 200 },
+    );
+    expect(labels).toBeGreaterThan(1000);
   });
 });

@@ -3,6 +3,7 @@ import { barTicks, beatTicks, gridName } from '@core/time';
 import { isHand } from '@core/stroke';
 import { rolesOf, type Pattern } from '@core/pattern';
 import { frameOf } from './frame';
+import { withLabels } from './labels';
 import { MEASURES, measuresOf, SUNG_ROOM, TYPES_ROOM } from './measures';
 import type { RibbonLayout, RibbonOptions, RibbonRow } from './model';
 import { blockOf, stemOf } from './shapes';
@@ -70,20 +71,22 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
               open: g.open,
               goesOn: g.goesOn,
             })),
-      stems: mine
-        .filter(({ stroke }) => isHand(stroke.limb))
-        .map(({ stroke, index, x }) =>
-          stemOf(stroke, m, {
-            index,
-            x,
-            right: place(until),
-            line,
-            slot,
-            together: bothHands.has(stroke.at),
-            role: roles[index] ?? 'texture',
-            letters: !options.hide?.includes('letters'),
-          }),
-        ),
+      stems: withLabels(
+        mine
+          .filter(({ stroke }) => isHand(stroke.limb))
+          .map(({ stroke, index, x }) =>
+            stemOf(stroke, m, {
+              index,
+              x,
+              line,
+              slot,
+              together: bothHands.has(stroke.at),
+              role: roles[index] ?? 'texture',
+              letters: !options.hide?.includes('letters'),
+            }),
+          ),
+        place(until),
+      ),
       blocks: mine
         .filter(({ stroke }) => !isHand(stroke.limb))
         .map(({ stroke, index, x }) =>

@@ -107,8 +107,6 @@ export const ROOM_FOR_LETTERS = 15;
 export const SUNG_ROOM = 18;
 /** Height of the line of stroke types, in px. */
 export const TYPES_ROOM = 15;
-/** Room that a label of two letters needs beside its head, in px. */
-export const LABEL_WIDTH = 20;
 
 /** Measures of a size for a phrase that takes so many rows. */
 export function measuresOf(size: RibbonSize, rows: number): Measures {

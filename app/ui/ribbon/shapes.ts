@@ -1,15 +1,13 @@
 import { countAt, countWords, type Counting } from '@core/time';
 import { graceCount, LIMB_WORDS, VOICE, type Ornament, type Stroke } from '@core/stroke';
 import type { Role } from '@core/pattern';
-import { LABEL_WIDTH, ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
+import { ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
 import type { Block, Stem } from './model';
 
 /** What a stem needs to know beside its stroke. */
 interface StemPlace {
   readonly index: number;
   readonly x: number;
-  /** Right end of the row and y of the hands' line. */
-  readonly right: number;
   readonly line: number;
   /** Width of a slot, in px. */
   readonly slot: number;
@@ -23,14 +21,13 @@ interface StemPlace {
 export function stemOf(
   stroke: Stroke,
   m: Measures,
-  { index, x, right, line, slot, together, role, letters }: StemPlace,
+  { index, x, line, slot, together, role, letters }: StemPlace,
 ): Stem {
   const up = stroke.limb === 'R' ? -1 : 1;
   const height = m.stem[stroke.level];
   const big = m.counts > 0;
   const { family, head, short } = VOICE[stroke.voice];
   const headSize = m.head * (stroke.level === 'accent' ? 1.12 : stroke.level === 'ghost' ? 0.72 : 1);
-  const turned = x + headSize + LABEL_WIDTH > right;
   return {
     index,
     x,
@@ -44,8 +41,9 @@ export function stemOf(
     level: stroke.level,
     limb: stroke.limb,
     label: big && slot >= ROOM_FOR_LABELS ? short : null,
-    labelX: turned ? x - headSize - 4 : x + headSize + 4,
-    labelSide: turned ? 'end' : 'start',
+    // Where it stands is found when all of the row is known.
+    labelX: x + headSize + 4,
+    labelSide: 'start',
     letter: letters && big && slot >= ROOM_FOR_LETTERS ? stroke.limb : null,
     // In a unison of both hands the stem goes through the line: the letters stand beside it.
     letterX: together ? x - 9 : x,

@@ -18,7 +18,7 @@ import {
   VoiceMode,
   type RenderContext,
 } from 'vexflow/core';
-import { barTicks } from '@core/time';
+import { barTicks, feelWords } from '@core/time';
 import { graceCount, VOICE, type Stroke } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { ScoreBar, ScoreEvent, ScoreVoice } from '@core/score';
@@ -103,6 +103,13 @@ function drawLine(
     if (i === 0) stave.addClef('percussion');
     if (line.first && i === 0) stave.addTimeSignature(`${pattern.meter.beats}/${pattern.meter.unit}`);
     stave.setContext(context).draw();
+    const swing = feelWords(pattern.feel);
+    if (line.first && i === 0 && swing !== '') {
+      context.save();
+      context.setFont('Academico', 11, 'normal', 'italic');
+      context.fillText(swing, x + 2, stave.getYForLine(0) - line.above * SPACE + 11);
+      context.restore();
+    }
     const drawn = drawBar(context, stave, bar, pattern, stickings, open);
     open = drawn.openBefore;
     for (const p of drawn.places)

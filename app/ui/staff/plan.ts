@@ -29,8 +29,8 @@ export interface PlannedLine extends StaffLine {
   readonly key: string;
 }
 
-/** Room above a staff without and with tuplets of the hands. */
-const ABOVE = { plain: 6, tuplets: 7.8 };
+/** Room above a staff without and with tuplets of the hands, and what the words of a feel need besides. */
+const ABOVE = { plain: 6, tuplets: 7.8, feel: 1.2 };
 
 /** A pattern broken into lines, each with what it looks like, so that only lines that look new are engraved. */
 export function planStaff(pattern: Pattern, { width, stickings, scale }: StaffOptions): readonly PlannedLine[] {
@@ -41,7 +41,8 @@ export function planStaff(pattern: Pattern, { width, stickings, scale }: StaffOp
   ];
   let open = false;
   const score = scoreOf(pattern);
-  const above = score.bars.some((b) => b.hands.tuplets.length > 0) ? ABOVE.tuplets : ABOVE.plain;
+  const swung = pattern.feel.kind === 'straight' ? 0 : ABOVE.feel;
+  const above = swung + (score.bars.some((b) => b.hands.tuplets.length > 0) ? ABOVE.tuplets : ABOVE.plain);
   return staffLines(score, width / scale - 4).map((line, nth) => {
     const before = open;
     for (const { bar: one } of line.bars)
@@ -57,7 +58,7 @@ export function planStaff(pattern: Pattern, { width, stickings, scale }: StaffOp
       open: before,
       above,
       first: nth === 0,
-      key: JSON.stringify([nth === 0 && pattern.meter, before, above, stickings, scale, width, bars]),
+      key: JSON.stringify([nth === 0 && [pattern.meter, pattern.feel], before, above, stickings, scale, width, bars]),
     };
   });
 }
