@@ -74,7 +74,7 @@ function sorted(values: readonly number[]): number[] {
 export function selectorFor(pattern: Pattern, chosen: readonly number[]): Selector {
   const wanted = sorted(chosen.filter((i) => pattern.strokes[i] !== undefined));
   if (wanted.length === 0) return { ticks: [] };
-  if (wanted.length === pattern.strokes.length) return {};
+  if (wanted.length === pattern.strokes.length && select(pattern, {}).length === wanted.length) return {};
   const parts = partsFor(pattern, wanted);
   const combos = combinations(parts).sort((a, b) => a.cost - b.cost);
   const exact = combos.find(({ part }) => sameList(select(pattern, part), wanted));

@@ -63,6 +63,8 @@ export function select(pattern: Pattern, selector: Selector): readonly number[] 
 function testsOf(pattern: Pattern, selector: Selector): Test[] {
   const { limbs, levels, voices, places, counts, bars, repeats, inRun, roles } = selector;
   const tests: Test[] = [];
+  const landing = landingOf(pattern);
+  if (landing !== null && !namesLanding(pattern, selector, landing)) tests.push((s) => s.at < landing);
   if (limbs) tests.push((s) => limbs.includes(s.limb));
   if (levels) tests.push((s) => levels.includes(s.level));
   if (voices) tests.push((s) => voices.includes(s.voice));
@@ -82,6 +84,19 @@ function testsOf(pattern: Pattern, selector: Selector): Test[] {
   return tests;
 }
 
+/** Where the landing of a pattern begins, in ticks from its start; null when it does not end with one. */
+function landingOf({ groups, length }: Pattern): number | null {
+  const last = groups.at(-1);
+  return last?.kind === 'land' && last.at + last.length === length ? last.at : null;
+}
+
+/** A landing is chosen only where its bar, its repeat or its places are named: "all rights" are those of the phrase. */
+function namesLanding(pattern: Pattern, { ticks, bars, repeats }: Selector, landing: number): boolean {
+  if (ticks) return true;
+  const bar = Math.floor((pattern.start + landing) / barTicks(pattern.meter)) + 1;
+  return (bars?.includes(bar) ?? false) || (repeats?.includes((pattern.groups.at(-1)?.repeat ?? 0) + 1) ?? false);
+}
+
 /** The counts of a recipe in any bar. */
 function countTest(pattern: Pattern, counts: readonly string[]): Test {
   const bar = barTicks(pattern.meter);
@@ -96,7 +111,8 @@ function countTest(pattern: Pattern, counts: readonly string[]): Test {
 }
 
 function repeatTest(pattern: Pattern, repeats: readonly ('first' | 'last' | number)[]): Test {
-  const numbers = pattern.strokes.map((s) => s.from.repeat);
+  const landing = landingOf(pattern) ?? Infinity;
+  const numbers = pattern.strokes.flatMap((s) => (s.at < landing ? [s.from.repeat] : []));
   const last = numbers.reduce((a, b) => Math.max(a, b), 0);
   const wanted = new Set(repeats.map((r) => (r === 'first' ? 0 : r === 'last' ? last : r - 1)));
   return (s) => wanted.has(s.from.repeat);

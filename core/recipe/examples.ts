@@ -95,6 +95,13 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   { move: 'shift', params: { slots: 1, mode: 'wrap' }, before: 'R l l K', ...on16ths, after: 'K R l l' },
   { move: 'shift', params: { slots: 1, mode: 'push', from: '1&' }, before: 'R l K l', ...on16ths, after: 'R l - K' },
+  {
+    move: 'shift',
+    params: { slots: 0, mode: 'wrap', start: '3' },
+    before: 'R l l K',
+    ...on16ths,
+    after: 'R l l K',
+  },
   { move: 'mirror', params: { feet: false }, before: 'R! l l K', ...on16ths, after: 'L! r r K' },
   { move: 'level', params: { select: { places: [1] }, level: 'accent' }, before: 'R L K', ...on16ths, after: 'R! L K' },
   {

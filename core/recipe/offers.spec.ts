@@ -26,7 +26,7 @@ describe('words for moves', () => {
     ['leave out the kicks', 'Leave out kicks'],
     ['later by 2', 'Displace it 2 slots later'],
     ['displace it one slot earlier', 'Displace it 1 slot earlier'],
-    ['start on the & of 1', 'Displace it 2 slots later'],
+    ['start on the & of 1', 'Start on 1&'],
     ['put it on triplets', 'Put it on triplets'],
     ['twice as fast', 'Twice as fast'],
     ['swap the hands', 'Swap the hands'],

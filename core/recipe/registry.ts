@@ -1,5 +1,6 @@
 import type { Pattern } from '../pattern';
 import { join } from './join';
+import { beforeLanding } from './landed';
 import type { Move, MoveContext, Outcome } from './move';
 import { PLAIN_MOVES } from './moves';
 import { entrySchema, type Entry, type ParamsOf, type PlainParams } from './plain';
@@ -34,8 +35,12 @@ export function applyMove<N extends MoveName>(
   build: MoveContext['build'],
 ): Outcome {
   const move = MOVES[entry.move];
-  return move.apply(pattern, entry.params, { id: entry.id, build });
+  const apply = (to: Pattern): Outcome => move.apply(to, entry.params, { id: entry.id, build });
+  return WHOLE.has(entry.move) ? beforeLanding(pattern, apply) : apply(pattern);
 }
+
+/** Moves of the whole phrase. A landing is no part of what they move: it stays the arrival it is. */
+const WHOLE: ReadonlySet<MoveName> = new Set(['grid', 'rate', 'insert', 'fit', 'shift', 'mirror', 'layer'] as const);
 
 /** A new entry of a move with parameters that make sense for the pattern it is added to. */
 export function newMove<N extends MoveName>(name: N, id: string, pattern: Pattern): EntryOf<N> {

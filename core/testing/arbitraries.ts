@@ -151,6 +151,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     mode: fc.constantFrom('wrap' as const, 'push' as const),
     from: maybe(fc.constantFrom('1', '2&', '2:1', 'x')),
     groups: maybe(whole(1, 4)),
+    start: maybe(fc.constantFrom('1', '3', '2&', '4:3', 'x')),
   }),
   mirror: record({ feet: fc.boolean() }),
   level: record({ select, level, shift: maybe(whole(-20, 20)) }),

@@ -1,8 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
-import { parseCount, ticks, USUAL_SCHOOLS } from '../../time';
+import { barTicks, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
 import { countingOf, tidy, type Group, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move } from '../move';
+import { done, finding, passes, type Move, type Outcome } from '../move';
 
 export const ShiftParams = Type.Object({
   slots: Type.Integer({ minimum: -2048, maximum: 2048 }),
@@ -12,6 +12,8 @@ export const ShiftParams = Type.Object({
   from: Type.Optional(Type.String({ maxLength: 16 })),
   /** Only inside every n-th group. */
   groups: Type.Optional(Type.Integer({ minimum: 1, maximum: 64 })),
+  /** The count its first stroke falls on, instead of so many slots: "3", "3e", or "4:3" in bar 4. */
+  start: Type.Optional(Type.String({ maxLength: 16 })),
 });
 type Params = Static<typeof ShiftParams>;
 
@@ -56,6 +58,22 @@ function pushedGroups(pattern: Pattern, by: number): Group[] {
 }
 
 /**
+ * The phrase with its first stroke on a count: one shorter than a bar begins there, and is as long as it was; a longer
+ * one is turned round its loop.
+ */
+function startOn(pattern: Pattern, count: string): Outcome {
+  const tick = parseCount(count, countingOf(pattern, USUAL_SCHOOLS));
+  const first = pattern.strokes[0]?.at;
+  if (tick === null || first === undefined)
+    return passes(pattern, 'does-not-fit', `“${count.slice(0, 16)}” is no count of this phrase.`);
+  const bar = barTicks(pattern.meter);
+  if (pattern.length < bar) return done({ ...pattern, start: ticks(mod(tick - first, bar)) });
+  const by = mod(tick - pattern.start - first, pattern.length);
+  const strokes = pattern.strokes.map((s) => ({ ...s, at: ticks(mod(s.at + by, pattern.length)) }));
+  return done(tidy({ ...pattern, strokes, groups: by === 0 ? pattern.groups : wrappedGroups(pattern, by) }));
+}
+
+/**
  * Displacement: the phrase, what follows a count, or every n-th group starts some slots later or earlier in the same
  * space.
  */
@@ -65,7 +83,8 @@ export const shift: Move<'shift', Params> = {
   hint: 'Start a slot later or earlier; what falls off comes round.',
   schema: ShiftParams,
   defaults: () => ({ slots: 1, mode: 'wrap' }),
-  describe: ({ slots, mode, from, groups }) => {
+  describe: ({ slots, mode, from, groups, start }) => {
+    if (start !== undefined) return `Start on ${start}`;
     if (slots === 0) return 'Leave it where it is';
     const what =
       groups === undefined
@@ -77,6 +96,7 @@ export const shift: Move<'shift', Params> = {
     return `Displace ${what}${where} ${count(Math.abs(slots), 'slot')} ${slots > 0 ? 'later' : 'earlier'}${mode === 'push' ? ', cut what falls off' : ''}`;
   },
   apply: (pattern, params) => {
+    if (params.start !== undefined) return startOn(pattern, params.start);
     const by = params.slots * pattern.grid;
     if (pattern.length === 0 || by === 0) return done(pattern);
     const moving = stretchesOf(pattern, params);

@@ -91,13 +91,15 @@ export const shifts: Reader = (text, pattern) => {
     return n === null || n < 1 ? [] : [offerOf('shift', { slots: by[2] === 'later' ? n : -n, mode: 'wrap' })];
   }
   const on = /^(?:displace|shift|move|start)(?: it)? (?:to|on) (?:the )?(.+)$/.exec(text);
-  const tick = on
-    ? parseCount((on[1] ?? '').replace(/^(\S+) of (\d+)$/, '$2$1'), countingOf(pattern, USUAL_SCHOOLS))
-    : null;
-  const slots = tick === null ? 0 : (tick - pattern.start) / pattern.grid;
-  return Number.isInteger(slots) && slots !== 0 && Math.abs(slots) <= 2048
-    ? [offerOf('shift', { slots, mode: 'wrap' })]
-    : [];
+  if (!on) return [];
+  // "bar 4: 3", "bar 4, the & of 3" and "4:3" are one place.
+  const start = (on[1] ?? '')
+    .replace(/^bar (\d+)[:,]? ?/, '$1:')
+    .replace(/(^|:)(?:the )?(\S+) of (\d+)$/, '$1$3$2')
+    .replace(/:the /, ':');
+  const tick = parseCount(start, countingOf(pattern, USUAL_SCHOOLS));
+  if (tick === null || pattern.strokes.length === 0) return [];
+  return [offerOf('shift', { slots: 0, mode: 'wrap', start })];
 };
 
 /** "swap the hands", "lead with the left". */

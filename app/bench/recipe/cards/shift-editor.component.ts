@@ -14,44 +14,58 @@ import { SelectComponent } from '../../../ui/select.component';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
-    <div class="row line">
-      <button type="button" class="btn small" aria-label="One slot earlier" (click)="set(p.slots - 1)">−</button>
-      <p-slider
-        [ngModel]="p.slots"
-        (ngModelChange)="slide($event)"
-        (onSlideEnd)="sound.endPreview()"
-        [min]="-most()"
-        [max]="most()"
-        [step]="1"
-        ariaLabel="Slots later"
+    <label class="field"
+      >first stroke on
+      <input
+        #startField
+        class="input mono"
+        type="text"
+        placeholder="a count: 3, 3e, 2:1"
+        maxlength="16"
+        [value]="p.start ?? ''"
+        (change)="setStart(startField.value.trim())"
       />
-      <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
-    </div>
-    <ls-chips
-      label="What falls off"
-      [dense]="true"
-      [chips]="modes"
-      [chosen]="p.mode"
-      (chose)="emit({ mode: $event })"
-    />
-    <div class="row">
-      <label class="field"
-        >from count
-        <input
-          #fromField
-          class="input mono"
-          type="text"
-          placeholder="the start"
-          maxlength="16"
-          [value]="p.from ?? ''"
-          (change)="setFrom(fromField.value.trim())"
+    </label>
+    @if (p.start === undefined) {
+      <div class="row line">
+        <button type="button" class="btn small" aria-label="One slot earlier" (click)="set(p.slots - 1)">−</button>
+        <p-slider
+          [ngModel]="p.slots"
+          (ngModelChange)="slide($event)"
+          (onSlideEnd)="sound.endPreview()"
+          [min]="-most()"
+          [max]="most()"
+          [step]="1"
+          ariaLabel="Slots later"
         />
-      </label>
-      <div class="field">
-        groups
-        <ls-select label="groups" [options]="groups" [chosen]="p.groups ?? 0" (chose)="setGroups($event)" />
+        <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
       </div>
-    </div>
+      <ls-chips
+        label="What falls off"
+        [dense]="true"
+        [chips]="modes"
+        [chosen]="p.mode"
+        (chose)="emit({ mode: $event })"
+      />
+      <div class="row">
+        <label class="field"
+          >from count
+          <input
+            #fromField
+            class="input mono"
+            type="text"
+            placeholder="the start"
+            maxlength="16"
+            [value]="p.from ?? ''"
+            (change)="setFrom(fromField.value.trim())"
+          />
+        </label>
+        <div class="field">
+          groups
+          <ls-select label="groups" [options]="groups" [chosen]="p.groups ?? 0" (chose)="setGroups($event)" />
+        </div>
+      </div>
+    }
   `,
   styleUrl: './editor.css',
   styles: `
@@ -84,6 +98,11 @@ export class ShiftEditorComponent {
 
   set(slots: number): void {
     this.emit({ slots: Math.max(-2048, Math.min(2048, slots)) });
+  }
+
+  /** So many slots later again where the count is taken away. */
+  setStart(start: string): void {
+    this.changed.emit({ slots: start ? 0 : 1, mode: 'wrap', ...(start ? { start } : {}) });
   }
 
   setFrom(from: string): void {
