@@ -425,3 +425,23 @@ test('a phrase swings: said in words, on the staff, kept, heard in the drill; un
   await page.goto('/');
   await expect(page.locator('ls-strip').first()).toContainText('16ths swung 60 %');
 });
+
+test('a hand edit in a fill: only here, or in every repeat; asked once, remembered', async ({ page }) => {
+  await typeSticking(page, 'R l l R');
+  await addMove(page, 'Fill the bars');
+  await expect(stems(page)).toHaveCount(16);
+  await page.locator('h1').click();
+  await page.keyboard.press('e');
+  await page.keyboard.press('k');
+  await expect(stems(page)).toHaveCount(15);
+  await expect(page.getByText('Only this repeat was changed.')).toBeVisible();
+  await page.getByRole('button', { name: 'In every repeat' }).last().click();
+  await expect(stems(page)).toHaveCount(12);
+  await expect(page.getByRole('button', { name: 'In every repeat', pressed: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'In every repeat', pressed: true })).toBeVisible();
+  await page.locator('h1').click();
+  await page.keyboard.press('e');
+  await page.keyboard.press('r');
+  await expect(stems(page)).toHaveCount(16);
+});

@@ -3,6 +3,7 @@ export { build, type Build, type Step } from './build';
 export { MOVE_EXAMPLES, type MoveExample } from './examples';
 export { type Move, type MoveContext, type Outcome } from './move';
 export { effectOf } from './effect';
+export { inEveryRepeat } from './every-repeat';
 export * from './hand';
 export { fitSlots, type Edit } from './moves';
 export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';

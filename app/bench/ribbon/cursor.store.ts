@@ -17,6 +17,7 @@ import {
 import { SettingsRepo } from '../../data/settings.repo';
 import type { RibbonMarks } from '../../ui/ribbon/marks';
 import { BenchStore } from '../document/bench.store';
+import { RepeatsStore } from '../document/repeats.store';
 import { chosenWords, placeWords } from './cursor-words';
 
 /** What is chosen on the ribbon: a stretch of it, or strokes by a description. */
@@ -31,6 +32,7 @@ type Selection =
 @Injectable({ providedIn: 'root' })
 export class CursorStore {
   private readonly bench = inject(BenchStore);
+  private readonly repeats = inject(RepeatsStore);
   private readonly settings = inject(SettingsRepo);
   private readonly atState = signal<number | null>(null);
   private readonly selectionState = signal<Selection | null>(null);
@@ -187,7 +189,7 @@ export class CursorStore {
     const chosen = this.chosen();
     const edits = displaceEdits(pattern, chosen, by);
     const first = pattern.strokes[chosen[0] ?? -1]?.at ?? 0;
-    if (edits.length === 0 || !this.bench.touch(edits)) return;
+    if (edits.length === 0 || !this.repeats.touch(edits)) return;
     const landed = edits.flatMap((e) => (e.stroke ? [e.at] : []));
     const moved = Math.min(...landed) - first;
     const range = this.range();
@@ -214,7 +216,7 @@ export class CursorStore {
   raise(stroke: number, level: Level): void {
     const pattern = this.pattern();
     if (pattern && pattern.strokes[stroke]?.level !== level)
-      this.bench.touch(levelEdits(pattern, [stroke], level), `height ${stroke}`);
+      this.repeats.touch(levelEdits(pattern, [stroke], level), `height ${stroke}`);
   }
 
   copy(): boolean {
@@ -234,7 +236,7 @@ export class CursorStore {
     const [pattern, clip] = [this.pattern(), this.clipState()];
     const at = this.range()?.from ?? this.at();
     if (!pattern || !clip || at === null || at >= pattern.length) return;
-    this.bench.touch(pasteEdits(pattern, at, clip));
+    this.repeats.touch(pasteEdits(pattern, at, clip));
     this.put(Math.min(pattern.length, at + clip.length));
   }
 
@@ -247,7 +249,7 @@ export class CursorStore {
 
   private change(edits: (pattern: Pattern, chosen: readonly number[]) => Edit[]): void {
     const pattern = this.pattern();
-    if (pattern) this.bench.touch(edits(pattern, this.chosen()));
+    if (pattern) this.repeats.touch(edits(pattern, this.chosen()));
   }
 
   private stopFrom(at: number, by: 1 | -1): number {

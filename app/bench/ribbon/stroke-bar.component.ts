@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Tooltip } from 'primeng/tooltip';
 import { HAND_VOICES, LEVELS, LIMB_WORDS, ORNAMENTS, VOICE, type Level, type Limb, type Ornament } from '@core/stroke';
 import { BenchStore } from '../document/bench.store';
+import { RepeatsStore } from '../document/repeats.store';
 import { CursorStore } from './cursor.store';
 import { TypingStore } from './typing.store';
 import { choicesOf, type Choice } from '../../ui/choice';
@@ -20,6 +21,7 @@ const LIMBS: readonly Limb[] = ['R', 'L', 'K', 'H'];
 export class StrokeBarComponent {
   readonly cursor = inject(CursorStore);
   readonly typing = inject(TypingStore);
+  readonly repeats = inject(RepeatsStore);
   private readonly bench = inject(BenchStore);
   readonly limbs = LIMBS;
   readonly levels = LEVELS;

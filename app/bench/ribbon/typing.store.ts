@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { isHand, type Level, type Limb, type Ornament, type TypedStroke } from '@core/stroke';
 import { inRange, levelEdits, limbEdits, restEdits, withTyped, writeEdits } from '@core/recipe';
 import { BenchStore } from '../document/bench.store';
+import { RepeatsStore } from '../document/repeats.store';
 import { CursorStore } from './cursor.store';
 
 const ORNAMENT_OF: Readonly<Record<string, Ornament>> = { f: 'flam', d: 'drag', t: 'ruff', z: 'buzz' };
@@ -25,6 +26,7 @@ interface Begun {
 @Injectable({ providedIn: 'root' })
 export class TypingStore {
   private readonly bench = inject(BenchStore);
+  private readonly repeats = inject(RepeatsStore);
   private readonly cursor = inject(CursorStore);
   private kept: Begun = { visit: -1, last: null, ornament: null, joins: false };
 
@@ -56,12 +58,12 @@ export class TypingStore {
     const at = this.cursor.at();
     if (!pattern) return;
     const chosen = this.cursor.chosen();
-    if (this.cursor.hasSelection()) this.bench.touch(limbEdits(pattern, chosen, limb));
+    if (this.cursor.hasSelection()) this.repeats.touch(limbEdits(pattern, chosen, limb));
     else if (at === null) return;
     else if (at >= pattern.length) this.grow(limb);
     else {
       const there = chosen.filter((i) => pattern.strokes[i]?.limb === limb);
-      this.bench.touch(
+      this.repeats.touch(
         there.length > 0 ? restEdits(pattern, there) : writeEdits(pattern, at, { limb, level: 'tap' }, true),
       );
     }
@@ -80,7 +82,7 @@ export class TypingStore {
       this.grow(`${ornament ? LETTER_OF[ornament] : ''}${level === 'ghost' ? limb.toLowerCase() : limb}`);
       return;
     }
-    this.bench.touch(writeEdits(pattern, at, typed, joins));
+    this.repeats.touch(writeEdits(pattern, at, typed, joins));
     this.begin({ last: at });
     if (!joins) this.cursor.goOn(at);
   }
@@ -102,7 +104,7 @@ export class TypingStore {
     if (!pattern) return;
     if (at >= pattern.length) this.grow('-');
     else {
-      this.bench.touch(restEdits(pattern, inRange(pattern, at, at + 1)));
+      this.repeats.touch(restEdits(pattern, inRange(pattern, at, at + 1)));
       this.cursor.goOn(at);
     }
     this.begin({ last: null });
@@ -111,6 +113,6 @@ export class TypingStore {
   private accentLast(): void {
     const pattern = this.cursor.pattern();
     const at = this.begun.last ?? this.cursor.at();
-    if (pattern && at !== null) this.bench.touch(levelEdits(pattern, inRange(pattern, at, at + 1), 'accent'));
+    if (pattern && at !== null) this.repeats.touch(levelEdits(pattern, inRange(pattern, at, at + 1), 'accent'));
   }
 }

@@ -19,6 +19,8 @@ export const SettingsSchema = Type.Object({
   room: Type.Optional(Type.Union([Type.Literal('dark'), Type.Literal('same')])),
   triplets: Type.Union([Type.Literal('trip-let'), Type.Literal('and-a')]),
   sextuplets: Type.Union([Type.Literal('trip-let'), Type.Literal('ta-la')]),
+  /** Whether a hand edit in one repeat of a cell goes through all of them; absent until it was asked. */
+  repeats: Type.Optional(Type.Union([Type.Literal('every'), Type.Literal('one')])),
   /** The user's own syllables to sing, by voice and level. */
   sung: Type.Optional(Type.Record(Type.String({ maxLength: 40 }), Type.String({ maxLength: 12 }))),
 });
