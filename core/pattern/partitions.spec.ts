@@ -37,6 +37,52 @@ describe('partitions', () => {
       ),
     );
   });
+  it('the order holds beyond the bound: as sorting all of them by the rule has it', () => {
+    // The rule once more, by its words: a number for each of its points, held against each other in turn.
+    const points = (g: readonly number[], beat: number): number[] => {
+      const sizes = new Set(g);
+      const odd = sizes.size === 1 || (sizes.size === 2 && g.slice(0, -1).every((x) => x === g[0] && x !== g.at(-1)));
+      let at = 0;
+      let on = 0;
+      for (const size of g) {
+        if (sizes.size > 1 && at % beat === 0) on++;
+        at += size;
+      }
+      return [sizes.size, odd ? 0 : 1, g.join() === [...g].reverse().join() ? 0 : 1, -on / g.length, g.length];
+    };
+    const before = (a: readonly number[], b: readonly number[]): number => {
+      const [x, y] = [
+        [...points(a, 4), ...a.map((n) => -n)],
+        [...points(b, 4), ...b.map((n) => -n)],
+      ];
+      for (let i = 0; i < Math.min(x.length, y.length); i++) if (x[i] !== y[i]) return x[i]! - y[i]!;
+      return x.length - y.length;
+    };
+    for (const [slots, sizes] of [
+      [28, [2, 3, 4, 5]],
+      [32, [3, 4, 5]],
+      [40, [3, 5, 7]],
+      [26, [2, 3]],
+      [24, [1, 2, 3]],
+    ] as const) {
+      const all = every(slots, sizes);
+      const { best, complete, ranked, found } = partitions(slots, sizes, 4);
+      expect([complete, found]).toEqual([
+        all.length <= PARTITION_LIMITS.found,
+        Math.min(all.length, PARTITION_LIMITS.found),
+      ]);
+      expect(ranked).toBe(true);
+      expect(best).toEqual([...all].sort(before).slice(0, PARTITION_LIMITS.best));
+    }
+  });
+  it('other sizes give others, and a space of 64 slots is ranked too', () => {
+    const some = partitions(64, [2, 3, 4, 5], 4);
+    const others = partitions(64, [3, 4, 5], 4);
+    expect([some.ranked, others.ranked]).toEqual([true, true]);
+    expect(some.best[0]).toEqual(Array.from({ length: 16 }, () => 4));
+    expect(others.best).not.toEqual(some.best);
+    expect(others.best.flat()).not.toContain(2);
+  });
   it('stops at its bound and says so', () => {
     const p = partitions(64, [2, 3, 4, 5], 4);
     expect([p.complete, p.found, p.best.length]).toEqual([false, PARTITION_LIMITS.found, PARTITION_LIMITS.best]);

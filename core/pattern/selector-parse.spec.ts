@@ -34,6 +34,7 @@ describe('selectors in words', () => {
   it.each<[string, Selector]>([
     ['right accents on beats 2 and 4', { limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }],
     ['second of each double', { inRun: 2 }],
+    ['bass drum on 1', { limbs: ['K'], counts: ['1'] }],
     ['every 3rd slot from the e of 1', { every: { n: 3, offset: 1, of: 'slot' } }],
     ['every 2nd stroke from stroke 2 among lefts', { limbs: ['L'], every: { n: 2, offset: 1, of: 'stroke' } }],
     ['the first and third of every group in bar 2', { places: [1, 3], bars: [2] }],

@@ -28,6 +28,7 @@ class Words {
   constructor(text: string) {
     this.words = text
       .toLowerCase()
+      .replace(/\bbass drum/g, 'kick')
       .replace(/second kick/g, 'second-kick')
       .replace(/hi-hat foot/g, 'hi-hat-foot')
       // "the & of 4" is the count 4&.

@@ -137,9 +137,12 @@ export function rudimentById(id: string): Rudiment | null {
  * Rudiments whose name or family holds every word of the search, in catalogue order; an empty search gives all.
  * @example
  * searchRudiments('flam para').map((r) => r.id) // => ["flam-paradiddle", "flam-paradiddle-diddle"]
+ * searchRudiments('flam accent number one').map((r) => r.id) // => ["flam-accent"]
  * searchRudiments('').length // => 40
  */
 export function searchRudiments(words: string): readonly Rudiment[] {
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  // Some are numbered in one list or another: the number is no part of the name.
+  const plain = words.toLowerCase().replace(/\b(?:number|no\.?) ?(?:\d+|one|two|three)\b|#\d+|\brudiments?\b/g, ' ');
+  const wanted = plain.split(/\s+/).filter(Boolean);
   return RUDIMENTS.filter((r) => wanted.every((w) => `${r.name} ${r.family}`.toLowerCase().includes(w)));
 }

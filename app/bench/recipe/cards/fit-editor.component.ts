@@ -12,6 +12,12 @@ import { SelectComponent } from '../../../ui/select.component';
 
 type Params = MoveParams['fit'];
 
+/** As many singles as there is room for. */
+function singles(slots: number): string {
+  const many = slots > 0 && slots <= 64 ? slots : 3;
+  return Array.from({ length: many }, (_, i) => (i % 2 === 0 ? 'R' : 'L')).join(' ');
+}
+
 @Component({
   selector: 'ls-fit-editor',
   imports: [ChipsComponent, NumberFieldComponent, StrokeTextComponent, SelectComponent],
@@ -153,9 +159,12 @@ export class FitEditorComponent {
     return found < 0 ? null : found;
   });
   readonly choicesWords = computed(() => {
-    const { best, found, complete } = this.choices();
+    const { best, found, complete, ranked } = this.choices();
     if (complete && best.length === found) return found === 1 ? 'The only way.' : `${found} ways, the evenest first.`;
-    return `Showing the best ${best.length} of ${complete ? '' : 'at least '}${found.toLocaleString('en')}.`;
+    const all = `${complete ? '' : 'at least '}${found.toLocaleString('en')}`;
+    return ranked
+      ? `Showing the best ${best.length} of ${all}, the evenest first.`
+      : `Showing ${best.length} of ${all}, the best that were found in short time.`;
   });
 
   readonly closings = computed((): readonly Choice<Params['close']['kind']>[] => [
@@ -165,6 +174,9 @@ export class FitEditorComponent {
     { value: 'groups', words: 'groups', off: this.choices().best.length === 0 },
   ]);
 
+  /** Slots that whole repeats leave over. */
+  readonly left = computed(() => Math.round(this.slots() % Math.max(1, slotsLong(this.before()))));
+
   closeBy(kind: Params['close']['kind']): void {
     if (kind === this.params().close.kind) return;
     switch (kind) {
@@ -172,7 +184,7 @@ export class FitEditorComponent {
       case 'rest':
         return this.setClose({ kind });
       case 'strokes':
-        return this.setClose({ kind, text: 'R L R' });
+        return this.setClose({ kind, text: singles(this.left()) });
       case 'groups':
         return this.pickGroups(0);
     }
