@@ -19,7 +19,7 @@ const names = ({ params }: MoveEntry): boolean => {
   const who = 'select' in params ? (params.select as Record<string, unknown>) : {};
   return 'ticks' in who || 'bars' in who || 'repeats' in who;
 };
-/** Moves that have another business with a landing: they add to the end, or are made by hand where the player points. */
+/** Moves with another business: they add to the end, or are made by hand where the player points. */
 const OTHERS: readonly MoveName[] = ['join', 'touch', 'land'];
 
 describe('a landing', () => {

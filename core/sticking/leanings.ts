@@ -1,12 +1,11 @@
 import { isCompound, barTicks, beatTicks, TICKS_PER_QUARTER, unitTicks, type Meter } from '../time';
-import { VOICE, type Voice } from '../stroke';
-import type { HandStroke } from './rhythm';
+import { VOICE, type Level, type Voice } from '../stroke';
 
 /** A moment of the rhythm before it is known what schools see in it. */
 export interface Moment {
   /** Ticks from the pattern's start. */
   readonly at: number;
-  readonly strokes: readonly HandStroke[];
+  readonly strokes: readonly { readonly level: Level }[];
 }
 
 /** What schools see in a moment of a rhythm that goes round, whatever grid it is written on. */

@@ -4,7 +4,6 @@ import { USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
 import { typed } from '../../testing/fixtures';
 import { countingOf, type Pattern } from '@core/pattern';
-import { anyRecipe } from '@core/testing/arbitraries';
 import { DEMO_PHRASES } from '../../../demo/phrases';
 import { ribbonLayout } from './layout';
 import { wordsOf } from './shapes';
@@ -135,11 +134,19 @@ describe('the ribbon', () => {
       }
     };
     for (const pattern of demo) for (const width of [320, 620, 1100]) look(pattern, width);
+    const letters = ['R', 'L', 'r', 'l', 'R!', 'L!', 'R+L', 'R+K', 'fR', '-'];
+    const voices = ['snare', 'high-tom', 'floor-tom', 'ride', 'hat-closed', 'crash-right'] as const;
     fc.assert(
-      fc.property(anyRecipe, fc.integer({ min: 300, max: 1200 }), (recipe, width) => {
-        const { pattern } = build({ ...recipe, moves: recipe.moves.slice(0, 3) });
-        if (pattern.strokes.length < 200 && pattern.length > 0) look(pattern, width);
-      }),
+      fc.property(
+        fc.array(fc.constantFrom(...letters), { minLength: 1, maxLength: 32 }),
+        fc.array(fc.constantFrom(...voices), { minLength: 1, maxLength: 5 }),
+        fc.constantFrom('4/4', '7/8', '6/8'),
+        fc.integer({ min: 300, max: 1200 }),
+        (text, round, meter, width) => {
+          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: {}, voices: round } };
+          look(build({ ...typed(text.join(' '), meter), moves: [move] }).pattern, width);
+        },
+      ),
       { numRuns: 200 },
     );
     expect(labels).toBeGreaterThan(1000);

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, beatTicks, quarterTempo, USUAL_SCHOOLS } from '../time';
-import { build } from '../recipe';
 import { VOICE, VOICES, type Limb, type Voice } from '../stroke';
-import { differenceWords, lengthWords, placesWords, placeWords, report, type Finding, type Pattern } from '.';
+import { differenceWords, lengthWords, placesWords, placeWords, report, type Finding, type Pattern } from '../pattern';
+import { build } from '.';
 
 // Every sentence of the sums and checks, worked out a second time: by plain loops over the bars as they sound.
 
