@@ -47,9 +47,9 @@ function repeatsOf(pattern: Pattern): readonly Group[] {
 }
 
 /**
- * Hand edits in one repeat of a cell, done in every repeat of it that has that place: by the other hand in those with
- * the hands swapped. What is closed with, a landing and other cells stay as they are. Edits outside of repeats come back
- * as they are.
+ * Hand edits in one repeat of a cell, done in every repeat of it that has that place: by the other hand where the hands
+ * are swapped. What is closed with, a landing and other cells stay as they are. Edits outside of repeats come back as
+ * they are.
  * @example
  * inEveryRepeat(build({ source: { kind: 'typed', text: 'R L', meter: '2/4', grid: 1260 }, moves: [{ id: 'f', on: true, move: 'fit', params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } } }] }).pattern, [{ at: 1260, limb: 'L', stroke: null }]).map((e) => e.at) // => [1260, 3780, 6300, 8820]
  */
