@@ -54,7 +54,7 @@ import { SelectComponent } from '../../ui/select.component';
       <ls-ribbon size="bench" [pattern]="other.pattern" [schools]="settings.schools()" [marks]="marks()" />
     } @else {
       <p class="quiet">
-        @if (phrases().length === 0) {
+        @if (offered().length === 0) {
           Nothing else is on the shelf yet. Keep this phrase, change it, and compare the two.
         } @else {
           Pick a phrase: both are drawn one over the other, what differs is marked, and <kbd>X</kbd> changes between
@@ -98,9 +98,12 @@ export class ComparePanelComponent implements OnInit, OnDestroy {
   readonly offered = computed((): readonly Choice<string>[] => {
     const parent = this.parent();
     const none = this.compare.other() ? [{ value: '', words: 'Compare with nothing' }] : [];
+    // A phrase that was changed since it was kept can be held against what it was.
+    const own = this.bench.phrase();
+    const kept = own && !this.bench.isKept() ? [{ value: own.id, words: 'This phrase as it is kept' }] : [];
     const first = parent ? [{ value: parent.id, words: `Its parent: ${parent.name.slice(0, 80)}` }] : [];
     const rest = this.phrases().filter((p) => p.id !== parent?.id);
-    return [...none, ...first, ...rest.map((p) => ({ value: p.id, words: p.name.slice(0, 80) }))];
+    return [...none, ...kept, ...first, ...rest.map((p) => ({ value: p.id, words: p.name.slice(0, 80) }))];
   });
   readonly marks = computed((): RibbonMarks => ({ ...NO_MARKS, changed: this.compare.ticks() }));
 

@@ -160,6 +160,21 @@ describe('compare', () => {
     expect([compare.heard(), compare.ticks()]).toEqual([null, []]);
     expect(store.recipe()).not.toBeNull();
   });
+  it('a phrase that was changed since can be held against what is kept of it', async () => {
+    const { store } = await bench('R l l R');
+    const phrases = TestBed.inject(PhrasesRepo);
+    await phrases.save(phraseOf('own', { name: 'Own', recipe: typed('R l l R') }));
+    await store.open('own');
+    const m = mount(ComparePanelComponent);
+    await until(() => store.isKept());
+    m.fixture.detectChanges();
+    expect(m.component.offered().map((o) => o.words)).not.toContain('This phrase as it is kept');
+    store.addMove('mirror');
+    m.fixture.detectChanges();
+    m.pick('Phrase to compare with', 'This phrase as it is kept');
+    await until(() => TestBed.inject(CompareStore).other() !== null);
+    expect(TestBed.inject(CompareStore).words()).toContain('4 limbs');
+  });
   it('an empty shelf says what to do', async () => {
     await bench();
     expect(mount(ComparePanelComponent).text()).toContain('Nothing else is on the shelf yet');
@@ -290,7 +305,10 @@ describe('the stroke bar', () => {
     expect(TestBed.inject(CursorStore).chosen()).toEqual([1, 3]);
     m.fill('Choose strokes in words', 'purple');
     expect(m.text()).toContain('not understood');
+    // What was not understood takes nothing away, and is gone with the words.
+    expect(m.button('accent')).toBeTruthy();
     m.fill('Choose strokes in words', '');
+    expect(m.text()).not.toContain('not understood');
     expect(TestBed.inject(CursorStore).hasSelection()).toBe(false);
   });
 });

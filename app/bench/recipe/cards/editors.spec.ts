@@ -17,6 +17,7 @@ import { SettingsRepo } from '../../../data/settings.repo';
 import { phraseOf, typed, until } from '../../../testing/fixtures';
 import { heard, mount, type Mounted } from '../../../testing/mount';
 import { MoveEditorComponent } from './move-editor.component';
+import { wholesOf } from './values';
 import { freshTestBed } from '../../../testing/test-bed';
 
 const joined: Recipe = {
@@ -35,6 +36,11 @@ const before = build({
   ],
 }).pattern;
 const cell = build(typed('R l l K', '5/4')).pattern;
+
+it('numbers of a field: how many of one size is understood', () => {
+  expect(wholesOf('4 × 8, 2x16 and 32', 1, 64)).toEqual([8, 8, 8, 8, 16, 16, 32]);
+  expect(wholesOf('3 3 + 2', 1, 64)).toEqual([3, 3, 2]);
+});
 
 const shelf = [phraseOf('a', { name: 'Other' }), phraseOf('b', { name: 'Twice', recipe: joined })];
 

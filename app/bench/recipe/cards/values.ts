@@ -9,9 +9,15 @@ export function toggled<T>(list: readonly T[] | undefined, value: T): T[] | unde
   return next.length > 0 ? next : undefined;
 }
 
-/** Whole numbers between bounds from a field such as "3 3 2"; what is no number is passed over. */
+/**
+ * Whole numbers between bounds from a field such as "3 3 2", or "4 × 8, 16" for four eights and a sixteen; what is no
+ * number is passed over.
+ */
 export function wholesOf(text: string, least: number, most: number): number[] {
   return text
+    .replace(/(\d+)\s*[×x*]\s*(\d+)/gi, (_, many: string, one: string) =>
+      Array.from({ length: Math.min(64, Number(many)) }, () => one).join(' '),
+    )
     .split(/[\s,;+]+/)
     .filter((w) => /^\d+$/.test(w))
     .map((w) => clamp(Number(w), least, most))
