@@ -46,6 +46,7 @@ export class RecipeColumnComponent {
   readonly store = inject(BenchStore);
   readonly changeSource = output();
   readonly trail = inject(TrailStore);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly box = viewChild(AddBoxComponent);
   private readonly opened = viewChild<MoveEditorComponent, ElementRef<HTMLElement>>('opened', { read: ElementRef });
   readonly source = computed(() => {
@@ -62,6 +63,16 @@ export class RecipeColumnComponent {
   );
 
   constructor() {
+    // The newest card is seen, also one that was made by words and opens no editor.
+    let before = Infinity;
+    afterRenderEffect(() => {
+      const moves = this.store.build()?.trail.length ?? 0;
+      if (moves > before) {
+        const cards = this.host.nativeElement.querySelectorAll<HTMLElement>('article.move');
+        cards[moves - 1]?.scrollIntoView({ block: 'nearest' });
+      }
+      before = moves;
+    });
     // An editor that opens below the edge of the column would not be seen.
     afterRenderEffect(() => {
       const card = this.opened()?.nativeElement.closest('article');
