@@ -36,3 +36,40 @@ describe('taps without a click', () => {
     expect(tempoOfSlot(9, GRID.sixteenths, meter(4, 4))).toBe(20);
   });
 });
+
+describe('what taps are read as', () => {
+  /** Taps at given distances in beats, at a tempo, each off by some ms. */
+  const tapped = (beats: readonly number[], bpm: number, off: readonly number[]): Tap[] => {
+    let at = 1;
+    return [0, ...beats].map((b, i) => ({
+      seconds: (at += (b * 60) / bpm) + (off[i % off.length] ?? 0) / 1000,
+      limb: 'R',
+    }));
+  };
+  const anyOff = fc.array(fc.integer({ min: -12, max: 12 }), { minLength: 3, maxLength: 7 });
+  const four = meter(4, 4);
+  it('long and short in turn is triplets at the tempo it was tapped', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 70, max: 160 }), fc.integer({ min: 2, max: 8 }), anyOff, (bpm, pairs, off) => {
+        const beats = Array.from({ length: pairs }, () => [2 / 3, 1 / 3]).flat();
+        const read = quantiseTaps(tapped(beats, bpm, off));
+        if (!read.ok) throw new Error('too few');
+        expect(read.value.grid).toBe(GRID.triplets);
+        expect(Math.abs(tempoOfSlot(read.value.slot, read.value.grid, four) / bpm - 1)).toBeLessThan(0.08);
+      }),
+    );
+  });
+  it('even taps are read at a tempo that somebody counts, never as 16ths at 37', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.08, max: 0.9, noNaN: true }), fc.integer({ min: 4, max: 16 }), (gap, many) => {
+        const read = quantiseTaps(Array.from({ length: many }, (_, i): Tap => ({ seconds: i * gap, limb: 'R' })));
+        if (!read.ok) throw new Error('too few');
+        const bpm = tempoOfSlot(read.value.slot, read.value.grid, four);
+        expect(bpm).toBeGreaterThanOrEqual(55);
+        expect(bpm).toBeLessThanOrEqual(200);
+        // A slot lasts as long as it was tapped, whatever it is called.
+        expect(Math.abs((60 / bpm) * (read.value.grid / GRID.quarters) - gap)).toBeLessThan(0.01 + gap * 0.02);
+      }),
+    );
+  });
+});

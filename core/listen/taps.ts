@@ -1,5 +1,5 @@
 import { clamp, readFail, readOk, type Read } from '../base';
-import { beatTicks, type Grid, type Meter } from '../time';
+import { beatTicks, GRID, type Grid, type Meter } from '../time';
 
 /** One tap on a key: when, in seconds, and which hand or foot it stands for. */
 export interface Tap {
@@ -13,6 +13,8 @@ export interface TappedRhythm {
   readonly slot: number;
   /** Stroke text of the slots, rests included. */
   readonly text: string;
+  /** What the slots are read as: triplets where it goes long and short, else the grid that gives a usual tempo. */
+  readonly grid: Grid;
   /** How far the taps lie from their slots on average, as a share of a slot: 0 is exact, 0.25 can mean anything. */
   readonly loose: number;
 }
@@ -35,6 +37,7 @@ const MOST_SLOTS = 512;
  * @example
  * quantiseTaps([0, 0.2, 0.4, 0.8].map((seconds) => ({ seconds, limb: 'R' }))).value.text // => "R R R - R"
  * quantiseTaps([{ seconds: 0, limb: 'R' }]).problems[0].code // => "too-few"
+ * quantiseTaps([0, 0.4, 0.6, 1, 1.2].map((seconds) => ({ seconds, limb: 'R' }))).value.grid === GRID.triplets // => true
  */
 export function quantiseTaps(taps: readonly Tap[]): Read<TappedRhythm, 'too-few'> {
   const moments = together([...taps].sort((a, b) => a.seconds - b.seconds));
@@ -50,7 +53,20 @@ export function quantiseTaps(taps: readonly Tap[]): Read<TappedRhythm, 'too-few'
     for (let rest = 1; rest < (counts[i] ?? 1) && text.length < MOST_SLOTS; rest++) text.push('-');
   });
   const loose = gaps.reduce((sum, g, i) => sum + Math.abs(g / slot - (counts[i] ?? 1)), 0) / gaps.length;
-  return readOk({ slot, text: text.join(' '), loose });
+  return readOk({ slot, text: text.join(' '), grid: gridOf(slot, counts), loose });
+}
+
+/** Slower than this, in beats a minute, nobody means 16ths. */
+const SLOWEST = 56;
+
+/** Long and short in turn, twice at least, are triplets with the middle one left out: how swung eighths are counted. */
+function gridOf(slot: number, counts: readonly number[]): Grid {
+  let at = 0;
+  const places = [0, ...counts.map((n) => (at += n) % 3)];
+  const short = places.filter((p) => p === 2).length;
+  if (short >= 2 && places.every((p) => p !== 1)) return GRID.triplets;
+  const usual = [GRID.sixteenths, GRID.eighths, GRID.quarters];
+  return usual.find((grid) => (60 * grid) / (slot * GRID.quarters) >= SLOWEST) ?? GRID.quarters;
 }
 
 interface Moment {

@@ -146,8 +146,8 @@ export class SourcePickerComponent {
   /** The example as it comes out, drawn beside the offer to take it apart. */
   readonly example = build(WORKED_EXAMPLE);
 
-  useTapped({ text, tempo }: Tapped): void {
-    this.store.begin({ kind: 'typed', text, meter: this.meter(), grid: GRID.sixteenths }, tempo);
+  useTapped({ text, grid, tempo }: Tapped): void {
+    this.store.begin({ kind: 'typed', text, meter: this.meter(), grid }, tempo);
     this.chosen.emit();
   }
 

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
-import { GRID, parseMeter } from '@core/time';
+import { GRID, gridName, parseMeter, type Grid } from '@core/time';
 import { parseStrokeText } from '@core/stroke';
 import { patternOfText } from '@core/pattern';
 import { quantiseTaps, tempoOfSlot, type Tap } from '@core/listen';
 import { KeysService } from '../../shell/keys.service';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 
-/** What was tapped: stroke text and the tempo it was tapped at on 16ths. */
+/** What was tapped: stroke text, the grid it is on, and the tempo it was tapped at. */
 export interface Tapped {
   readonly text: string;
+  readonly grid: Grid;
   readonly tempo: number;
 }
 
@@ -26,13 +27,18 @@ export interface Tapped {
       @if (r.ok) {
         <div class="heard"><ls-ribbon [pattern]="drawn()" size="card" /></div>
         <p class="quiet small">
-          Read as <span class="mono">{{ r.value.text.slice(0, 60) }}</span> at {{ tempo() }}
+          Read as <span class="mono">{{ r.value.text.slice(0, 60) }}</span> in {{ gridName(r.value.grid) }} at
+          {{ tempo() }}
           @if (r.value.loose > 0.16) {
             · loosely tapped: check the rests
           }
         </p>
         <div class="row">
-          <button type="button" class="btn primary" (click)="done.emit({ text: r.value.text, tempo: tempo() })">
+          <button
+            type="button"
+            class="btn primary"
+            (click)="done.emit({ text: r.value.text, grid: r.value.grid, tempo: tempo() })"
+          >
             Put the rhythm on the bench
           </button>
           <button type="button" class="btn" (click)="clear()">Again</button>
@@ -84,17 +90,18 @@ export interface Tapped {
 })
 export class TapPadComponent implements OnDestroy {
   readonly done = output<Tapped>();
+  readonly gridName = gridName;
   private readonly taps = signal<readonly Tap[]>([]);
   private readonly four = parseMeter('4/4') ?? { beats: 4, unit: 4 as const, groups: [4] };
   readonly read = computed(() => (this.taps().length === 0 ? null : quantiseTaps(this.taps())));
   readonly tempo = computed(() => {
     const read = this.read();
-    return read?.ok ? tempoOfSlot(read.value.slot, GRID.sixteenths, this.four) : 90;
+    return read?.ok ? tempoOfSlot(read.value.slot, read.value.grid, this.four) : 90;
   });
   readonly drawn = computed(() => {
     const read = this.read();
     const nodes = read?.ok ? parseStrokeText(read.value.text) : null;
-    return patternOfText(nodes?.ok ? nodes.value : [], this.four, GRID.sixteenths);
+    return patternOfText(nodes?.ok ? nodes.value : [], this.four, read?.ok ? read.value.grid : GRID.sixteenths);
   });
 
   constructor() {
