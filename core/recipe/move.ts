@@ -35,6 +35,8 @@ export interface Move<Name extends string, Params> {
   /** One line under the title: when a drummer would want it. */
   readonly hint: string;
   readonly schema: TSchema;
+  /** It moves the whole phrase: a landing is no part of what it moves, and stays the arrival it is. */
+  readonly whole?: true;
   /** Parameters that make sense for a pattern this move is added to. */
   defaults(pattern: Pattern): Params;
   /** The card's sentence. */

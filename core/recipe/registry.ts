@@ -36,11 +36,8 @@ export function applyMove<N extends MoveName>(
 ): Outcome {
   const move = MOVES[entry.move];
   const apply = (to: Pattern): Outcome => move.apply(to, entry.params, { id: entry.id, build });
-  return WHOLE.has(entry.move) ? beforeLanding(pattern, apply) : apply(pattern);
+  return move.whole ? beforeLanding(pattern, apply) : apply(pattern);
 }
-
-/** Moves of the whole phrase. A landing is no part of what they move: it stays the arrival it is. */
-const WHOLE: ReadonlySet<MoveName> = new Set(['grid', 'rate', 'insert', 'fit', 'shift', 'mirror', 'layer'] as const);
 
 /** A new entry of a move with parameters that make sense for the pattern it is added to. */
 export function newMove<N extends MoveName>(name: N, id: string, pattern: Pattern): EntryOf<N> {

@@ -181,6 +181,7 @@ export const fit: Move<'fit', FitParams> = {
   title: 'Fill the bars',
   hint: 'Repeat it over the bars there are and close the gap.',
   schema: FitParams,
+  whole: true,
   defaults: (pattern) => ({
     space: { bars: Math.max(1, Math.ceil(pattern.length / barTicks(pattern.meter))) },
     start: '1',

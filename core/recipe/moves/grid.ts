@@ -51,6 +51,7 @@ export const grid: Move<'grid', Params> = {
   title: 'Put it on another grid',
   hint: 'Same strokes, faster or slower: triplets, 16ths, sextuplets …; or a few slots only.',
   schema: GridParams,
+  whole: true,
   defaults: (pattern) => {
     const grids = gridsOf(pattern.meter);
     return { grid: grids.find((g) => g < pattern.grid) ?? grids[0] ?? GRID.sixteenths };

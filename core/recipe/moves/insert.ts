@@ -93,6 +93,7 @@ export const insert: Move<'insert', Params> = {
   title: 'Add strokes',
   hint: 'A kick at the end turns four into five.',
   schema: InsertParams,
+  whole: true,
   defaults: () => ({ text: 'K', where: { kind: 'end' } }),
   describe: ({ text, grid, where }) => {
     const strokes = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';

@@ -110,6 +110,7 @@ export const layer: Move<'layer', Params> = {
   title: 'Lay something under it',
   hint: 'A steady foot, a backbeat, a kick pattern, time on the hat.',
   schema: LayerParams,
+  whole: true,
   defaults: (pattern) => ({
     limb: 'H',
     voice: 'hat-foot',

@@ -19,6 +19,7 @@ export const mirror: Move<'mirror', Params> = {
   title: 'Swap the hands',
   hint: 'Every right a left and every left a right: lead with the other hand.',
   schema: MirrorParams,
+  whole: true,
   defaults: () => ({ feet: false }),
   describe: ({ feet }) => (feet ? 'Swap the hands, and the kick feet' : 'Swap the hands'),
   apply: (pattern, { feet }) =>

@@ -23,6 +23,7 @@ export const rate: Move<'rate', Params> = {
   title: 'Stretch or condense',
   hint: 'Two bars into one, or one into two; the grid goes with it.',
   schema: RateParams,
+  whole: true,
   defaults: () => ({ times: 1, by: 2 }),
   describe: ({ times, by }) => WORDS.get(`${times}/${by}`) ?? `Make it ${times}/${by} as long`,
   apply: (pattern, { times, by }) => {

@@ -82,6 +82,7 @@ export const shift: Move<'shift', Params> = {
   title: 'Displace it',
   hint: 'Start a slot later or earlier; what falls off comes round.',
   schema: ShiftParams,
+  whole: true,
   defaults: () => ({ slots: 1, mode: 'wrap' }),
   describe: ({ slots, mode, from, groups, start }) => {
     if (start !== undefined) return `Start on ${start}`;
