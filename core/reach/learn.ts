@@ -31,22 +31,35 @@ const LEAST_SHARE = 0.4;
  * was known.
  */
 export function lessonsOf(proofs: readonly Proof[], kit: Kit, profile: Profile): readonly Lesson[] {
-  const found = new Map<string, Lesson>();
-  const learn = (key: string, lesson: Lesson): void => {
-    const known = found.get(key);
-    if (!known || askedBy(lesson) > askedBy(known)) found.set(key, lesson);
-  };
-  for (const { name, pattern, bpm, at } of proofs) {
-    const told = { name, bpm, at };
-    for (const pair of tightPairs(revoice(pattern, kit).pattern, kit, profile)) {
-      if (pair.bpm >= bpm) break;
+  return gathered(
+    proofs.flatMap((proof) => taughtBy(proof, kit, profile)),
+    profile,
+  );
+}
+
+/** All that one clean try asks of a player's limbs beyond what is known, to be gathered with that of others. */
+export function taughtBy({ name, pattern, bpm, at }: Proof, kit: Kit, profile: Profile): readonly Lesson[] {
+  const told = { name, bpm, at };
+  return tightPairs(revoice(pattern, kit).pattern, kit, profile)
+    .filter((pair) => pair.bpm < bpm)
+    .flatMap((pair): Lesson[] => {
       const { repeat, rise, travel, kind, limbs, faster, off } = pair.parts;
       const had = ((pair.need - off) * pair.bpm) / bpm + off;
-      if (travel > had) learn('ways', { ...told, of: 'ways', share: Math.max(LEAST_SHARE, had / travel / ENOUGH) });
-      if (repeat + rise <= had || had <= rise) continue;
+      const ways: Lesson[] =
+        travel > had ? [{ ...told, of: 'ways', share: Math.max(LEAST_SHARE, had / travel / ENOUGH) }] : [];
+      if (repeat + rise <= had || had <= rise) return ways;
       const rate = Math.min(RATE_LIMITS.most, ENOUGH / (had - rise) / faster);
-      for (const limb of limbs) learn(`${limb} ${kind}`, { ...told, of: 'rate', limb, kind, rate });
-    }
+      return [...ways, ...limbs.map((limb): Lesson => ({ ...told, of: 'rate', limb, kind, rate }))];
+    });
+}
+
+/** Of what many tries ask, what asks most of each rate and of the ways. */
+export function gathered(lessons: readonly Lesson[], profile: Profile): readonly Lesson[] {
+  const found = new Map<string, Lesson>();
+  for (const lesson of lessons) {
+    const key = lesson.of === 'ways' ? 'ways' : `${lesson.limb} ${lesson.kind}`;
+    const known = found.get(key);
+    if (!known || askedBy(lesson) > askedBy(known)) found.set(key, lesson);
   }
   const all = [...found.values()];
   // Who plays singles so fast plays doubles faster anyhow: that needs no lesson of its own.

@@ -1,5 +1,5 @@
 import type { Best } from '@core/drill';
-import type { Taught, Top } from '@core/reach';
+import type { Lesson, Taught, Top } from '@core/reach';
 import type { Family } from '@core/recipe';
 import type { Facts } from '@core/shelf';
 
@@ -27,6 +27,8 @@ export interface Ceiling {
   readonly estimate: boolean;
   /** With what other phrases showed; null where nothing did, or it was not worked out yet. */
   readonly taught: (Taught & { readonly for: string }) | null;
+  /** What a clean try above it teaches of the player, with the try; null where none went beyond it. */
+  readonly teaches: { readonly bpm: number; readonly at: number; readonly lessons: readonly Lesson[] } | null;
 }
 
 /** A share of the index as it is kept: many entries in one row, as that is read many times faster. */

@@ -17,7 +17,7 @@ import { entryFrom, packed, packOf, searched, withTop, type Entry } from './entr
 import type { FactsPack, KinAnswer, NamedPhrase, PackedEntry, ShelfAnswer, ShelfQuestion, ShelfRow } from './entry';
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
-import { ceilingFor, isWorkedOut, learnt, lessonsFrom, reckonedFor, teachers, type Reckoned } from './learning';
+import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, reckonedFor, type Reckoned } from './learning';
 import { factsWords } from './row-words';
 
 /** Patterns that are kept at hand. */
@@ -269,12 +269,12 @@ export class IndexEngine {
     this.working = true;
     const todo = (): Entry[] => {
       const { reckoned } = this;
-      return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e.ceiling, reckoned));
+      return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
     };
     try {
       for (;;) {
         // What is known by itself is known first, then what follows from it for others.
-        if (!this.entries.some((e) => e.ceiling?.for !== this.reckoned?.key)) await this.learn();
+        this.learn();
         const missing = todo();
         if (missing.length === 0 || this.over()) break;
         for (let at = 0; at < missing.length && !this.over(); at += 40) {
@@ -301,17 +301,11 @@ export class IndexEngine {
   }
 
   /** Learns from clean tries above what was worked out; then everything is worked out with it. */
-  private async learn(): Promise<void> {
+  private learn(): void {
     const before = this.reckoned;
-    if (!before) return;
-    const found = teachers(this.entries, before);
-    const phrases = await this.db.phrases.bulkGet(found.map((e) => e.id));
-    const taught = found.flatMap((entry, i) => {
-      const phrase = phrases[i];
-      return phrase?.changed === entry.changed ? [{ entry, pattern: build(phrase.recipe).pattern }] : [];
-    });
-    const lessons = lessonsFrom(taught, before);
-    if (this.reckoned !== before || stableJson(lessons) === stableJson(before.lessons)) return;
+    if (!before || this.entries.some((e) => !isKnown(e, before))) return;
+    const lessons = lessonsFrom(this.entries, before);
+    if (stableJson(lessons) === stableJson(before.lessons)) return;
     this.reckoned = learnt(before, lessons);
     if (lessons.length > 0) return;
     this.entries = this.entries.map((e) =>
@@ -327,7 +321,7 @@ export class IndexEngine {
     const entry = this.entryOf(phrase.id);
     if (!entry || !this.reckoned || entry.changed !== phrase.changed) return;
     const { pattern } = build(phrase.recipe);
-    const ceiling = ceilingFor(pattern, this.reckoned);
+    const ceiling = ceilingFor(pattern, entry, this.reckoned);
     const facts = entry.facts ?? factsOf(pattern);
     this.set(withTop({ ...entry, facts, said: factsWords(facts), ceiling }));
     this.packSoon();
@@ -347,7 +341,7 @@ export class IndexEngine {
           best: e.best,
           facts: e.said,
           length: e.facts?.length ?? null,
-          top: this.reckoned && isWorkedOut(e.ceiling, this.reckoned) ? e.top : null,
+          top: this.reckoned && isWorkedOut(e, this.reckoned) ? e.top : null,
           key: this.drawnBy(e),
         },
       ];

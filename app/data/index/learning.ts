@@ -1,8 +1,8 @@
 import { checksumOf, stableJson } from '@core/base';
-import { shownTempo } from '@core/drill';
+import { shownTempo, type ShownTempo } from '@core/drill';
 import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
-import { ableOf, ceilingOn, lessonFor, lessonsOf, type Able, type Lesson, type Profile } from '@core/reach';
+import { ableOf, ceilingOn, gathered, lessonFor, taughtBy, type Able, type Lesson, type Profile } from '@core/reach';
 import { now } from '../clock';
 import type { Entry } from './entries';
 import type { Ceiling } from './entry';
@@ -31,38 +31,49 @@ export function learnt(before: Reckoned, lessons: readonly Lesson[]): Reckoned {
   return { ...before, lessons, ableKey: checksumOf(stableJson([key, lessons])), able: ableOf(profile, lessons) };
 }
 
-/** The phrases that were played clean above what is worked out of them: they have something to teach. */
-export function teachers(entries: readonly Entry[], { key }: Reckoned): readonly Entry[] {
-  return entries.filter((e) => {
-    if (e.ceiling?.for !== key || e.ceiling.bpm === null) return false;
-    const shown = shownTempo(e.best.shown ?? [], e.changed, now());
-    return shown !== null && shown.bpm > e.ceiling.bpm;
+/** What was shown of a phrase, where it goes beyond what is worked out of it: it has something to teach. */
+function teaching({ best, changed }: Entry, bpm: number | null): ShownTempo | null {
+  const shown = shownTempo(best.shown ?? [], changed, now());
+  return shown && bpm !== null && shown.bpm > bpm ? shown : null;
+}
+
+/** What clean tries of all phrases teach, from what each was found to teach. */
+export function lessonsFrom(entries: readonly Entry[], { key, profile }: Reckoned): readonly Lesson[] {
+  const all = entries.flatMap((e) => {
+    const known = e.ceiling?.for === key && teaching(e, e.ceiling.bpm) ? e.ceiling.teaches : null;
+    return (known?.lessons ?? []).map((l) => ({ ...l, name: e.name.slice(0, 200) }));
   });
+  return gathered(all, profile);
 }
 
-/** What they teach. */
-export function lessonsFrom(
-  taught: readonly { readonly entry: Entry; readonly pattern: Pattern }[],
-  { kit, profile }: Reckoned,
-): readonly Lesson[] {
-  const proofs = taught.flatMap(({ entry, pattern }) => {
-    const shown = shownTempo(entry.best.shown ?? [], entry.changed, now());
-    return shown ? [{ name: entry.name.slice(0, 200), pattern, bpm: shown.bpm, at: shown.at }] : [];
-  });
-  return lessonsOf(proofs, kit, profile);
+/** Whether all that follows from a phrase by itself is known: its ceiling, and what was shown beyond it. */
+export function isKnown(entry: Entry, { key }: Reckoned): boolean {
+  const { ceiling } = entry;
+  if (ceiling?.for !== key) return false;
+  const shown = teaching(entry, ceiling.bpm);
+  return shown === null || (ceiling.teaches?.bpm === shown.bpm && ceiling.teaches.at === shown.at);
 }
 
-/** Whether a ceiling is what would be worked out now. */
-export function isWorkedOut(ceiling: Ceiling | null, { key, ableKey, lessons }: Reckoned): boolean {
-  return ceiling?.for === key && (lessons.length === 0 || ceiling.taught?.for === ableKey);
+/** Whether a ceiling is what would be worked out now, with what others teach. */
+export function isWorkedOut(entry: Entry, reckoned: Reckoned): boolean {
+  const { ableKey, lessons } = reckoned;
+  return isKnown(entry, reckoned) && (lessons.length === 0 || entry.ceiling?.taught?.for === ableKey);
 }
 
-/** The ceiling of a pattern, with what was shown on other phrases. */
-export function ceilingFor(pattern: Pattern, { kit, profile, key, ableKey, lessons, able }: Reckoned): Ceiling {
+/** The ceiling of a phrase, what was shown beyond it, and with what was shown on other phrases. */
+export function ceilingFor(pattern: Pattern, entry: Entry, reckoned: Reckoned): Ceiling {
+  const { kit, profile, key, ableKey, lessons, able } = reckoned;
   const before = ceilingOn(pattern, kit, profile);
-  const found = { for: key, bpm: before.bpm === null ? null : Math.floor(before.bpm), estimate: before.estimate };
+  const bpm = before.bpm === null ? null : Math.floor(before.bpm);
+  const shown = teaching(entry, bpm);
+  const teaches = shown && {
+    bpm: shown.bpm,
+    at: shown.at,
+    lessons: gathered(taughtBy({ name: '', pattern, bpm: shown.bpm, at: shown.at }, kit, profile), profile),
+  };
+  const found = { for: key, bpm, estimate: before.estimate, teaches };
   if (lessons.length === 0 || before.bpm === null) return { ...found, taught: null };
-  const bpm = ceilingOn(pattern, kit, able).bpm ?? before.bpm;
+  const raised = ceilingOn(pattern, kit, able).bpm ?? before.bpm;
   const lesson = lessonFor(before, lessons);
-  return { ...found, taught: { for: ableKey, bpm, name: lesson?.name ?? '', at: lesson?.at ?? 0 } };
+  return { ...found, taught: { for: ableKey, bpm: raised, name: lesson?.name ?? '', at: lesson?.at ?? 0 } };
 }
