@@ -144,8 +144,8 @@ export function startsToEndOn(pattern: Pattern, on: number, bars: number): reado
 }
 
 /**
- * Length in words: "2 bars", "half a bar", "15 slots". Of a pattern that does not begin on the 1 also over how many
- * it sounds: "12 slots over 1 bar".
+ * Length in words: "2 bars", "half a bar", "15 slots". Of one that does not begin on the 1, and so sounds over a bar
+ * more than it is long, also that: "15 slots over 2 bars".
  */
 export function lengthWords(
   pattern: Pick<Pattern, 'length' | 'grid' | 'meter'> & Partial<Pick<Pattern, 'start'>>,
@@ -153,8 +153,10 @@ export function lengthWords(
   const { start = 0 } = pattern;
   const own = ownLength(pattern);
   if (start === 0) return own;
-  const bars = Math.ceil((start + pattern.length) / barTicks(pattern.meter));
-  return `${own} over ${counted(bars, 'bar')}`;
+  const bar = barTicks(pattern.meter);
+  const bars = Math.ceil((start + pattern.length) / bar);
+  // Half a bar from 3 is half a bar; what reaches over one bar line more than it is long is said.
+  return bars === Math.ceil(pattern.length / bar) ? own : `${own} over ${counted(bars, 'bar')}`;
 }
 
 /**
