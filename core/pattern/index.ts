@@ -11,6 +11,6 @@ export { runsOf } from './runs';
 export * from './selector';
 export { selectorFor } from './selector-for';
 export { parseSelector, type SelectorCode } from './selector-parse';
-export { nth, ordinal, selectorWords } from './selector-words';
+export { LIMB_ADJECTIVES, nth, ordinal, selectorWords } from './selector-words';
 export * from './sums';
 export * from './text';

@@ -85,6 +85,12 @@ export function barsSpan(pattern: Pattern): { readonly bars: number; readonly ti
   return { bars, ticks: ticks(bars * bar) };
 }
 
+/** Where the landing of a pattern begins, in ticks from its start; null when it does not end with one. */
+export function landingAt({ groups, length }: Pattern): Ticks | null {
+  const last = groups.at(-1);
+  return last?.kind === 'land' && last.at + last.length === length ? last.at : null;
+}
+
 /**
  * After how many ticks a pattern begins again when it loops: its own length when it starts on a bar line, else whole
  * bars, so that a fill from 3 comes round on 3.

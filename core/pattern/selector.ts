@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { mod } from '../base';
 import { barTicks, parseCount, USUAL_SCHOOLS } from '../time';
 import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
-import { countingOf, type Pattern } from './pattern';
+import { countingOf, landingAt, type Pattern } from './pattern';
 import { rolesOf, type Role } from './roles';
 import { runsOf } from './runs';
 
@@ -63,7 +63,7 @@ export function select(pattern: Pattern, selector: Selector): readonly number[] 
 function testsOf(pattern: Pattern, selector: Selector): Test[] {
   const { limbs, levels, voices, places, counts, bars, repeats, inRun, roles } = selector;
   const tests: Test[] = [];
-  const landing = landingOf(pattern);
+  const landing = landingAt(pattern);
   if (landing !== null && !namesLanding(pattern, selector, landing)) tests.push((s) => s.at < landing);
   if (limbs) tests.push((s) => limbs.includes(s.limb));
   if (levels) tests.push((s) => levels.includes(s.level));
@@ -82,12 +82,6 @@ function testsOf(pattern: Pattern, selector: Selector): Test[] {
     tests.push((s) => wanted.has(s.at));
   }
   return tests;
-}
-
-/** Where the landing of a pattern begins, in ticks from its start; null when it does not end with one. */
-function landingOf({ groups, length }: Pattern): number | null {
-  const last = groups.at(-1);
-  return last?.kind === 'land' && last.at + last.length === length ? last.at : null;
 }
 
 /** A landing is chosen only where its bar, its repeat or its places are named: "all rights" are those of the phrase. */
@@ -111,7 +105,7 @@ function countTest(pattern: Pattern, counts: readonly string[]): Test {
 }
 
 function repeatTest(pattern: Pattern, repeats: readonly ('first' | 'last' | number)[]): Test {
-  const landing = landingOf(pattern) ?? Infinity;
+  const landing = landingAt(pattern) ?? Infinity;
   const numbers = pattern.strokes.flatMap((s) => (s.at < landing ? [s.from.repeat] : []));
   const last = numbers.reduce((a, b) => Math.max(a, b), 0);
   const wanted = new Set(repeats.map((r) => (r === 'first' ? 0 : r === 'last' ? last : r - 1)));

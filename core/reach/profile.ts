@@ -90,11 +90,6 @@ export function doublesOf(profile: Profile, limb: Limb): number {
   return timed || !isHand(limb) ? doubles : Math.max(doubles, 2 * singles);
 }
 
-/** How fast a limb plays strokes of a kind, in strokes a second. */
-export function rateOf(profile: Profile, limb: Limb, kind: StrokeKind): number {
-  return kind === 'singles' ? profile.rates[limb].singles : doublesOf(profile, limb);
-}
-
 /** A profile with one rate measured at a time. */
 export function withRate(profile: Profile, limb: Limb, kind: StrokeKind, rate: number, at: number): Profile {
   const held = Math.max(RATE_LIMITS.least, Math.min(RATE_LIMITS.most, rate));

@@ -2,7 +2,7 @@ import { readFail, readOk, type Read } from '../base';
 import type { Hand, Voice } from '../stroke';
 import type { Kit } from '../kit';
 import { streamOf, type LimbReading } from './limb-test';
-import { rateOf, type Able, type Profile, type WayTime } from './profile';
+import type { Able, Profile, WayTime } from './profile';
 import { difficulty, distance, FITTS, targetOf, type Fitts } from './travel';
 
 /** A way between two pieces and back, as a test asks for it: the distance in cm, the mean difficulty there and back. */
@@ -51,7 +51,7 @@ export function wayReading(
 ): Read<LimbReading, 'too-few' | 'no-way'> {
   const read = streamOf(moments);
   if (!read.ok) return read;
-  const spot = rateOf(profile, hand, 'singles');
+  const spot = profile.rates[hand].singles;
   if (spot < read.value.rate * LONGER_THAN_STROKE)
     return readFail(
       'no-way',

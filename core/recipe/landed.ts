@@ -1,5 +1,5 @@
 import { barTicks, ticks } from '../time';
-import { tidy, type Pattern } from '../pattern';
+import { landingAt, tidy, type Pattern } from '../pattern';
 import type { Outcome } from './move';
 
 /**
@@ -7,8 +7,8 @@ import type { Outcome } from './move';
  * stands there again after whatever the phrase has become. Patterns that do not end with a landing are handed on.
  */
 export function beforeLanding(pattern: Pattern, apply: (body: Pattern) => Outcome): Outcome {
-  const landing = pattern.groups.at(-1);
-  if (landing?.kind !== 'land' || landing.at + landing.length !== pattern.length) return apply(pattern);
+  const landing = landingAt(pattern) === null ? undefined : pattern.groups.at(-1);
+  if (!landing) return apply(pattern);
   const bar = barTicks(pattern.meter);
   const arrival = pattern.strokes.filter((s) => s.at >= landing.at);
   const { pattern: body, findings } = apply({

@@ -1,17 +1,9 @@
 import { listed } from '../base';
 import { barTicks, USUAL_SCHOOLS } from '../time';
-import { isHand, LIMBS, usualVoice, type Limb } from '../stroke';
-import { meantTogether, placesWords, placeWords, selectorFor, type Finding } from '../pattern';
+import { isHand, LIMBS, usualVoice } from '../stroke';
+import { LIMB_ADJECTIVES, meantTogether, placesWords, placeWords, selectorFor, type Finding } from '../pattern';
 import type { Build } from './build';
 import { offerOf, type Offer } from './offers';
-
-const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
-  R: 'right',
-  L: 'left',
-  K: 'kick',
-  J: 'second kick',
-  H: 'hi-hat foot',
-};
 
 /**
  * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy
@@ -32,7 +24,7 @@ export function remediesFor(finding: Finding, built: Build, schools = USUAL_SCHO
       const places = [...new Set(which.flatMap((i) => pattern.strokes[i]?.at ?? []))];
       const on =
         places.length === 1 ? placeWords(pattern, places[0] ?? 0, schools) : placesWords(pattern, places, schools);
-      const words = `Leave out the ${listed(limbs.map((l) => LIMB_NOUNS[l]))} on ${on}`;
+      const words = `Leave out the ${listed(limbs.map((l) => LIMB_ADJECTIVES[l]))} on ${on}`;
       return [{ ...offerOf('drop', { select: selectorFor(pattern, which) }), words }];
     }
     case 'fit': {

@@ -267,7 +267,7 @@ export class IndexEngine {
   private async work(): Promise<void> {
     if (this.working || this.reckoned === null) return;
     this.working = true;
-    const todo = (): Entry[] => {
+    const unknown = (): Entry[] => {
       const { reckoned } = this;
       return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
     };
@@ -275,7 +275,7 @@ export class IndexEngine {
       for (;;) {
         // What is known by itself is known first, then what follows from it for others.
         this.learn();
-        const missing = todo();
+        const missing = unknown();
         if (missing.length === 0 || this.over()) break;
         for (let at = 0; at < missing.length && !this.over(); at += 40) {
           const some = missing.slice(at, at + 40);
@@ -292,7 +292,7 @@ export class IndexEngine {
           if (at % 400 === 0) this.soon();
         }
         // What cannot be worked out must not be tried for ever.
-        if (todo().length >= missing.length) break;
+        if (unknown().length >= missing.length) break;
       }
     } finally {
       this.working = false;
