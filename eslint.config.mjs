@@ -27,6 +27,8 @@ export default tseslint.config(
       },
     },
     rules: {
+      // Taking a key out of an object names it.
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }],
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
       '@typescript-eslint/no-confusing-void-expression': 'off',

@@ -125,8 +125,20 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
       return (t, noise) => Math.sin(TAU * 1150 * t + 0.8) * decay(t, 0.014) + 0.5 * high(noise()) * decay(t, 0.006);
     },
   },
+  'brush-tap': snare(0.25, 0.8, 0.05, 0.2, 0.6),
+  'brush-stir': {
+    seconds: 0.4,
+    peak: 0.35,
+    // A stir swells and dies away: it is no blow.
+    wave: (rate) => {
+      const high = bright(rate, 2600);
+      return (t, noise) =>
+        high(noise()) * Math.sin(Math.PI * Math.min(1, t / 0.36)) ** 2 + 0.04 * high(noise()) * decay(t, 0.004);
+    },
+  },
   'high-tom': drum(250, 176, 0.16, 0.6, 0.85),
   'mid-tom': drum(195, 128, 0.2, 0.7, 0.85),
+  'low-tom': drum(165, 104, 0.23, 0.8, 0.87),
   'floor-tom': drum(135, 82, 0.27, 0.9, 0.9),
   'hat-closed': cymbal(1.45, 6000, 0.035, 0.15, 0.5),
   'hat-half': cymbal(1.45, 5400, 0.13, 0.5, 0.5),
@@ -134,8 +146,20 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
   'hat-foot': cymbal(1.3, 4300, 0.028, 0.12, 0.4),
   ride: cymbal(1.1, 5200, 0.4, 1.4, 0.45, 0.35),
   'ride-bell': cymbal(1.2, 3000, 0.35, 1.2, 0.55, 0.9),
+  'ride-edge': cymbal(1.02, 3000, 0.55, 1.8, 0.6),
   'crash-left': cymbal(0.95, 3200, 0.6, 2.2, 0.7),
   'crash-right': cymbal(1.07, 3600, 0.5, 2, 0.7),
+  splash: cymbal(1.35, 4200, 0.22, 0.9, 0.6),
+  china: cymbal(0.82, 2200, 0.38, 1.4, 0.7),
+  cowbell: {
+    seconds: 0.4,
+    peak: 0.6,
+    wave: () => (t) =>
+      (Math.sign(Math.sin(TAU * 562 * t + 0.3)) + Math.sign(Math.sin(TAU * 845 * t + 0.5))) * decay(t, 0.07),
+  },
+  block: { seconds: 0.15, peak: 0.7, wave: () => (t) => Math.sin(TAU * 1840 * t + 0.9) * decay(t, 0.018) },
+  'own-1': drum(420, 340, 0.09, 0.4, 0.7),
+  'own-2': drum(620, 510, 0.07, 0.3, 0.7),
   'click-bar': blip(1760, 0.05, 0.7),
   'click-group': blip(1320, 0.045, 0.6),
   'click-beat': blip(990, 0.04, 0.55),

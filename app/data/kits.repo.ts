@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { currentKit, USUAL_KITS, type Kit, type Kits } from '@core/kit';
+import { currentKit, handVoicesOn, pieceFor, USUAL_KITS, voiceNameOn, voiceOn, type Kit, type Kits } from '@core/kit';
+import { VOICE, VOICES, type Voice } from '@core/stroke';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
 
@@ -9,6 +10,26 @@ export class KitsRepo {
   private readonly value = new KeptValue<Kits>(inject(Database), 'kits', USUAL_KITS);
   readonly all = this.value.now;
   readonly current = computed<Kit>(() => currentKit(this.all()));
+
+  /** Voices for hands as choices: the usual ones, what the kit has besides, and what is chosen. */
+  voicesFor(chosen: readonly Voice[]): readonly { readonly value: Voice; readonly words: string }[] {
+    const kit = this.current();
+    return handVoicesOn(kit, chosen).map((value) => ({ value, words: voiceNameOn(kit, value) }));
+  }
+
+  /** Every voice, those out of the ordinary only where the kit has them. */
+  readonly voices = computed((): readonly Voice[] =>
+    VOICES.filter((v) => !VOICE[v].extra || pieceFor(this.current(), v) !== null),
+  );
+
+  nameOf(voice: Voice): string {
+    return voiceNameOn(this.current(), voice);
+  }
+
+  /** What a pad's voice is on the kit that is set up: a ride's edge is the ride where nothing else was said of it. */
+  heardAs(voice: Voice | null): Voice | null {
+    return voice && VOICE[voice].extra ? voiceOn(this.current(), voice) : voice;
+  }
 
   keep(kits: Kits): Promise<boolean> {
     return this.value.keep(kits);

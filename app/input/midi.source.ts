@@ -1,6 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Subject } from 'rxjs';
 import type { Hit } from '@core/take';
+import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import type { HitSource } from './source';
 import { within } from './within';
@@ -21,6 +22,7 @@ export class MidiSource implements HitSource {
   readonly name = 'MIDI pad or kit';
   readonly hint = 'Loudness and voices are heard too. Teach the notes under Kit, by hitting.';
   private readonly map = inject(MidiMapRepo);
+  private readonly kits = inject(KitsRepo);
   private readonly hits = new Subject<Hit>();
   readonly hits$ = this.hits.asObservable();
   private readonly troubleState = signal<string | null>(null);
@@ -99,7 +101,7 @@ export class MidiSource implements HitSource {
     if (seconds - (this.lastAt.get(note) ?? -1) < ECHO_SECONDS) return;
     this.lastAt.set(note, seconds);
     this.lastNote.set(note);
-    this.hits.next({ seconds, limb: null, voice: this.map.voiceOf(note), velocity });
+    this.hits.next({ seconds, limb: null, voice: this.kits.heardAs(this.map.voiceOf(note)), velocity });
   }
 }
 

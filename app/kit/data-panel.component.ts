@@ -1,11 +1,12 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Settings } from '@core/formats';
 import { barTicks, GRID, meter } from '@core/time';
 import { patternOfText, type Pattern } from '@core/pattern';
 import { CLICK_KINDS } from '@core/playback';
 import { rendition } from '@core/rendition';
-import { LEVELS, parseStrokeText, syllableKey, syllableOf, VOICE, VOICES, type Level, type Voice } from '@core/stroke';
+import { LEVELS, parseStrokeText, syllableKey, syllableOf, type Level, type Voice } from '@core/stroke';
 import { checkSound, type SoundCheck } from '../audio/sound-check';
+import { KitsRepo } from '../data/kits.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
@@ -27,7 +28,8 @@ export class DataPanelComponent {
   readonly settings = inject(SettingsRepo);
   readonly busy = signal<string | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly voices = VOICES.map((voice) => ({ voice, name: VOICE[voice].name }));
+  private readonly kits = inject(KitsRepo);
+  readonly voices = computed(() => this.kits.voices().map((voice) => ({ voice, name: this.kits.nameOf(voice) })));
   readonly levels = LEVELS;
   readonly triplets: readonly Choice<Settings['triplets']>[] = [
     { value: 'trip-let', words: '1 trip let' },

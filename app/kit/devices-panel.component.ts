@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
-import { VOICE, VOICES, type Voice } from '@core/stroke';
+import type { Voice } from '@core/stroke';
+import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import { MidiSource } from '../input/midi.source';
 
@@ -81,11 +82,12 @@ import { MidiSource } from '../input/midi.source';
 export class DevicesPanelComponent implements OnDestroy {
   readonly midi = inject(MidiSource);
   readonly map = inject(MidiMapRepo);
+  private readonly kits = inject(KitsRepo);
   readonly teaching = signal<Voice | null>(null);
   readonly rows = computed(() =>
-    VOICES.map((voice) => ({
+    this.kits.voices().map((voice) => ({
       voice,
-      name: VOICE[voice].name,
+      name: this.kits.nameOf(voice),
       notes: Object.entries(this.map.now())
         .filter(([, v]) => v === voice)
         .map(([note]) => note)
@@ -95,7 +97,7 @@ export class DevicesPanelComponent implements OnDestroy {
   readonly heard = computed(() => {
     const note = this.midi.lastNote();
     const voice = note === null ? null : this.map.voiceOf(note);
-    return voice ? VOICE[voice].name : 'not taught';
+    return voice ? this.kits.nameOf(voice) : 'not taught';
   });
   private readonly ears = this.midi.hits$.subscribe(() => {
     const [note, voice] = [this.midi.lastNote(), this.teaching()];

@@ -21,7 +21,7 @@ export function stagePattern(stage: Stage, phrase: Pattern, groove: Pattern | nu
     case 'dynamics':
       return tidy({
         ...phrase,
-        strokes: phrase.strokes.map((s) => (isHand(s.limb) ? { ...s, voice: 'snare' as const } : s)),
+        strokes: phrase.strokes.map((s) => (isHand(s.limb) ? onOneDrum(s) : s)),
       });
     case 'skeleton':
       return ofRoles(phrase, (role) => role === 'primary');
@@ -48,6 +48,11 @@ export function stagePattern(stage: Stage, phrase: Pattern, groove: Pattern | nu
 /** A hand stroke of the bare sticking: on one surface, without height or ornament. */
 function plain({ at, limb, from }: Stroke): Stroke {
   return { at, limb, from, voice: 'snare', level: 'tap' };
+}
+
+/** A hand stroke on one surface, grace strokes and all. */
+function onOneDrum({ grace: _, ...stroke }: Stroke): Stroke {
+  return { ...stroke, voice: 'snare' };
 }
 
 /** The strokes of some roles; the phrase itself where there are none. */

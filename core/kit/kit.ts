@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { usualVoice, VOICE, type Limb, type Voice } from '../stroke';
+import { HAND_VOICES, usualVoice, VOICE, type Limb, type Voice } from '../stroke';
 import { KIT_LIMITS, PieceSchema, type Piece } from './piece';
 
 /** Which foot of the body works a pedal. */
@@ -60,4 +60,25 @@ export function hasLimb(kit: Kit, limb: Limb): boolean {
   if (limb === 'J') return kit.feet.J !== null && pieceFor(kit, 'kick') !== null;
   if (limb === 'H') return kit.feet.H !== null && pieceFor(kit, 'hat-foot') !== null;
   return pieceFor(kit, usualVoice(limb)) !== null;
+}
+
+/**
+ * Voices that are offered to hands on a kit: the usual ones, those out of the ordinary that the kit has, and those that
+ * are chosen already. In the order of menus.
+ * @example
+ * handVoicesOn(KIT_PRESETS[0]).includes('cowbell') // => false
+ * handVoicesOn(KIT_PRESETS[0], ['cowbell']).includes('cowbell') // => true
+ */
+export function handVoicesOn(kit: Kit, chosen: readonly Voice[] = []): readonly Voice[] {
+  return HAND_VOICES.filter((v) => !VOICE[v].extra || chosen.includes(v) || pieceFor(kit, v) !== null);
+}
+
+/**
+ * What a voice is called on a kit: a piece of one's own by the name it was given.
+ * @example
+ * voiceNameOn(KIT_PRESETS[3], 'ride') // => "ride"
+ */
+export function voiceNameOn(kit: Kit, voice: Voice): string {
+  const piece = VOICE[voice].piece === 'own' ? pieceFor(kit, voice) : null;
+  return piece ? piece.name : VOICE[voice].name;
 }

@@ -35,6 +35,11 @@ export const KIND_VOICES: Readonly<Record<PieceKind, readonly Voice[]>> = Object
   'hi-hat': voicesOn('hi-hat'),
   ride: voicesOn('ride'),
   crash: voicesOn('crash'),
+  splash: voicesOn('splash'),
+  china: voicesOn('china'),
+  cowbell: voicesOn('cowbell'),
+  block: voicesOn('block'),
+  own: voicesOn('own'),
   pad: Object.freeze(['snare'] as const),
 });
 

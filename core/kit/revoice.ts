@@ -26,7 +26,7 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
  * change is a finding.
  */
 export function revoice(pattern: Pattern, kit: Kit): Revoiced {
-  const used = [...new Set(pattern.strokes.map((s) => s.voice))];
+  const used = [...new Set(pattern.strokes.flatMap((s) => (s.grace ? [s.voice, s.grace] : [s.voice])))];
   const change = new Map(used.map((v) => [v, footless(kit, v) ? null : voiceOn(kit, v)]));
   if (
     [...change].every(([from, to]) => from === to) &&
@@ -38,7 +38,10 @@ export function revoice(pattern: Pattern, kit: Kit): Revoiced {
     if (to === null || to === undefined) return [];
     // Without a second pedal the one kick foot takes over where it is free; `tidy` keeps one stroke to a limb and tick.
     if (s.limb === 'J' && kit.feet.J === null) return [{ ...s, limb: 'K', voice: to }];
-    return [to === s.voice ? s : { ...s, voice: to }];
+    const grace = s.grace ? change.get(s.grace) : undefined;
+    if (to === s.voice && (grace ?? undefined) === s.grace) return [s];
+    const { grace: _, ...sent } = s;
+    return [{ ...sent, voice: to, ...(grace && grace !== to ? { grace } : {}) }];
   });
   return { pattern: tidy({ ...pattern, strokes }), findings: findingsOf(pattern, change, kit) };
 }
@@ -49,8 +52,14 @@ function footless(kit: Kit, voice: Voice): boolean {
 
 function findingsOf(pattern: Pattern, change: ReadonlyMap<Voice, Voice | null>, kit: Kit): Finding[] {
   const said = [...change].flatMap(([from, to]): Finding[] => {
-    if (from === to) return [];
     const own = pattern.strokes.filter((s) => s.voice === from);
+    if (from === to) return [];
+    if (own.length === 0) {
+      const graced = pattern.strokes.filter((s) => s.grace === from).map((s) => s.at);
+      const where = to === null ? 'with their stroke' : `to the ${isPad(kit) ? 'pad' : VOICE[to].name}`;
+      const words = `No ${VOICE[from].name} on “${kit.name}”: grace strokes go ${where}.`;
+      return [{ code: 'revoiced', weight: 'note', words, at: [...new Set(graced)] }];
+    }
     const at = [...new Set(own.map((s) => s.at))];
     if (to === null) {
       const left = VOICE[from].family === 'foot' && pattern.strokes.some((s) => isHand(s.limb));

@@ -1,6 +1,7 @@
 export * from './balance';
 export * from './finding';
 export * from './partitions';
+export * from './lines';
 export * from './pattern';
 export * from './project';
 export * from './relations';

@@ -52,7 +52,7 @@ export function tidy(pattern: Pattern): Pattern {
   return { ...pattern, strokes: [...kept.values()].sort(compareStrokes) };
 }
 
-/** The nodes of a stroke text as a pattern of one cell, each limb on its usual voice. */
+/** The nodes of a stroke text as a pattern of one cell, each limb on its usual voice where none is written. */
 export function patternOfText(nodes: readonly Node[], meter: Meter, grid: Grid): Pattern {
   const slots = slotsOf(nodes);
   const length = ticks(slots.length * grid);
@@ -60,7 +60,7 @@ export function patternOfText(nodes: readonly Node[], meter: Meter, grid: Grid):
     slot.map((s): Stroke => ({
       ...s,
       at: ticks(index * grid),
-      voice: usualVoice(s.limb),
+      voice: s.voice ?? usualVoice(s.limb),
       from: { index, repeat: 0, move: null },
     })),
   );

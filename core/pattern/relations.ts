@@ -24,7 +24,8 @@ export function leadOf(pattern: Pattern): Lead {
 export function isSymmetric(pattern: Pattern): boolean {
   if (pattern.length % 2 !== 0 || !pattern.strokes.some((s) => isHand(s.limb))) return false;
   const half = pattern.length / 2;
-  const key = (s: Stroke, at: number): string => `${at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`;
+  const key = (s: Stroke, at: number): string =>
+    `${at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''} ${s.grace ?? ''}`;
   const first = new Set(
     pattern.strokes.filter((s) => s.at < half).map((s) => key({ ...s, limb: otherHand(s.limb) }, s.at)),
   );
@@ -72,7 +73,7 @@ function differAt(at: Ticks, a: readonly Stroke[], b: readonly Stroke[]): Differ
     if (!same) found.push({ at, kind: 'limb', limb });
     if (one.voice !== two.voice && same) found.push({ at, kind: 'voice', limb });
     if (one.level !== two.level) found.push({ at, kind: 'level', limb });
-    if (one.ornament !== two.ornament) found.push({ at, kind: 'ornament', limb });
+    if (one.ornament !== two.ornament || one.grace !== two.grace) found.push({ at, kind: 'ornament', limb });
   }
   return [...found, ...free.map(({ limb }): Difference => ({ at, kind: 'added', limb }))];
 }

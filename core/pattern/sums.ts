@@ -9,6 +9,7 @@ import {
   meterText,
   type Count,
   type Schools,
+  USUAL_SCHOOLS,
   type Ticks,
   ticks,
 } from '../time';
@@ -109,6 +110,16 @@ export function countOfStroke(pattern: Pattern, at: number, schools: Schools): C
 /** "the e of 3", with the bar in front when there is more than one. */
 export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
   return countWords(countOfStroke(pattern, at, schools), pattern.start + pattern.length > barTicks(pattern.meter));
+}
+
+/**
+ * A place as a count that is read back to it: "3&", with its bar where there is more than one, "2:3&".
+ * @example
+ * countRef(patternOfText(parseStrokeText('(R)x32').value, meter(4, 4), GRID.sixteenths), 25200) // => "2:2"
+ */
+export function countRef(pattern: Pattern, at: number): string {
+  const { bar, text } = countOfStroke(pattern, at, USUAL_SCHOOLS);
+  return pattern.start + pattern.length > barTicks(pattern.meter) ? `${bar}:${text}` : text;
 }
 
 /** How many places a list names before it says how many more there are. */

@@ -32,6 +32,14 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
     on: '32nds',
   },
   {
+    move: 'grid',
+    params: { grid: 630, part: { from: 1, to: 2, on: '1&' } },
+    before: 'R! l K L',
+    ...on16ths,
+    after: 'R! - l - R! l L -',
+    on: '32nds',
+  },
+  {
     move: 'rate',
     params: { times: 1, by: 2 },
     before: 'R - L - R L R -',
@@ -102,6 +110,13 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
     ...on16ths,
     after: 'R l l K',
   },
+  {
+    move: 'restart',
+    params: { at: '1&', until: 'bar' },
+    before: 'R! l K r L',
+    ...on16ths,
+    after: 'R! l R! l K',
+  },
   { move: 'mirror', params: { feet: false }, before: 'R! l l K', ...on16ths, after: 'L! r r K' },
   { move: 'level', params: { select: { places: [1] }, level: 'accent' }, before: 'R L K', ...on16ths, after: 'R! L K' },
   {
@@ -127,6 +142,13 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   {
     move: 'voice',
+    params: { select: { levels: ['accent'] }, voices: ['ride'], graces: 'stay' },
+    before: 'fR! l l R',
+    ...on16ths,
+    after: 'f[snare]R![ride] l l R',
+  },
+  {
+    move: 'voice',
     params: { select: { limbs: ['R'] }, voices: ['high-tom', 'floor-tom'] },
     before: 'R l R l',
     ...on16ths,
@@ -138,6 +160,20 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
     before: 'R L R L R L R L',
     ...on16ths,
     after: 'R L R L[high tom] R[high tom] L[high tom] R[floor tom] L[floor tom]',
+  },
+  {
+    move: 'route',
+    params: { select: {}, stations: snareToFloor, order: [], sizes: [1], by: 'hand' },
+    before: 'R L L R R L',
+    ...on16ths,
+    after: 'R L[high tom] L[high tom] R[floor tom] R[floor tom] L',
+  },
+  {
+    move: 'follow',
+    params: { select: { limbs: ['K'] }, limb: 'R', voice: 'crash-right', level: 'same', busy: 'goes' },
+    before: 'R! l l K',
+    ...on16ths,
+    after: 'R! l l R[right crash]+K',
   },
   {
     move: 'layer',

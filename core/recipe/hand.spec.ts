@@ -43,12 +43,13 @@ describe('edits by hand', () => {
         id: 'm1',
         on: true,
         move: 'touch',
-        params: { edits: [{ at: 0, limb: 'R', stroke: { level: 'accent', voice: 'snare' } }] },
+        params: { edits: [{ at: 0, limb: 'R', stroke: { level: 'accent', voice: 'snare' }, only: 'level' }] },
       },
     ]);
     const two = after(one, restEdits(build(one).pattern, [1]));
-    expect(two.moves).toHaveLength(1);
-    expect(line(two)).toBe('0R! 2R 3L');
+    const three = after(two, levelEdits(build(two).pattern, [1], 'ghost'));
+    expect(three.moves).toHaveLength(2);
+    expect(line(three)).toBe('0R! 2R. 3L');
   });
   it('what is put back as it was leaves no touch behind', () => {
     const recipe = typed('R L');

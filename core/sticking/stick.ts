@@ -2,7 +2,7 @@ import { count } from '../base';
 import type { Schools } from '../time';
 import { isHand, LIMB_WORDS, LIMBS, type Hand, type Stroke } from '../stroke';
 import { placesWords, placeWords, tidy, type Pattern } from '../pattern';
-import type { Edit } from '../recipe';
+import { asEdit, type Edit } from '../recipe';
 import { voiceOn, type Kit } from '../kit';
 import { ceilingOn, type Able } from '../reach';
 import { costOf, Needs, type CostParts, type Terms, type Told } from './cost';
@@ -182,7 +182,7 @@ export function sameAs(found: readonly Sticking[], sticking: Sticking): Sticking
 
 /** What turns the sticking a pattern has into another one, as hand edits of a `touch`. */
 export function stickingEdits(before: Pattern, after: Pattern): Edit[] {
-  const keyOf = (s: Stroke): string => `${s.at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`;
+  const keyOf = (s: Stroke): string => `${s.at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}${s.grace ?? ''}`;
   const own = new Set(before.strokes.map(keyOf));
   const wanted = new Set(after.strokes.map(keyOf));
   const goes = before.strokes.filter((s) => isHand(s.limb) && !wanted.has(keyOf(s)));
@@ -190,11 +190,7 @@ export function stickingEdits(before: Pattern, after: Pattern): Edit[] {
   const taken = new Set(comes.map((s) => `${s.at}${s.limb}`));
   return [
     ...goes.filter((s) => !taken.has(`${s.at}${s.limb}`)).map((s): Edit => ({ at: s.at, limb: s.limb, stroke: null })),
-    ...comes.map((s): Edit => ({
-      at: s.at,
-      limb: s.limb,
-      stroke: { level: s.level, voice: s.voice, ...(s.ornament ? { ornament: s.ornament } : {}) },
-    })),
+    ...comes.map((s) => asEdit(s, s.at)),
   ];
 }
 

@@ -20,6 +20,8 @@ export interface Stroke {
   readonly voice: Voice;
   readonly level: Level;
   readonly ornament?: Ornament;
+  /** What the grace strokes strike, where it is not what the stroke itself does. */
+  readonly grace?: Voice;
   readonly from: Origin;
 }
 

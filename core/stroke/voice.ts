@@ -8,7 +8,21 @@ export type Head = 'disc' | 'diamond' | 'bar' | 'ring';
 export type Spot = 'centre' | 'edge' | 'bell' | 'rim' | 'pedal';
 
 /** What a piece of a kit is. The kind says which voices it has and how it is drawn. */
-export const PIECE_KINDS = ['snare', 'tom', 'floor tom', 'kick', 'hi-hat', 'ride', 'crash', 'pad'] as const;
+export const PIECE_KINDS = [
+  'snare',
+  'tom',
+  'floor tom',
+  'kick',
+  'hi-hat',
+  'ride',
+  'crash',
+  'splash',
+  'china',
+  'cowbell',
+  'block',
+  'own',
+  'pad',
+] as const;
 export type PieceKind = (typeof PIECE_KINDS)[number];
 
 /** All that is known of a voice. Menus, drawings, kit, staff, sung line and MIDI map derive from it. */
@@ -23,13 +37,20 @@ interface VoiceFacts {
   readonly spot: Spot;
   /** Whether it keeps time: it goes on over whatever is played with it. */
   readonly keepsTime: boolean;
+  /** It is no part of the usual kit: offered where the player's kit has it. */
+  readonly extra?: true;
+  /** What drummers call it besides its name, in small letters: read in stroke text and in words. */
+  readonly also: readonly string[];
   /** What may stand in for it on a kit without it, the nearest first: its own family, then by how alike it sounds. */
   readonly substitutes: readonly string[];
   /** Place on a percussion staff and note head, as engravers name them: letter, octave, head. */
   readonly staff: string;
   /** Sung syllables, softest first: ghost, tap, accent. */
   readonly sung: readonly [ghost: string, tap: string, accent: string];
-  /** Percussion notes that most devices send for it from the factory (General MIDI's percussion key map). */
+  /**
+   * Percussion notes that most devices send for it from the factory (General MIDI's percussion key map); none where it
+   * has no key.
+   */
   readonly midi: readonly number[];
 }
 
@@ -43,6 +64,7 @@ const facts = {
     piece: 'snare',
     spot: 'centre',
     keepsTime: false,
+    also: ['drum'],
     substitutes: ['rimshot', 'high-tom', 'mid-tom', 'floor-tom'],
     staff: 'c/5',
     sung: ['di', 'ta', 'TAH'],
@@ -56,6 +78,7 @@ const facts = {
     piece: 'snare',
     spot: 'centre',
     keepsTime: false,
+    also: ['rimshot', 'rim'],
     substitutes: ['snare', 'cross-stick', 'high-tom'],
     staff: 'c/5/s2',
     sung: ['ki', 'tak', 'TAK'],
@@ -69,10 +92,41 @@ const facts = {
     piece: 'snare',
     spot: 'rim',
     keepsTime: false,
+    also: ['side stick', 'sidestick', 'rim click'],
     substitutes: ['rimshot', 'snare'],
     staff: 'c/5/x2',
     sung: ['ti', 'tok', 'TOK'],
     midi: [37],
+  },
+  'brush-tap': {
+    name: 'brush tap',
+    short: 'BT',
+    family: 'skin',
+    head: 'disc',
+    piece: 'snare',
+    spot: 'centre',
+    keepsTime: false,
+    extra: true,
+    also: ['brush'],
+    substitutes: ['snare'],
+    staff: 'c/5',
+    sung: ['fi', 'ft', 'FAT'],
+    midi: [],
+  },
+  'brush-stir': {
+    name: 'brush stir',
+    short: 'BS',
+    family: 'skin',
+    head: 'ring',
+    piece: 'snare',
+    spot: 'centre',
+    keepsTime: true,
+    extra: true,
+    also: ['brush sweep', 'stir'],
+    substitutes: ['snare'],
+    staff: 'c/5/s1',
+    sung: ['f', 'sha', 'SHA'],
+    midi: [],
   },
   'high-tom': {
     name: 'high tom',
@@ -82,6 +136,7 @@ const facts = {
     piece: 'tom',
     spot: 'centre',
     keepsTime: false,
+    also: ['first tom', 'rack tom', 'hi tom', 'tom 1'],
     substitutes: ['mid-tom', 'snare', 'floor-tom'],
     staff: 'e/5',
     sung: ['pi', 'pim', 'PIM'],
@@ -95,10 +150,26 @@ const facts = {
     piece: 'tom',
     spot: 'centre',
     keepsTime: false,
+    also: ['second tom', 'middle tom', 'tom 2'],
     substitutes: ['high-tom', 'floor-tom', 'snare'],
     staff: 'd/5',
     sung: ['pe', 'pem', 'PEM'],
     midi: [45, 47],
+  },
+  'low-tom': {
+    name: 'low tom',
+    short: 'LT',
+    family: 'skin',
+    head: 'disc',
+    piece: 'tom',
+    spot: 'centre',
+    keepsTime: false,
+    extra: true,
+    also: ['third tom', 'tom 3'],
+    substitutes: ['mid-tom', 'floor-tom', 'high-tom', 'snare'],
+    staff: 'b/4',
+    sung: ['pu', 'pum', 'PUM'],
+    midi: [],
   },
   'floor-tom': {
     name: 'floor tom',
@@ -108,6 +179,7 @@ const facts = {
     piece: 'floor tom',
     spot: 'centre',
     keepsTime: false,
+    also: ['floor'],
     substitutes: ['mid-tom', 'high-tom', 'snare'],
     staff: 'a/4',
     sung: ['po', 'pom', 'POM'],
@@ -121,6 +193,7 @@ const facts = {
     piece: 'hi-hat',
     spot: 'edge',
     keepsTime: true,
+    also: ['hi-hat', 'hihat', 'hat', 'hats', 'closed hat'],
     substitutes: ['hat-half', 'ride', 'cross-stick', 'crash-left', 'crash-right'],
     staff: 'g/5/x2',
     sung: ['s', 'ts', 'TSA'],
@@ -134,6 +207,7 @@ const facts = {
     piece: 'hi-hat',
     spot: 'edge',
     keepsTime: true,
+    also: ['half-open hat', 'half hat'],
     substitutes: ['hat-closed', 'hat-open', 'ride', 'crash-left', 'crash-right'],
     staff: 'g/5/x2',
     sung: ['sh', 'tsh', 'TSHA'],
@@ -147,6 +221,7 @@ const facts = {
     piece: 'hi-hat',
     spot: 'edge',
     keepsTime: false,
+    also: ['open hat'],
     substitutes: ['hat-half', 'crash-left', 'crash-right', 'ride'],
     staff: 'g/5/x2',
     sung: ['shh', 'tsss', 'TSSS'],
@@ -160,6 +235,7 @@ const facts = {
     piece: 'ride',
     spot: 'centre',
     keepsTime: true,
+    also: ['ride cymbal'],
     substitutes: ['ride-bell', 'hat-closed', 'crash-right', 'crash-left'],
     staff: 'f/5/x2',
     sung: ['n', 'ding', 'DING'],
@@ -173,10 +249,26 @@ const facts = {
     piece: 'ride',
     spot: 'bell',
     keepsTime: true,
+    also: ['bell'],
     substitutes: ['ride', 'hat-closed', 'crash-right'],
     staff: 'f/5/d2',
     sung: ['ni', 'ping', 'PING'],
     midi: [53],
+  },
+  'ride-edge': {
+    name: 'ride edge',
+    short: 'RE',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'ride',
+    spot: 'edge',
+    keepsTime: false,
+    extra: true,
+    also: ['edge'],
+    substitutes: ['ride', 'crash-right', 'crash-left'],
+    staff: 'f/5/x3',
+    sung: ['na', 'dash', 'DASH'],
+    midi: [59],
   },
   'crash-left': {
     name: 'left crash',
@@ -186,6 +278,7 @@ const facts = {
     piece: 'crash',
     spot: 'edge',
     keepsTime: false,
+    also: [],
     substitutes: ['crash-right', 'ride', 'hat-open'],
     staff: 'b/5/x2',
     sung: ['ka', 'kash', 'KASH'],
@@ -199,10 +292,101 @@ const facts = {
     piece: 'crash',
     spot: 'edge',
     keepsTime: false,
+    also: ['crash'],
     substitutes: ['crash-left', 'ride', 'hat-open'],
     staff: 'a/5/x2',
     sung: ['ka', 'kash', 'KASH'],
     midi: [57],
+  },
+  splash: {
+    name: 'splash',
+    short: 'SP',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'splash',
+    spot: 'edge',
+    keepsTime: false,
+    extra: true,
+    also: [],
+    substitutes: ['crash-left', 'crash-right', 'hat-open'],
+    staff: 'c/6/x2',
+    sung: ['pi', 'pish', 'PISH'],
+    midi: [55],
+  },
+  china: {
+    name: 'china',
+    short: 'CH',
+    family: 'metal',
+    head: 'diamond',
+    piece: 'china',
+    spot: 'edge',
+    keepsTime: false,
+    extra: true,
+    also: ['trash'],
+    substitutes: ['crash-right', 'crash-left', 'ride'],
+    staff: 'd/6/x2',
+    sung: ['ko', 'kosh', 'KOSH'],
+    midi: [52],
+  },
+  cowbell: {
+    name: 'cowbell',
+    short: 'CB',
+    family: 'wood',
+    head: 'bar',
+    piece: 'cowbell',
+    spot: 'edge',
+    keepsTime: true,
+    extra: true,
+    also: [],
+    substitutes: ['ride-bell', 'block', 'rimshot'],
+    staff: 'e/5/t2',
+    sung: ['do', 'donk', 'DONK'],
+    midi: [56],
+  },
+  block: {
+    name: 'block',
+    short: 'WB',
+    family: 'wood',
+    head: 'bar',
+    piece: 'block',
+    spot: 'centre',
+    keepsTime: false,
+    extra: true,
+    also: ['wood block', 'woodblock'],
+    substitutes: ['cross-stick', 'rimshot', 'cowbell'],
+    staff: 'd/5/t2',
+    sung: ['to', 'tock', 'TOCK'],
+    midi: [76, 77],
+  },
+  'own-1': {
+    name: 'own piece',
+    short: 'O1',
+    family: 'wood',
+    head: 'bar',
+    piece: 'own',
+    spot: 'centre',
+    keepsTime: false,
+    extra: true,
+    also: ['my piece'],
+    substitutes: ['snare', 'high-tom'],
+    staff: 'a/4/s2',
+    sung: ['lo', 'lom', 'LOM'],
+    midi: [],
+  },
+  'own-2': {
+    name: 'second own piece',
+    short: 'O2',
+    family: 'wood',
+    head: 'bar',
+    piece: 'own',
+    spot: 'edge',
+    keepsTime: false,
+    extra: true,
+    also: [],
+    substitutes: ['snare', 'high-tom'],
+    staff: 'g/4/s2',
+    sung: ['la', 'lam', 'LAM'],
+    midi: [],
   },
   kick: {
     name: 'kick',
@@ -212,6 +396,7 @@ const facts = {
     piece: 'kick',
     spot: 'pedal',
     keepsTime: false,
+    also: ['bass drum', 'bass', 'kick drum'],
     substitutes: ['floor-tom'],
     staff: 'f/4',
     sung: ['bu', 'boom', 'BOOM'],
@@ -225,6 +410,7 @@ const facts = {
     piece: 'hi-hat',
     spot: 'pedal',
     keepsTime: true,
+    also: ['hat foot', 'foot hat', 'pedal hat'],
     substitutes: [],
     staff: 'd/4/x2',
     sung: ['ch', 'chk', 'CHK'],
@@ -245,6 +431,24 @@ export const HAND_VOICES: readonly Voice[] = Object.freeze(VOICES.filter((v) => 
  */
 export function byVoice<T>(fact: (facts: VoiceFacts, voice: Voice) => T): Readonly<Record<Voice, T>> {
   return Object.freeze(Object.fromEntries(VOICES.map((v) => [v, fact(VOICE[v], v)])) as Record<Voice, T>);
+}
+
+/** Names by which a voice is known, in small letters: its own, its two letters, and what else it is called. */
+const NAMED: ReadonlyMap<string, Voice> = new Map(
+  VOICES.flatMap((v): [string, Voice][] =>
+    [VOICE[v].name, VOICE[v].short.toLowerCase(), v, ...VOICE[v].also].map((name) => [name, v]),
+  ),
+);
+
+/**
+ * The voice that a drummer's word stands for, in any case; null for a word that is none.
+ * @example
+ * voiceCalled('Floor tom') // => "floor-tom"
+ * voiceCalled('hat') // => "hat-closed"
+ * voiceCalled('gong') // => null
+ */
+export function voiceCalled(words: string): Voice | null {
+  return NAMED.get(words.trim().toLowerCase().replace(/\s+/g, ' ')) ?? null;
 }
 
 /** Voices named in a table; names that are none are left out, and a test says so. */

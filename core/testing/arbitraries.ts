@@ -1,7 +1,17 @@
 // Random inputs for property tests: patterns, selectors and recipes of every shape the schemas allow.
 import fc from 'fast-check';
 import { GRID, meter, parseMeter, type Grid, type Meter } from '../time';
-import { HAND_VOICES, LEVELS, LIMBS, ORNAMENTS, printStrokeText, VOICES, type Node, type TypedStroke } from '../stroke';
+import {
+  HAND_VOICES,
+  LEVELS,
+  LIMBS,
+  ORNAMENTS,
+  printStrokeText,
+  usualVoice,
+  VOICES,
+  type Node,
+  type TypedStroke,
+} from '../stroke';
 import { RUDIMENTS } from '../rudiments';
 import type { Selector } from '../pattern';
 import {
@@ -47,9 +57,20 @@ const stroke: fc.Arbitrary<TypedStroke> = fc
     fc.constantFrom(...LEVELS),
     fc.option(fc.constantFrom(...ORNAMENTS), { nil: undefined, freq: 4 }),
   )
-  .map(([limb, level, ornament]) =>
-    ornament && (limb === 'R' || limb === 'L') ? { limb, level, ornament } : { limb, level },
-  );
+  .chain(([limb, level, ornament]) => {
+    const hand = limb === 'R' || limb === 'L';
+    const voice = fc.option(hand ? fc.constantFrom(...HAND_VOICES) : fc.constant(usualVoice(limb)), {
+      nil: undefined,
+      freq: 2,
+    });
+    const grace = fc.option(fc.constantFrom(...HAND_VOICES), { nil: undefined, freq: 3 });
+    return fc.tuple(voice, grace).map(([v, g]): TypedStroke => ({
+      limb,
+      level,
+      ...(ornament && hand ? { ornament, ...(g && ornament !== 'buzz' ? { grace: g } : {}) } : {}),
+      ...(v ? { voice: v } : {}),
+    }));
+  });
 
 export const anyNodes: fc.Arbitrary<readonly Node[]> = fc.letrec<{ nodes: readonly Node[]; node: Node }>((tie) => ({
   node: fc.oneof(
@@ -120,7 +141,7 @@ const simpleSource = record<Source>({
 const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
   grid: record({
     grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)),
-    part: maybe(record({ from: whole(1, 12), to: whole(1, 12) })),
+    part: maybe(record({ from: whole(1, 12), to: whole(1, 12), on: maybe(fc.constantFrom('1', '2&', '1:2', 'x')) })),
   }),
   rate: record({ times: whole(1, 12), by: whole(1, 12) }),
   insert: record({
@@ -153,6 +174,10 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     groups: maybe(whole(1, 4)),
     start: maybe(fc.constantFrom('1', '3', '2&', '4:3', 'x')),
   }),
+  restart: record({
+    at: fc.constantFrom('1', '2', '2&', '1:3', '2:1', 'x'),
+    until: fc.constantFrom('bar' as const, 'end' as const),
+  }),
   mirror: record({ feet: fc.boolean() }),
   level: record({ select, level, shift: maybe(whole(-20, 20)) }),
   ornament: record({ select, ornament: fc.constantFrom(...ORNAMENTS, 'none' as const) }),
@@ -160,12 +185,21 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     select,
     voices: fc.array(handVoice, { minLength: 1, maxLength: 4 }),
     under: maybe(fc.constantFrom('K' as const, 'J' as const, 'H' as const)),
+    graces: maybe(fc.constant('stay' as const)),
   }),
   route: record({
     select,
     stations: fc.array(record({ right: handVoice, left: handVoice }), { minLength: 1, maxLength: 4 }),
     order: fc.array(whole(1, 16), { maxLength: 5 }),
     sizes: fc.array(whole(1, 5), { minLength: 1, maxLength: 4 }),
+    by: maybe(fc.constant('hand' as const)),
+  }),
+  follow: record({
+    select,
+    limb: fc.constantFrom(...LIMBS),
+    voice: fc.constantFrom(...VOICES),
+    level: fc.oneof(level, fc.constant('same' as const)),
+    busy: fc.constantFrom('goes' as const, 'stays' as const),
   }),
   layer: record({
     limb: fc.constantFrom(...LIMBS),
@@ -198,8 +232,14 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
         ),
         limb: fc.constantFrom(...LIMBS),
         stroke: fc.option(
-          record({ level, voice: maybe(fc.constantFrom(...VOICES)), ornament: maybe(fc.constantFrom(...ORNAMENTS)) }),
+          record({
+            level,
+            voice: maybe(fc.constantFrom(...VOICES)),
+            ornament: maybe(fc.constantFrom(...ORNAMENTS)),
+            grace: maybe(fc.constantFrom(...HAND_VOICES)),
+          }),
         ),
+        only: maybe(fc.constantFrom('level' as const, 'voice' as const, 'ornament' as const)),
       }),
       { maxLength: 6 },
     ),

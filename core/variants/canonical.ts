@@ -58,7 +58,7 @@ function slotCodes(pattern: Pattern, slot: number, count: number, mirrored: bool
   for (const s of pattern.strokes) {
     const i = s.at / slot;
     const limb = mirrored ? otherHand(s.limb) : s.limb;
-    const code = `${limb}${s.level.charAt(0)}${s.voice}${s.ornament ?? ''}`;
+    const code = `${limb}${s.level.charAt(0)}${s.voice}${s.ornament ?? ''}${s.grace ?? ''}`;
     const there = codes[i];
     // Both hands at once come in the order of their codes, so that the mirror of a unison is written the same way.
     codes[i] = !there ? code : there < code ? `${there}+${code}` : `${code}+${there}`;

@@ -2,7 +2,7 @@ import { GRID, gridName, gridsOf, type Schools } from '../time';
 import { listed } from '../base';
 import { HAND_VOICES, isHand, VOICE, type Stroke } from '../stroke';
 import { partitions, placeWords, slotsLong, type Pattern } from '../pattern';
-import type { Edit, MoveEntry } from '../recipe';
+import { asEdit, inEveryRepeat, type Edit, type MoveEntry } from '../recipe';
 import type { Kit } from '../kit';
 import type { Profile } from '../reach';
 
@@ -44,8 +44,32 @@ const touchOf = (edits: Edit[]): MoveEntry => ({ id: ID, on: true, move: 'touch'
 /** Says where a stroke stands. */
 type Place = (s: Stroke) => string;
 
+/** Kinds whose changes are made to the cell: in a phrase that repeats one, every repeat changes alike. */
+const OF_THE_CELL: readonly VariantKind[] = ['accents', 'accent shift', 'voice', 'snare and kick'];
+
 /** Every change of one kind, one at a time, without end where there are many: the caller stops. */
-export function* changesOf(kind: VariantKind, pattern: Pattern, { accents, schools }: VariantWish): Generator<Change> {
+export function* changesOf(kind: VariantKind, pattern: Pattern, wish: VariantWish): Generator<Change> {
+  const cell = OF_THE_CELL.includes(kind) ? cellOf(pattern) : null;
+  if (!cell) yield* changesIn(kind, pattern, wish);
+  else
+    for (const { move, words, ...change } of changesIn(kind, cell, wish))
+      yield {
+        ...change,
+        words: () => `${words()}, in every repeat`,
+        move: move.move === 'touch' ? touchOf([...inEveryRepeat(pattern, move.params.edits)]) : move,
+      };
+}
+
+/** The first repeat of a phrase that repeats a cell, as strokes of the phrase; null where nothing repeats. */
+function cellOf(pattern: Pattern): Pattern | null {
+  const cells = pattern.groups.filter((g) => g.kind === 'cell');
+  const [first] = cells;
+  if (!first || cells.length < 2) return null;
+  const strokes = pattern.strokes.filter((s) => s.at >= first.at && s.at < first.at + first.length);
+  return strokes.length > 0 ? { ...pattern, strokes } : null;
+}
+
+function* changesIn(kind: VariantKind, pattern: Pattern, { accents, schools }: VariantWish): Generator<Change> {
   const place: Place = (s) => placeWords(pattern, s.at, schools);
   switch (kind) {
     case 'accents':
@@ -92,9 +116,7 @@ export function* changesOf(kind: VariantKind, pattern: Pattern, { accents, schoo
 function levelled(hands: readonly Stroke[], accented: ReadonlySet<number>): Edit[] {
   return hands.flatMap((s, i): Edit[] => {
     const level = accented.has(i) ? 'accent' : s.level === 'accent' ? 'tap' : s.level;
-    return level === s.level
-      ? []
-      : [{ at: s.at, limb: s.limb, stroke: { level, ...(s.ornament ? { ornament: s.ornament } : {}) } }];
+    return level === s.level ? [] : [{ at: s.at, limb: s.limb, stroke: { level }, only: 'level' }];
   });
 }
 
@@ -138,11 +160,10 @@ function* voicesMoved(pattern: Pattern, place: Place): Generator<Change> {
   for (const s of pattern.strokes.filter((x) => isHand(x.limb))) {
     for (const voice of HAND_VOICES) {
       if (voice === s.voice) continue;
-      const stroke = { level: s.level, voice, ...(s.ornament ? { ornament: s.ornament } : {}) };
       yield {
         kind: 'voice',
         words: () => `${place(s)} to the ${VOICE[voice].name}`,
-        move: touchOf([{ at: s.at, limb: s.limb, stroke }]),
+        move: touchOf([{ at: s.at, limb: s.limb, stroke: { level: s.level, voice }, only: 'voice' }]),
       };
     }
   }
@@ -198,11 +219,7 @@ function regroup(pattern: Pattern, groups: readonly number[]): MoveEntry {
       const within = s.at - (cell?.at ?? 0);
       if (within < size * pattern.grid) {
         const at = start + within;
-        wanted.set(`${at}${s.limb}`, {
-          at,
-          limb: s.limb,
-          stroke: { level: s.level, voice: s.voice, ...(s.ornament ? { ornament: s.ornament } : {}) },
-        });
+        wanted.set(`${at}${s.limb}`, asEdit(s, at));
       }
     }
     start += size * pattern.grid;

@@ -130,6 +130,34 @@ describe('variants', () => {
     ]);
     expect(sheetWords(sheet)).toMatch(/^showing the best 200 of at least \d+,\d{3}$/);
   });
+  it('of a phrase that fills bars vary the cell: every whole repeat of it changes alike', () => {
+    const filled: Recipe = {
+      ...typed('R! l l R K'),
+      moves: [
+        {
+          id: 'f',
+          on: true,
+          move: 'fit',
+          params: { space: { bars: 2 }, start: '1', mirrored: false, close: { kind: 'rest' } },
+        },
+      ],
+    };
+    const sheet = allVariants(filled, wish(['accents', 'voice', 'snare and kick'], 2));
+    expect(sheet.best.length).toBeGreaterThan(10);
+    for (const { pattern: p, words } of sheet.best) {
+      const repeats = p.groups
+        .filter((g) => g.kind === 'cell')
+        .map((g) =>
+          p.strokes
+            .filter((s) => s.at >= g.at && s.at < g.at + g.length)
+            .map((s) => `${s.at - g.at} ${s.limb} ${s.level} ${s.voice}`)
+            .join(),
+        );
+      expect(repeats).toHaveLength(6);
+      expect(new Set(repeats).size).toBe(1);
+      expect(words).toMatch(/, in every repeat$/);
+    }
+  });
   it('an empty phrase has none', () => expect(allVariants(typed('- -'), wish([...VARIANT_KINDS], 2)).found).toBe(0));
   it('combinations are all of them', () => expect([...combinations(5, 3)]).toHaveLength(10));
 });

@@ -12,11 +12,12 @@ import {
 } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
 import { GRID, gridName, gridsOf, meterText, parseMeter, ticks } from '@core/time';
-import { patternOfText, type Pattern } from '@core/pattern';
+import { looksLikeLines, parseLines, patternOfText, type Pattern } from '@core/pattern';
 import { RUDIMENT_FAMILIES, searchRudiments, type Rudiment } from '@core/rudiments';
 import { build } from '@core/recipe';
 import { parseStrokeText, printStrokeText } from '@core/stroke';
 import { NgTemplateOutlet } from '@angular/common';
+import { SettingsRepo } from '../../data/settings.repo';
 import { KeysService } from '../../shell/keys.service';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
@@ -48,6 +49,7 @@ export class SourcePickerComponent {
   readonly asDialog = input(false);
   readonly chosen = output();
   private readonly store = inject(BenchStore);
+  private readonly settings = inject(SettingsRepo);
 
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 
@@ -84,7 +86,14 @@ export class SourcePickerComponent {
     const own = ticks(this.grid());
     return choicesOf((offered.includes(own) ? offered : [...offered, own]).map(Number), gridName);
   });
-  readonly read = computed(() => (this.text().trim() === '' ? null : parseStrokeText(this.text())));
+  /** What is typed: stroke text, or a groove a line to a piece. */
+  readonly read = computed(() => {
+    const text = this.text();
+    const meter = parseMeter(this.meter());
+    if (text.trim() === '') return null;
+    if (!meter || !looksLikeLines(text)) return parseStrokeText(text);
+    return parseLines(text, { meter, grid: ticks(this.grid()), schools: this.settings.schools() });
+  });
   readonly problem = computed(() => {
     const read = this.read();
     return read && !read.ok ? read.problems[0] : null;

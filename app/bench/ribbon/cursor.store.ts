@@ -76,6 +76,14 @@ export class CursorStore {
     const at = this.at();
     return at === null ? [] : inRange(pattern, at, at + 1);
   });
+  /** Ticks that a limb's button means: those of the chosen strokes, else the cursor's own. */
+  readonly places = computed((): readonly number[] => {
+    const pattern = this.pattern();
+    const at = this.at();
+    if (!pattern) return [];
+    const chosen = [...new Set(this.chosen().map((i) => pattern.strokes[i]?.at ?? 0))];
+    return chosen.length > 0 || this.hasSelection() || at === null || at >= pattern.length ? chosen : [at];
+  });
   readonly hasSelection = computed(() => this.selectionState() !== null);
   readonly marks = computed((): RibbonMarks => ({
     cursor: this.at(),

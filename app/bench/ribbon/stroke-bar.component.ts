@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
-import { HAND_VOICES, LEVELS, LIMB_WORDS, ORNAMENTS, VOICE, type Level, type Limb, type Ornament } from '@core/stroke';
+import { countRef } from '@core/pattern';
+import { offerOf } from '@core/recipe';
+import { LEVELS, LIMB_WORDS, ORNAMENTS, type Level, type Limb, type Ornament } from '@core/stroke';
+import { KitsRepo } from '../../data/kits.repo';
 import { BenchStore } from '../document/bench.store';
 import { RepeatsStore } from '../document/repeats.store';
 import { CursorStore } from './cursor.store';
@@ -26,7 +29,8 @@ export class StrokeBarComponent {
   readonly limbs = LIMBS;
   readonly levels = LEVELS;
   readonly limbWords = LIMB_WORDS;
-  readonly voices = choicesOf(HAND_VOICES, (v) => VOICE[v].name);
+  private readonly kits = inject(KitsRepo);
+  readonly voices = computed(() => this.kits.voicesFor(this.strokes().map((s) => s.voice)));
   readonly ornaments: readonly Choice<Ornament | 'plain'>[] = choicesOf(['plain', ...ORNAMENTS] as const);
   readonly problem = signal<string | null>(null);
 
@@ -40,13 +44,29 @@ export class StrokeBarComponent {
   readonly handVoice = computed(() => this.strokes().find((s) => s.limb === 'R' || s.limb === 'L')?.voice ?? null);
   readonly ornament = computed(() => this.strokes()[0]?.ornament ?? 'plain');
 
+  /** Whether a limb plays in all chosen places. */
   has(limb: Limb): boolean {
-    return this.strokes().some((s) => s.limb === limb);
+    const strokes = this.bench.build()?.pattern.strokes ?? [];
+    const places = this.cursor.places();
+    return places.length > 0 && places.every((at) => strokes.some((s) => s.at === at && s.limb === limb));
   }
 
   is(level: Level): boolean {
     const own = this.strokes();
     return own.length > 0 && own.every((s) => s.level === level);
+  }
+
+  /** Where the beat could start again: the cursor's count, but not where it begins anyway. */
+  readonly restarts = computed(() => {
+    const pattern = this.bench.build()?.pattern;
+    const at = this.cursor.at();
+    return pattern && at !== null && at > 0 && at < pattern.length ? countRef(pattern, at) : null;
+  });
+
+  /** The beat starts again at the cursor, as a move of the recipe. */
+  startAgain(): void {
+    const at = this.restarts();
+    if (at !== null) this.problem.set(this.bench.take(offerOf('restart', { at, until: 'bar' }).entry));
   }
 
   choose(text: string): void {

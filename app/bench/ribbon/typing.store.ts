@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
+import { ticks } from '@core/time';
 import { isHand, type Level, type Limb, type Ornament, type TypedStroke } from '@core/stroke';
-import { inRange, levelEdits, limbEdits, restEdits, withTyped, writeEdits } from '@core/recipe';
+import { inRange, levelEdits, restEdits, withTyped, writeEdits } from '@core/recipe';
 import { BenchStore } from '../document/bench.store';
 import { RepeatsStore } from '../document/repeats.store';
 import { CursorStore } from './cursor.store';
@@ -52,21 +53,30 @@ export class TypingStore {
     return true;
   }
 
-  /** The chosen strokes on a limb; at an empty place a stroke of it, and at one that it plays already a rest. */
+  /**
+   * Switches a limb at the chosen places, one slot or many: where it does not play it joins what is there; playing in
+   * all of them already, it rests.
+   */
   limb(limb: Limb): void {
     const pattern = this.cursor.pattern();
     const at = this.cursor.at();
     if (!pattern) return;
-    const chosen = this.cursor.chosen();
-    if (this.cursor.hasSelection()) this.repeats.touch(limbEdits(pattern, chosen, limb));
-    else if (at === null) return;
-    else if (at >= pattern.length) this.grow(limb);
-    else {
-      const there = chosen.filter((i) => pattern.strokes[i]?.limb === limb);
-      this.repeats.touch(
-        there.length > 0 ? restEdits(pattern, there) : writeEdits(pattern, at, { limb, level: 'tap' }, true),
-      );
+    if (!this.cursor.hasSelection() && at !== null && at >= pattern.length) return this.grow(limb);
+    const places = this.cursor.places();
+    const playing = pattern.strokes.flatMap((s, i) => (s.limb === limb && places.includes(s.at) ? [i] : []));
+    if (playing.length > 0 && playing.length === places.length) {
+      this.repeats.touch(restEdits(pattern, playing));
+      return;
     }
+    const taken = new Set(playing.map((i) => pattern.strokes[i]?.at));
+    const level = (place: number): Level => {
+      const there = pattern.strokes.filter((s) => s.at === place);
+      return there.length > 0 && there.every((s) => s.level === 'accent') && this.cursor.hasSelection()
+        ? 'accent'
+        : 'tap';
+    };
+    const free = places.filter((place) => !taken.has(ticks(place)));
+    this.repeats.touch(free.flatMap((place) => writeEdits(pattern, place, { limb, level: level(place) }, true)));
   }
 
   private write(limb: Limb, level: Level): void {

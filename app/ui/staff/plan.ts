@@ -64,6 +64,6 @@ export function planStaff(pattern: Pattern, { width, stickings, scale }: StaffOp
 }
 
 /** What is seen of a stroke on the staff: neither where it came from nor its number. */
-function lookOf({ limb, level, voice, ornament }: Stroke): string {
-  return `${limb} ${level} ${voice} ${ornament ?? ''}`;
+function lookOf({ limb, level, voice, ornament, grace }: Stroke): string {
+  return `${limb} ${level} ${voice} ${ornament ?? ''} ${grace ?? ''}`;
 }

@@ -88,7 +88,7 @@ function closing(
         slot.map((s): Stroke => ({
           ...s,
           at: ticks(start + index * cell.grid),
-          voice: usualVoice(s.limb),
+          voice: s.voice ?? usualVoice(s.limb),
           from: { index, repeat: repeats, move },
         })),
       );

@@ -1,14 +1,28 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { GRID, gridName, gridsOf, ticks, wholeTicks, type Ticks } from '../../time';
-import { slotsLong, tidy, type Pattern } from '../../pattern';
-import { done, passes, type Move } from '../move';
+import { count } from '../../base';
+import {
+  barTicks,
+  GRID,
+  gridName,
+  gridsOf,
+  parseCount,
+  ticks,
+  USUAL_SCHOOLS,
+  wholeTicks,
+  type Ticks,
+} from '../../time';
+import { countingOf, slotsLong, tidy, type Pattern } from '../../pattern';
+import { done, finding, passes, type Move, type Outcome } from '../move';
 import { scaled } from '../scale';
 
 const slot = Type.Integer({ minimum: 1, maximum: 2048 });
 export const GridParams = Type.Object({
   grid: Type.Integer({ minimum: 105, maximum: 20160 }),
-  /** Only these slots, counted from 1: the rest moves up behind them, and the home grid stays. */
-  part: Type.Optional(Type.Object({ from: slot, to: slot })),
+  /**
+   * Only these slots, counted from 1, and the home grid stays. The rest moves up behind them; with a count, "3" or
+   * "2:3&", they are played from there instead, and all else stays as it was.
+   */
+  part: Type.Optional(Type.Object({ from: slot, to: slot, on: Type.Optional(Type.String({ maxLength: 16 })) })),
 });
 type Params = Static<typeof GridParams>;
 
@@ -42,6 +56,46 @@ function partly(pattern: Pattern, grid: number, from: number, to: number): Patte
   });
 }
 
+/** What a burst takes of the room, and what is left. */
+function burstWords(grid: number, slots: number, before: Pattern, after: Pattern): string {
+  const taken = (slots * grid) / before.grid;
+  const said = `${count(slots, 'slot')} on ${gridName(grid)} take ${numberWords(taken)} ${gridName(before.grid)}`;
+  const long = slotsLong(after);
+  if (after.length === before.length)
+    return `${said}: ${numberWords(long - taken)} of ${numberWords(long)} are left as they were.`;
+  const bar = barTicks(after.meter);
+  const over = (after.start + after.length) % bar;
+  const fits = over === 0 ? 'whole bars' : `${numberWords((bar - over) / after.grid)} short of the bar line`;
+  return `${said}: the phrase is ${numberWords(long)} long now, ${fits}.`;
+}
+
+/** A number of slots, with a half or a third where a burst ends off the home grid. */
+function numberWords(slots: number): string {
+  return Number.isInteger(slots) ? String(slots) : String(Math.round(slots * 100) / 100);
+}
+
+/** Some slots played on another grid from a count on, over what stood there; null when they would fall off ticks. */
+function burst(pattern: Pattern, grid: number, from: number, to: number, at: number): Pattern | null {
+  const until = at + ((to - from) * grid) / pattern.grid;
+  const placed = pattern.strokes
+    .filter((s) => s.at >= from && s.at < to)
+    .map((s) => ({ ...s, at: wholeTicks(at + ((s.at - from) * grid) / pattern.grid) }));
+  const whole = placed.flatMap((s) => (s.at === null ? [] : [{ ...s, at: s.at }]));
+  if (whole.length < placed.length) return null;
+  return tidy({ ...pattern, strokes: [...pattern.strokes.filter((s) => s.at < at || s.at >= until), ...whole] });
+}
+
+function burstOn(pattern: Pattern, grid: number, from: number, to: number, on: string): Outcome {
+  const tick = parseCount(on, countingOf(pattern, USUAL_SCHOOLS));
+  const at = tick === null ? -1 : tick - pattern.start;
+  if (at < 0 || at >= pattern.length) return passes(pattern, 'does-not-fit', `“${on}” is no count inside this phrase.`);
+  if (at + ((to - from) * grid) / pattern.grid > pattern.length)
+    return passes(pattern, 'does-not-fit', `From ${on} on there is no room for so many.`);
+  const moved = burst(pattern, grid, from, to, at);
+  if (!moved) return passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(grid)}.`);
+  return done(moved, [finding('fit', 'note', burstWords(grid, (to - from) / pattern.grid, pattern, moved))]);
+}
+
 /**
  * The same slots on another grid: a nine-note cell from triplets to 16ths, a two-bar idea in one bar; or some of its
  * slots only, as a burst.
@@ -57,7 +111,9 @@ export const grid: Move<'grid', Params> = {
     return { grid: grids.find((g) => g < pattern.grid) ?? grids[0] ?? GRID.sixteenths };
   },
   describe: ({ grid: to, part }) =>
-    part ? `Put slots ${part.from} to ${part.to} on ${gridName(to)}` : `Put it on ${gridName(to)}`,
+    part
+      ? `Put ${part.from === part.to ? `slot ${part.from}` : `slots ${part.from} to ${part.to}`} on ${gridName(to)}${part.on === undefined ? '' : `, from ${part.on} on`}`
+      : `Put it on ${gridName(to)}`,
   apply: (pattern, params) => {
     const { part } = params;
     if (!part) {
@@ -73,9 +129,10 @@ export const grid: Move<'grid', Params> = {
         'does-not-fit',
         `The phrase has ${slotsLong(pattern)} slots; ${part.from} to ${part.to} are not among them.`,
       );
+    if (part.on !== undefined) return burstOn(pattern, params.grid, from, to, part.on);
     const moved = partly(pattern, params.grid, from, to);
     return moved
-      ? done(moved)
+      ? done(moved, [finding('fit', 'note', burstWords(params.grid, part.to - part.from + 1, pattern, moved))])
       : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
   },
 };

@@ -1,5 +1,6 @@
 import { drop } from './drop';
 import { fit } from './fit';
+import { follow } from './follow';
 import { grid } from './grid';
 import { insert } from './insert';
 import { land } from './land';
@@ -8,6 +9,7 @@ import { level } from './level';
 import { mirror } from './mirror';
 import { ornament } from './ornament';
 import { rate } from './rate';
+import { restart } from './restart';
 import { route } from './route';
 import { shift } from './shift';
 import { swap } from './swap';
@@ -27,15 +29,17 @@ export const PLAIN_MOVES = Object.freeze({
   swap,
   fit,
   shift,
+  restart,
   mirror,
   level,
   ornament,
   voice,
   route,
+  follow,
   layer,
   land,
   touch,
 });
 
 export { fitSlots } from './fit-space';
-export { EditSchema, type Edit } from './touch';
+export { EditSchema, type Edit, type Matter } from './touch';

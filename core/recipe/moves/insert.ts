@@ -59,7 +59,7 @@ function opened(
         return {
           ...s,
           at: ticks(when),
-          voice: usualVoice(s.limb),
+          voice: s.voice ?? usualVoice(s.limb),
           from: { index: 0, repeat: groupAt(groups, when)?.repeat ?? 0, move },
         };
       }),

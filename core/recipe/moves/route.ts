@@ -13,6 +13,8 @@ export const RouteParams = Type.Object({
   order: Type.Array(Type.Integer({ minimum: 1, maximum: 16 }), { maxItems: 64 }),
   /** Strokes to a stop, taken in turn. */
   sizes: Type.Array(Type.Integer({ minimum: 1, maximum: 64 }), { minItems: 1, maxItems: 64 }),
+  /** Strokes of one hand in a row stay together: the sizes count changes of hand. Absent: they count strokes. */
+  by: Type.Optional(Type.Literal('hand')),
 });
 type Params = Static<typeof RouteParams>;
 
@@ -33,6 +35,20 @@ function stationName({ right, left }: Params['stations'][number]): string {
   return right === left ? VOICE[right].name : `${VOICE[right].name} with ${VOICE[left].name}`;
 }
 
+/** Moments of the route as the stops count them: each for itself, or those of one hand in a row as one. */
+function turnsOf(moments: readonly number[], limbsAt: (at: number) => string, by: Params['by']): Map<number, number> {
+  let turn = -1;
+  let last = '';
+  return new Map(
+    moments.map((at) => {
+      const limbs = limbsAt(at);
+      if (by !== 'hand' || limbs !== last) turn++;
+      last = limbs;
+      return [at, turn];
+    }),
+  );
+}
+
 /** Travel round the kit in groups of three, two, one or any list. */
 export const route: Move<'route', Params> = {
   name: 'route',
@@ -45,19 +61,27 @@ export const route: Move<'route', Params> = {
     order: [],
     sizes: [2],
   }),
-  describe: ({ select: who, stations, order, sizes }) => {
+  describe: ({ select: who, stations, order, sizes, by }) => {
     const visited =
       order.length > 0
         ? order.map((n) => stations[(n - 1) % stations.length]).flatMap((s) => (s ? [s] : []))
         : stations;
-    return `Travel ${listed(visited.map(stationName))} with ${selectorWords(who)}, ${listed(sizes.map(String))} at a time`;
+    const [size] = sizes;
+    const changes = size === 1 ? 'change of hand' : 'changes of hand';
+    const step =
+      by === 'hand'
+        ? `on at each ${sizes.length === 1 && size === 1 ? '' : `${listed(sizes.map(String))} `}${changes}`
+        : `${listed(sizes.map(String))} at a time`;
+    return `Travel ${listed(visited.map(stationName))} with ${selectorWords(who)}, ${step}`;
   },
-  apply: (pattern, { select: who, stations, order, sizes }) => {
+  apply: (pattern, { select: who, stations, order, sizes, by }) => {
     const chosen = select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
     if (chosen.length === 0) return choseNothing(pattern, `${selectorWords(who)} of the hands`);
     // Strokes of both hands at one tick travel together.
     const moments = [...new Set(chosen.map((i) => pattern.strokes[i]?.at ?? 0))];
-    const stops = new Map(moments.map((at, n) => [at, stopOf(n, sizes)]));
+    const limbsAt = (at: number): string =>
+      chosen.flatMap((i) => (pattern.strokes[i]?.at === at ? [pattern.strokes[i].limb] : [])).join('');
+    const stops = new Map([...turnsOf(moments, limbsAt, by)].map(([at, n]) => [at, stopOf(n, sizes)]));
     const visits = order.length > 0 ? order.map((n) => (n - 1) % stations.length) : stations.map((_, i) => i);
     const mine = new Set(chosen);
     return done({

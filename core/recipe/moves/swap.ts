@@ -14,11 +14,17 @@ type Params = Static<typeof SwapParams>;
  * no ornaments.
  */
 function given(stroke: Stroke, limb: Limb): Stroke {
-  const { ornament, ...plain } = stroke;
+  const { ornament, grace, ...plain } = stroke;
   // A ghost of a hand is no ghost of a foot: a kick put in its place is meant to be heard.
   const level = isHand(stroke.limb) && !isHand(limb) && stroke.level === 'ghost' ? 'tap' : stroke.level;
   const voice = canStrike(limb, stroke.voice) ? stroke.voice : usualVoice(limb);
-  return { ...plain, limb, voice, level, ...(ornament && isHand(limb) ? { ornament } : {}) };
+  return {
+    ...plain,
+    limb,
+    voice,
+    level,
+    ...(ornament && isHand(limb) ? { ornament, ...(grace ? { grace } : {}) } : {}),
+  };
 }
 
 /** Substitution: another limb plays the same slot. */

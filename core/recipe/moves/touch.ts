@@ -18,6 +18,10 @@ import {
 import { tidy } from '../../pattern';
 import { done, finding, passes, type Move } from '../move';
 
+/** What of a stroke a hand edit may be about. */
+export const MATTERS = ['level', 'voice', 'ornament'] as const;
+export type Matter = (typeof MATTERS)[number];
+
 /** One hand edit: what a limb does at a tick of the pattern; `null` for nothing. */
 export const EditSchema = Type.Object({
   at: Type.Integer({ minimum: 0, maximum: 1e9 }),
@@ -28,18 +32,46 @@ export const EditSchema = Type.Object({
       level: Type.Unsafe<Level>({ type: 'string', enum: [...LEVELS] }),
       voice: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
       ornament: Type.Optional(Type.Unsafe<Ornament>({ type: 'string', enum: [...ORNAMENTS] })),
+      /** What the grace strokes strike, where it is not what the stroke does. */
+      grace: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
     }),
   ]),
+  /** Only this of the stroke that stands there is changed; absent: the stroke is written whole. */
+  only: Type.Optional(Type.Unsafe<Matter>({ type: 'string', enum: [...MATTERS] })),
 });
 export type Edit = Static<typeof EditSchema>;
 
 export const TouchParams = Type.Object({ edits: Type.Array(EditSchema, { maxItems: 4096 }) });
 type Params = Static<typeof TouchParams>;
 
+/** One matter of a stroke as an edit asks for it; all else stays. */
+function amended(before: Stroke, stroke: NonNullable<Edit['stroke']>, only: Matter): Stroke {
+  const { ornament, grace, ...plain } = before;
+  const graced = { ...(ornament ? { ornament } : {}), ...(grace ? { grace } : {}) };
+  switch (only) {
+    case 'level':
+      return { ...before, level: stroke.level };
+    case 'voice': {
+      const voice = stroke.voice && canStrike(before.limb, stroke.voice) ? stroke.voice : before.voice;
+      return { ...plain, voice, ...(ornament ? { ornament, ...graceOf(voice, ornament, stroke.grace) } : {}) };
+    }
+    case 'ornament':
+      if (!isHand(before.limb)) return { ...plain, ...graced };
+      return stroke.ornament
+        ? { ...plain, ornament: stroke.ornament, ...graceOf(before.voice, stroke.ornament, grace) }
+        : plain;
+  }
+}
+
+function graceOf(voice: Voice, ornament: Ornament, grace: Voice | undefined): { grace?: Voice } {
+  return grace && grace !== voice && ornament !== 'buzz' && canStrike('R', grace) ? { grace } : {};
+}
+
 /** The stroke an edit asks for: what is not said stays as it was, or is the limb's usual. */
 function edited(edit: Edit, before: Stroke | undefined, slot: number, id: string): Stroke | null {
-  const { at, limb, stroke } = edit;
+  const { at, limb, stroke, only } = edit;
   if (!stroke) return null;
+  if (only) return before ? amended(before, stroke, only) : null;
   const wanted = stroke.voice ?? before?.voice ?? usualVoice(limb);
   const from = before?.from ?? { index: Math.floor(at / slot), repeat: 0, move: id };
   const voice = canStrike(limb, wanted) ? wanted : usualVoice(limb);
@@ -49,8 +81,17 @@ function edited(edit: Edit, before: Stroke | undefined, slot: number, id: string
     voice,
     level: stroke.level,
     from,
-    ...(stroke.ornament && isHand(limb) ? { ornament: stroke.ornament } : {}),
+    ...(stroke.ornament && isHand(limb)
+      ? { ornament: stroke.ornament, ...graceOf(voice, stroke.ornament, stroke.grace ?? before?.grace) }
+      : {}),
   };
+}
+
+/** "the level of ", where all edits are about one matter. */
+function mattersOf(edits: readonly Edit[]): string {
+  const only = edits[0]?.only;
+  if (!only || edits.some((e) => e.only !== only)) return '';
+  return `the ${only} of `;
 }
 
 /** Edits made by hand on the drawing, kept as a move of their own. */
@@ -68,7 +109,9 @@ export const touch: Move<'touch', Params> = {
     };
   },
   describe: ({ edits }) =>
-    edits.length === 0 ? 'Nothing edited by hand yet' : `Edited by hand: ${count(edits.length, 'stroke')}`,
+    edits.length === 0
+      ? 'Nothing edited by hand yet'
+      : `Edited by hand: ${mattersOf(edits)}${count(edits.length, 'stroke')}`,
   apply: (pattern, { edits }, { id }) => {
     const inside = edits.filter((e) => e.at < pattern.length);
     const outside = edits.length - inside.length;

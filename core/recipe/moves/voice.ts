@@ -11,6 +11,8 @@ export const VoiceParams = Type.Object({
   voices: Type.Array(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }), { minItems: 1, maxItems: 16 }),
   /** A foot that plays along with every chosen stroke. */
   under: Type.Optional(Type.Union([Type.Literal('K'), Type.Literal('J'), Type.Literal('H')])),
+  /** Grace strokes stay on the drum where they are; absent: they go with their stroke. */
+  graces: Type.Optional(Type.Literal('stay')),
 });
 type Params = Static<typeof VoiceParams>;
 
@@ -21,10 +23,10 @@ export const voice: Move<'voice', Params> = {
   hint: 'Right hand to the high tom, accents to the crash with a kick under.',
   schema: VoiceParams,
   defaults: () => ({ select: { limbs: ['R'] }, voices: ['high-tom'] }),
-  describe: ({ select: who, voices, under }) => {
+  describe: ({ select: who, voices, under, graces }) => {
     const to = listed(voices.map((v) => `the ${VOICE[v].name}`));
     const foot = under ? `, ${under === 'K' ? 'kick' : LIMB_WORDS[under]} under them` : '';
-    return `Send ${selectorWords(who)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}`;
+    return `Send ${selectorWords(who)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
   },
   apply: (pattern, params, { id }) => {
     const chosen = select(pattern, params.select);
@@ -40,7 +42,7 @@ export const voice: Move<'voice', Params> = {
     }
     const sent = pattern.strokes.map((s, i) => {
       const to = turn.get(i);
-      return to && reaches(s, to) ? { ...s, voice: to } : s;
+      return to && reaches(s, to) ? sentTo(s, to, params.graces === 'stay') : s;
     });
     const { under } = params;
     const feet = under ? chosen.flatMap((i) => underStroke(pattern.strokes[i], under, id)) : [];
@@ -68,6 +70,13 @@ export const voice: Move<'voice', Params> = {
     return done(tidy({ ...pattern, strokes: [...sent, ...added] }), findings);
   },
 };
+
+/** A stroke on another voice. Its grace strokes go with it, or stay where they were struck. */
+function sentTo({ grace, ...stroke }: Stroke, to: Voice, stay: boolean): Stroke {
+  const before = grace ?? stroke.voice;
+  const sent = { ...stroke, voice: to };
+  return stay && stroke.ornament && stroke.ornament !== 'buzz' && before !== to ? { ...sent, grace: before } : sent;
+}
 
 function reaches(stroke: Stroke | undefined, to: Voice | undefined): boolean {
   return stroke !== undefined && to !== undefined && canStrike(stroke.limb, to);

@@ -1,6 +1,6 @@
 import { parseSelector, type Pattern, type Selector } from '../../pattern';
 import { countingOf } from '../../pattern';
-import { HAND_VOICES, ORNAMENTS, VOICE, type Level, type Voice } from '../../stroke';
+import { canStrike, HAND_VOICES, ORNAMENTS, VOICE, voiceCalled, type Level, type Limb, type Voice } from '../../stroke';
 import { USUAL_SCHOOLS } from '../../time';
 import { NUMBER, numberOf } from './numbers';
 import { offerOf, type Offer, type Reader } from './offer';
@@ -36,17 +36,54 @@ export const levels: Reader = (text, pattern) =>
     return select && rest.trim() !== '' ? [offerOf('level', { select, level })] : [];
   });
 
+/** What plays along, by its words: the limb, where, and whether it only joins where it is free. */
+const ALONG: ReadonlyMap<string, readonly [Limb, Voice]> = new Map<string, readonly [Limb, Voice]>([
+  ...HAND_VOICES.flatMap((v) =>
+    [VOICE[v].name, ...VOICE[v].also].map((name): [string, readonly [Limb, Voice]] => [name, ['R', v]]),
+  ),
+  ['cymbal', ['R', 'crash-right']],
+  ['kick', ['K', 'kick']],
+  ['bass drum', ['K', 'kick']],
+  ['hi-hat foot', ['H', 'hat-foot']],
+  ['hat foot', ['H', 'hat-foot']],
+]);
+
+/** "the right hand follows the kick", "a crash with every kick", "hat on every kick", "kick under every accent". */
+export const following: Reader = (text, pattern) => {
+  const hand =
+    /^(?:the )?(right|left)(?: hand)?(?: on (?:the )?(.+?))? (?:follows?|plays? with|with) (?:the |every |each )?(.+)$/.exec(
+      text,
+    );
+  const piece = /^(?:an? |the )?(.+?) (?:with|on|under|at) (?:every|each) (.+)$/.exec(text);
+  const limb: Limb = hand?.[1] === 'left' ? 'L' : 'R';
+  const along = hand ? handOn(limb, hand[2], pattern) : ALONG.get(piece?.[1] ?? '');
+  const select = selectorOf(hand?.[3] ?? piece?.[2] ?? '', pattern);
+  if (!along || !select || (hand?.[3] ?? piece?.[2] ?? '') === '') return [];
+  // "every 4" counts slots, and belongs to other words.
+  if (/^\d/.test(piece?.[2] ?? '')) return [];
+  return [offerOf('follow', { select, limb: along[0], voice: along[1], level: 'same', busy: 'goes' })];
+};
+
+/** A hand on what was said, else on the piece it strikes most; null for a piece that is none. */
+function handOn(limb: Limb, said: string | undefined, pattern: Pattern): readonly [Limb, Voice] | null {
+  if (said !== undefined) {
+    const voice = voiceCalled(said);
+    return voice && canStrike(limb, voice) ? [limb, voice] : null;
+  }
+  const own = pattern.strokes.filter((s) => s.limb === limb).map((s) => s.voice);
+  const most = HAND_VOICES.reduce<Voice>(
+    (best, v) => (own.filter((o) => o === v).length > own.filter((o) => o === best).length ? v : best),
+    'snare',
+  );
+  return [limb, most];
+}
+
 const VOICE_WORDS: ReadonlyMap<string, readonly Voice[]> = new Map<string, readonly Voice[]>([
-  ...HAND_VOICES.map((v): [string, readonly Voice[]] => [VOICE[v].name.toLowerCase(), [v]]),
-  ['crash', ['crash-right']],
+  ...HAND_VOICES.flatMap((v) =>
+    [VOICE[v].name, ...VOICE[v].also].map((name): [string, readonly Voice[]] => [name, [v]]),
+  ),
   ['crashes', ['crash-left', 'crash-right']],
-  ['hat', ['hat-closed']],
-  ['hats', ['hat-closed']],
-  ['hi-hat', ['hat-closed']],
-  ['bell', ['ride-bell']],
-  ['rim', ['rimshot']],
   ['toms', ['high-tom', 'mid-tom', 'floor-tom']],
-  ['floor', ['floor-tom']],
 ]);
 
 /** "right accents to the crash with kick under", "send lefts to the high tom and floor tom". */

@@ -1,8 +1,8 @@
 import { MOVE_NAMES, MOVES, newMove, describeMove } from '../registry';
 import type { Pattern } from '../../pattern';
-import { leavingOut, levels, ornaments, sending, swapping } from './choosing';
+import { following, leavingOut, levels, ornaments, sending, swapping } from './choosing';
 import type { Offer, Reader } from './offer';
-import { fills, grids, inserts, landings, layers, mirrors, rates, shifts, travels } from './time';
+import { bursts, fills, grids, inserts, landings, layers, mirrors, rates, restarts, shifts, travels } from './time';
 
 export { offerOf, type Offer } from './offer';
 
@@ -14,7 +14,10 @@ const READERS: readonly Reader[] = [
   sending,
   ornaments,
   leavingOut,
+  following,
+  restarts,
   shifts,
+  bursts,
   grids,
   rates,
   mirrors,
@@ -32,6 +35,7 @@ export const OFFER_HINTS = Object.freeze([
   'fill 2 bars end on 3&',
   'accents every 5',
   'rights to the high tom',
+  'right hand follows the kick',
   'land with the crash',
 ]);
 
@@ -59,7 +63,7 @@ export function offersFor(text: string, pattern: Pattern): readonly Offer[] {
 
 /** Moves whose title or hint holds every word, with parameters that make sense here. */
 function byName(line: string, pattern: Pattern): Offer[] {
-  const words = line.split(' ').filter((w) => w.length > 2);
+  const words = line.split(' ').filter((w) => w.length > 2 || /\d/.test(w));
   if (words.length === 0) return [];
   return MOVE_NAMES.filter((name) => {
     const about = `${name} ${MOVES[name].title} ${MOVES[name].hint}`.toLowerCase();

@@ -1,5 +1,5 @@
-import { barTicks, beatTicks, GRID, gridsOf, parseCount, parseGrid, USUAL_SCHOOLS } from '../../time';
-import { countingOf } from '../../pattern';
+import { barTicks, beatTicks, GRID, gridsOf, parseCount, parseGrid, USUAL_SCHOOLS, type Grid } from '../../time';
+import { countingOf, type Pattern } from '../../pattern';
 import { parseStrokeText } from '../../stroke';
 import { NUMBER, numberOf } from './numbers';
 import { offerOf, type Offer, type Reader } from './offer';
@@ -61,12 +61,7 @@ export const fills: Reader = (text, pattern) => {
 /** "put it on triplets", "sextuplets". */
 export const grids: Reader = (text, pattern) => {
   const word = text.replace(/^(?:put it |play it |it )?(?:on|in|as|to) /, '');
-  const grid =
-    word === 'sixteenths'
-      ? GRID.sixteenths
-      : word === '32nds' || word === 'thirty-seconds'
-        ? GRID.thirtySeconds
-        : parseGrid(word);
+  const grid = gridSaid(word);
   return grid !== null && gridsOf(pattern.meter).includes(grid) && grid !== pattern.grid
     ? [offerOf('grid', { grid })]
     : [];
@@ -92,13 +87,8 @@ export const shifts: Reader = (text, pattern) => {
   }
   const on = /^(?:displace|shift|move|start)(?: it)? (?:to|on) (?:the )?(.+)$/.exec(text);
   if (!on) return [];
-  // "bar 4: 3", "bar 4, the & of 3" and "4:3" are one place.
-  const start = (on[1] ?? '')
-    .replace(/^bar (\d+)[:,]? ?/, '$1:')
-    .replace(/(^|:)(?:the )?(\S+) of (\d+)$/, '$1$3$2')
-    .replace(/:the /, ':');
-  const tick = parseCount(start, countingOf(pattern, USUAL_SCHOOLS));
-  if (tick === null || pattern.strokes.length === 0) return [];
+  const start = countSaid(on[1] ?? '', pattern);
+  if (start === null || pattern.strokes.length === 0) return [];
   return [offerOf('shift', { slots: 0, mode: 'wrap', start })];
 };
 
@@ -169,15 +159,58 @@ export const travels: Reader = (text) => {
     `^(?:travel |go |walk )?(?:round|around|down|up) the (kit|toms)(?: in (${NUMBER}|ones|twos|threes|fours))?$`,
   ).exec(text);
   if (!found) return [];
-  const size = { ones: 1, twos: 2, threes: 3, fours: 4 }[found[2] ?? ''] ?? numberOf(found[2] ?? 'two') ?? 2;
+  const size = { ones: 1, twos: 2, threes: 3, fours: 4 }[found[2] ?? ''] ?? numberOf(found[2] ?? '');
   const toms = (['high-tom', 'mid-tom', 'floor-tom'] as const).map((v) => ({ right: v, left: v }));
   const stations = found[1] === 'kit' ? [{ right: 'snare' as const, left: 'snare' as const }, ...toms] : toms;
+  const common = {
+    select: { limbs: ['R' as const, 'L' as const] },
+    stations: text.includes('up the') ? stations.reverse() : stations,
+    order: [],
+  };
+  if (size !== null) return [offerOf('route', { ...common, sizes: [Math.max(1, Math.min(64, size))] })];
+  // Doubles must not be torn apart unasked: by hand, by pair and by stroke are all offered.
   return [
-    offerOf('route', {
-      select: { limbs: ['R', 'L'] },
-      stations: text.includes('up the') ? stations.reverse() : stations,
-      order: [],
-      sizes: [Math.max(1, Math.min(64, size))],
-    }),
+    offerOf('route', { ...common, sizes: [1], by: 'hand' }),
+    offerOf('route', { ...common, sizes: [2] }),
+    offerOf('route', { ...common, sizes: [1] }),
   ];
 };
+
+/** A count as it is said: "bar 4: 3", "the & of 3", "4:3". Null for none of the phrase. */
+function countSaid(said: string, pattern: Pattern): string | null {
+  const count = said
+    .trim()
+    .replace(/^bar (\d+)[:,]? ?/, '$1:')
+    .replace(/(^|:)(?:the )?(\S+) of (\d+)$/, '$1$3$2')
+    .replace(/(^|:)the /, '$1');
+  return parseCount(count, countingOf(pattern, USUAL_SCHOOLS)) === null ? null : count;
+}
+
+/** "start again from 3", "restart on the & of 2", "start again from 2:3 to the end". */
+export const restarts: Reader = (text, pattern) => {
+  const found =
+    /^(?:start (?:it )?(?:again|over)|restart(?: it)?|begin again) (?:from|on|at) (.+?)( to the end(?: of (?:the phrase|it))?)?$/.exec(
+      text,
+    );
+  const at = found ? countSaid(found[1] ?? '', pattern) : null;
+  return at === null ? [] : [offerOf('restart', { at, until: found?.[2] ? 'end' : 'bar' })];
+};
+
+/** "the first eight as 32nds", "first 8 as 32nds on 3", "slots 5 to 8 as sextuplets". */
+export const bursts: Reader = (text, pattern) => {
+  const found = new RegExp(
+    `^(?:put |play )?(?:the )?(?:first ${AN}(?: slots?| strokes?)?|slots? (\\d+)(?: to (\\d+))?) (?:as|on|in) (\\S+)(?:,? (?:on|from) (.+))?$`,
+  ).exec(text);
+  const grid = found ? gridSaid(found[4] ?? '') : null;
+  if (!found || grid === null || grid === pattern.grid) return [];
+  const from = found[2] === undefined ? 1 : Number(found[2]);
+  const to = found[2] === undefined ? numberOf(found[1] ?? '') : Number(found[3] ?? found[2]);
+  if (to === null || to < from || from < 1 || to * pattern.grid > pattern.length) return [];
+  if (found[5] === undefined) return [offerOf('grid', { grid, part: { from, to } })];
+  const on = countSaid(found[5], pattern);
+  return on === null ? [] : [offerOf('grid', { grid, part: { from, to, on } })];
+};
+
+function gridSaid(word: string): Grid | null {
+  return word === 'sixteenths' ? GRID.sixteenths : word === 'thirty-seconds' ? GRID.thirtySeconds : parseGrid(word);
+}

@@ -1,11 +1,16 @@
 import type { Limb } from '../limb';
 import type { Level, Ornament } from '../level';
+import type { Voice } from '../voice';
 
-/** One stroke as typed: no time and no voice yet. */
+/** One stroke as typed: no time yet, and a voice only where it was written. */
 export interface TypedStroke {
   readonly limb: Limb;
   readonly level: Level;
   readonly ornament?: Ornament;
+  /** What it strikes; absent for the limb's usual. */
+  readonly voice?: Voice;
+  /** What its grace strokes strike; absent for the same. */
+  readonly grace?: Voice;
 }
 
 /** What stroke text is made of. Each stroke, rest and hold takes one slot. */

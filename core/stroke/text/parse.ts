@@ -1,9 +1,11 @@
 import { readFail, readOk, type Problem, type Read } from '../../base';
 import { LIMBS, isHand, type Limb } from '../limb';
 import type { Level, Ornament } from '../level';
+import { canStrike, VOICE, voiceCalled, type Voice } from '../voice';
 import { TEXT_LIMITS, type Node, type TypedStroke } from './nodes';
 
-export type TextCode = 'empty' | 'too-long' | 'unexpected' | 'limb-twice' | 'unclosed' | 'bad-repeat' | 'too-deep';
+export type TextCode =
+  'empty' | 'too-long' | 'unexpected' | 'limb-twice' | 'unclosed' | 'bad-repeat' | 'too-deep' | 'bad-voice';
 
 /** Thrown inside the parser only, caught at its door: a problem with its column. */
 class Stop extends Error {
@@ -52,6 +54,15 @@ class Letters {
     return true;
   }
 
+  /** What stands before a letter, with its blanks; null when the letter never comes. The letter is taken too. */
+  upTo(letter: string): string | null {
+    const end = this.text.indexOf(letter, this.index);
+    if (end < 0) return null;
+    const found = this.text.slice(this.index, end);
+    this.index = end + 1;
+    return found;
+  }
+
   private skip(): void {
     while (/[\s|]/.test(this.text[this.index] ?? 'x')) this.index++;
   }
@@ -60,11 +71,13 @@ class Letters {
 /**
  * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest,
  * `_` holds one more slot, `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated;
- * `|` may stand anywhere. When it cannot, the problem names the column and what was expected there.
+ * parseStrokeText('R[gong]').problems[0].code // => "bad-voice"
  * @example
  * parseStrokeText('R! l l K').value.length // => 4
  * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is no stroke. A hand R or L, a foot K, J or H, a rest - or ( was expected."
  * parseStrokeText('R+R').problems[0].code // => "limb-twice"
+ * parseStrokeText('R[Ride] L').value[0].strokes // => [{ limb: 'R', level: 'tap', voice: 'ride' }]
+ * parseStrokeText('R[gong]').problems[0].code // => "bad-voice"
  */
 export function parseStrokeText(text: string): Read<readonly Node[], TextCode> {
   if (text.length > TEXT_LIMITS.letters) {
@@ -147,6 +160,7 @@ function parseRepeat(letters: Letters, column: number, depth: number): Node {
 function parseStroke(letters: Letters): TypedStroke {
   const ornament = ORNAMENT_LETTERS.get(letters.peek() ?? '');
   if (ornament) letters.take();
+  const grace = ornament ? struck(letters) : null;
   const column = letters.column;
   const letter = letters.take();
   const limb = LIMBS.find((l) => l === letter?.toUpperCase());
@@ -159,7 +173,36 @@ function parseStroke(letters: Letters): TypedStroke {
   if (!limb) throw new Stop('unexpected', column, `“${letter}” is no stroke. ${expected(ornament)}`);
   if (ornament && !isHand(limb))
     throw new Stop('unexpected', column, `only hands play a ${ornament}; R or L was expected.`);
-  return withOrnament({ limb, level: level(letters, letter, limb) }, ornament);
+  if (grace && ornament === 'buzz') throw new Stop('bad-voice', grace.column, 'a buzz has no grace strokes to send.');
+  const before = struck(letters);
+  const high = level(letters, letter, limb);
+  const to = before ?? struck(letters);
+  for (const [one, who] of [
+    [to, limb],
+    [grace, 'R'],
+  ] as const)
+    if (one && !canStrike(who, one.voice))
+      throw new Stop('bad-voice', one.column, `${who} does not play the ${VOICE[one.voice].name}.`);
+  return {
+    ...withOrnament({ limb, level: high }, ornament),
+    ...(to ? { voice: to.voice } : {}),
+    ...(grace ? { grace: grace.voice } : {}),
+  };
+}
+
+/** A piece in brackets, or null where there are none. */
+function struck(letters: Letters): { readonly voice: Voice; readonly column: number } | null {
+  if (!letters.eat('[')) return null;
+  const column = letters.column;
+  const name = letters.upTo(']');
+  if (name === null) throw new Stop('unclosed', column - 1, 'this “[” is never closed.');
+  const voice = voiceCalled(name);
+  if (voice) return { voice, column };
+  throw new Stop(
+    'bad-voice',
+    column,
+    `“${name.trim().slice(0, 40)}” is nothing that can be struck here. A name like ride, high tom or right crash was expected.`,
+  );
 }
 
 function level(letters: Letters, letter: string, limb: Limb): Level {

@@ -1,3 +1,4 @@
+import { usualVoice, VOICE, type Voice } from '../voice';
 import type { Node, TypedStroke } from './nodes';
 
 const ORNAMENT_LETTER = { flam: 'f', drag: 'd', ruff: 't', buzz: 'z' } as const;
@@ -6,6 +7,7 @@ const ORNAMENT_LETTER = { flam: 'f', drag: 'd', ruff: 't', buzz: 'z' } as const;
  * Stroke text of parsed nodes; reading it again gives the same nodes.
  * @example
  * printStrokeText(parseStrokeText('(R!l l)x2|K+fR').value) // => "(R! l l)x2 K+fR"
+ * printStrokeText(parseStrokeText('R[hat]! f[SN]R[crash]').value) // => "R![closed hi-hat] f[snare]R[right crash]"
  */
 export function printStrokeText(nodes: readonly Node[]): string {
   return nodes.map(printNode).join(' ');
@@ -20,12 +22,38 @@ function printNode(node: Node): string {
     case 'repeat':
       return `(${printStrokeText(node.nodes)})x${node.times}`;
     case 'strokes':
-      return node.strokes.map(printStroke).join('+');
+      return node.strokes.map(printTyped).join('+');
   }
 }
 
-/** One stroke as it is typed: "fR!". */
-export function printStroke(stroke: TypedStroke): string {
+/** The sticking of one stroke as it is typed, without its piece: "fR!". */
+export function printStroke({ limb, level, ornament }: TypedStroke): string {
+  return printTyped({ limb, level, ...(ornament ? { ornament } : {}) });
+}
+
+/** One stroke as it is typed, with what it strikes where that is written: "fR!", "R[ride]". */
+export function printTyped(stroke: TypedStroke): string {
   const limb = stroke.level === 'ghost' ? stroke.limb.toLowerCase() : stroke.limb;
-  return `${stroke.ornament ? ORNAMENT_LETTER[stroke.ornament] : ''}${limb}${stroke.level === 'accent' ? '!' : ''}`;
+  const ornament = stroke.ornament ? ORNAMENT_LETTER[stroke.ornament] + inBrackets(stroke.grace) : '';
+  return `${ornament}${limb}${stroke.level === 'accent' ? '!' : ''}${inBrackets(stroke.voice)}`;
+}
+
+function inBrackets(voice: Voice | undefined): string {
+  return voice ? `[${VOICE[voice].name}]` : '';
+}
+
+/**
+ * A stroke of a pattern as it is typed, with what is said without saying left out: the limb's usual voice, and grace
+ * strokes on the drum of their stroke.
+ * @example
+ * asTyped({ limb: 'R', level: 'tap', voice: 'snare' }) // => { limb: 'R', level: 'tap' }
+ */
+export function asTyped({ limb, level, ornament, voice, grace }: TypedStroke): TypedStroke {
+  return {
+    limb,
+    level,
+    ...(ornament ? { ornament } : {}),
+    ...(voice && voice !== usualVoice(limb) ? { voice } : {}),
+    ...(ornament && ornament !== 'buzz' && grace && grace !== (voice ?? usualVoice(limb)) ? { grace } : {}),
+  };
 }

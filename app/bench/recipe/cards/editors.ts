@@ -3,6 +3,7 @@ import type { Pattern } from '@core/pattern';
 import type { MoveName, MoveParams } from '@core/recipe';
 import { DropEditorComponent } from './drop-editor.component';
 import { FitEditorComponent } from './fit-editor.component';
+import { FollowEditorComponent } from './follow-editor.component';
 import { GridEditorComponent } from './grid-editor.component';
 import { InsertEditorComponent } from './insert-editor.component';
 import { JoinEditorComponent } from './join-editor.component';
@@ -12,6 +13,7 @@ import { LevelEditorComponent } from './level-editor.component';
 import { MirrorEditorComponent } from './mirror-editor.component';
 import { OrnamentEditorComponent } from './ornament-editor.component';
 import { RateEditorComponent } from './rate-editor.component';
+import { RestartEditorComponent } from './restart-editor.component';
 import { RouteEditorComponent } from './route-editor.component';
 import { ShiftEditorComponent } from './shift-editor.component';
 import { SwapEditorComponent } from './swap-editor.component';
@@ -35,11 +37,13 @@ export const EDITORS: { readonly [N in MoveName]: Type<MoveEditor<MoveParams[N]>
   swap: SwapEditorComponent,
   fit: FitEditorComponent,
   shift: ShiftEditorComponent,
+  restart: RestartEditorComponent,
   mirror: MirrorEditorComponent,
   level: LevelEditorComponent,
   ornament: OrnamentEditorComponent,
   voice: VoiceEditorComponent,
   route: RouteEditorComponent,
+  follow: FollowEditorComponent,
   layer: LayerEditorComponent,
   land: LandEditorComponent,
   join: JoinEditorComponent,

@@ -34,7 +34,7 @@ import { NumberFieldComponent } from '../../../ui/number-field.component';
             [least]="1"
             [most]="2048"
             [value]="part.from"
-            (changed)="set(params().grid, { from: $event, to: part.to })"
+            (changed)="set(params().grid, { from: $event, to: part.to, on: part.on })"
           />
         </div>
         <div class="field">
@@ -44,13 +44,30 @@ import { NumberFieldComponent } from '../../../ui/number-field.component';
             [least]="1"
             [most]="2048"
             [value]="part.to"
-            (changed)="set(params().grid, { from: part.from, to: $event })"
+            (changed)="set(params().grid, { from: part.from, to: $event, on: part.on })"
           />
         </div>
+        <label class="field"
+          >played from
+          <input
+            #onField
+            class="input mono count"
+            type="text"
+            placeholder="in place"
+            maxlength="16"
+            [value]="part.on ?? ''"
+            (change)="set(params().grid, { from: part.from, to: part.to, on: onField.value.trim() })"
+          />
+        </label>
       }
     </div>
   `,
   styleUrl: './editor.css',
+  styles: `
+    .count {
+      width: 90px;
+    }
+  `,
 })
 export class GridEditorComponent {
   readonly params = input.required<MoveParams['grid']>();
@@ -60,7 +77,10 @@ export class GridEditorComponent {
     gridsOf(this.before().meter).map((grid): Choice<number> => ({ value: grid, words: gridName(grid) })),
   );
 
-  set(grid: number, part: MoveParams['grid']['part']): void {
-    this.changed.emit(part ? { grid, part } : { grid });
+  /** Without a count the slots stay where they are, and the rest moves up behind them. */
+  set(grid: number, part?: { from: number; to: number; on?: string | undefined }): void {
+    if (!part) return this.changed.emit({ grid });
+    const { from, to, on } = part;
+    this.changed.emit({ grid, part: on ? { from, to, on } : { from, to } });
   }
 }

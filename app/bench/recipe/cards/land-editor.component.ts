@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { HAND_VOICES, VOICE, type Voice } from '@core/stroke';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import type { Voice } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
-import { choicesOf, type Choice } from '../../../ui/choice';
+import { KitsRepo } from '../../../data/kits.repo';
+import type { Choice } from '../../../ui/choice';
 import { SelectComponent } from '../../../ui/select.component';
 
 type Params = MoveParams['land'];
@@ -17,7 +18,7 @@ type Params = MoveParams['land'];
         On the next 1
         <ls-select
           label="On the next 1"
-          [options]="voices"
+          [options]="voices()"
           [chosen]="params().voice ?? ''"
           (chose)="setVoice($event)"
         />
@@ -41,10 +42,11 @@ export class LandEditorComponent {
     { value: 'R', words: 'right' },
     { value: 'L', words: 'left' },
   ] as const;
-  readonly voices: readonly Choice<Voice | ''>[] = [
-    { value: '', words: 'no hand' },
-    ...choicesOf(HAND_VOICES, (v) => VOICE[v].name),
-  ];
+  private readonly kits = inject(KitsRepo);
+  readonly voices = computed((): readonly Choice<Voice | ''>[] => {
+    const { voice } = this.params();
+    return [{ value: '', words: 'no hand' }, ...this.kits.voicesFor(voice ? [voice] : [])];
+  });
 
   setVoice(voice: Voice | ''): void {
     const { hand, kick } = this.params();

@@ -1,12 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { GRID, gridName, gridsOf } from '@core/time';
-import { canStrike, LEVELS, LIMB_WORDS, LIMBS, usualVoice, VOICE, VOICES, type Limb } from '@core/stroke';
+import { canStrike, isHand, LEVELS, LIMB_WORDS, LIMBS, usualVoice, VOICE, VOICES, type Limb } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { ChipsComponent } from '../../../ui/chips.component';
 import { choicesOf } from '../../../ui/choice';
 import { StrokeTextComponent } from './stroke-text.component';
 import { countsOf, wholesOf } from './values';
+import { KitsRepo } from '../../../data/kits.repo';
 import { SelectComponent } from '../../../ui/select.component';
 
 type Params = MoveParams['layer'];
@@ -96,12 +97,16 @@ export class LayerEditorComponent {
   readonly levels = choicesOf(LEVELS);
   readonly whens = choicesOf(['grid', 'counts', 'text'] as const, (k) => WHEN[k].words);
   readonly clashes = choicesOf(['keep', 'move', 'drop'] as const, (k) => CLASH[k]);
-  readonly voices = computed(() =>
-    choicesOf(
-      VOICES.filter((v) => canStrike(this.params().limb, v)),
-      (v) => VOICE[v].name,
-    ),
-  );
+  private readonly kits = inject(KitsRepo);
+  readonly voices = computed(() => {
+    const { limb, voice } = this.params();
+    return isHand(limb)
+      ? this.kits.voicesFor([voice])
+      : choicesOf(
+          VOICES.filter((v) => canStrike(limb, v)),
+          (v) => VOICE[v].name,
+        );
+  });
   readonly grids = computed(() => {
     const { on } = this.params();
     const offered = gridsOf(this.before().meter).map(Number);

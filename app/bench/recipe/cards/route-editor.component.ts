@@ -1,10 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { HAND_VOICES, VOICE, type Voice } from '@core/stroke';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import type { Voice } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { SelectorEditorComponent } from './selector-editor.component';
 import { wholesOf } from './values';
-import { choicesOf } from '../../../ui/choice';
+import { KitsRepo } from '../../../data/kits.repo';
 import { SelectComponent } from '../../../ui/select.component';
 
 type Params = MoveParams['route'];
@@ -21,7 +21,7 @@ type Params = MoveParams['route'];
             {{ i === 0 ? side : '' }}
             <ls-select
               [label]="'Stop ' + (i + 1) + ', ' + side + ' hand'"
-              [options]="voices"
+              [options]="voices()"
               [chosen]="s[side]"
               (chose)="setStation(i, side, $event)"
             />
@@ -75,7 +75,10 @@ export class RouteEditorComponent {
   readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
   readonly sides = ['right', 'left'] as const;
-  readonly voices = choicesOf(HAND_VOICES, (v) => VOICE[v].name);
+  private readonly kits = inject(KitsRepo);
+  readonly voices = computed(() =>
+    this.kits.voicesFor(this.params().stations.flatMap(({ right, left }) => [right, left])),
+  );
   readonly sizes = computed(() => this.params().sizes.join(' '));
   readonly order = computed(() => this.params().order.join(' '));
 

@@ -1,11 +1,11 @@
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { Piece } from '@core/kit';
-import { HAND_VOICES, VOICE, type Voice } from '@core/stroke';
+import { VOICE, type Voice } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { KitsRepo } from '../../../data/kits.repo';
 import { ChipsComponent } from '../../../ui/chips.component';
-import { choicesOf, type Choice } from '../../../ui/choice';
+import type { Choice } from '../../../ui/choice';
 import { KitPlanComponent } from '../../../ui/kit-plan/kit-plan.component';
 import { SelectorEditorComponent } from './selector-editor.component';
 import { toggled } from './values';
@@ -30,7 +30,7 @@ type Params = MoveParams['voice'];
     <ls-chips
       label="Voices, taken in turn"
       [dense]="true"
-      [chips]="voices"
+      [chips]="voices()"
       [chosen]="params().voices"
       (chose)="pick($event)"
     />
@@ -38,6 +38,10 @@ type Params = MoveParams['voice'];
       Under them
       <ls-select label="Under them" [options]="feet" [chosen]="params().under ?? 'none'" (chose)="under($event)" />
     </div>
+    <label class="check"
+      ><input type="checkbox" [checked]="params().graces === 'stay'" (change)="stay()" />Grace strokes stay on the
+      drum</label
+    >
   `,
   styleUrl: './editor.css',
   styles: `
@@ -51,7 +55,7 @@ export class VoiceEditorComponent {
   readonly before = input.required<Pattern>();
   readonly changed = output<Params>();
   readonly kits = inject(KitsRepo);
-  readonly voices = choicesOf(HAND_VOICES, (v) => VOICE[v].name);
+  readonly voices = computed(() => this.kits.voicesFor(this.params().voices));
 
   readonly feet: readonly Choice<'K' | 'J' | 'H' | 'none'>[] = [
     { value: 'none', words: 'nothing' },
@@ -79,8 +83,13 @@ export class VoiceEditorComponent {
   }
 
   under(foot: 'K' | 'J' | 'H' | 'none'): void {
-    const { select, voices } = this.params();
-    this.changed.emit(foot !== 'none' ? { select, voices, under: foot } : { select, voices });
+    const { under: _, ...rest } = this.params();
+    this.changed.emit(foot !== 'none' ? { ...rest, under: foot } : rest);
+  }
+
+  stay(): void {
+    const { graces, ...rest } = this.params();
+    this.changed.emit(graces ? rest : { ...rest, graces: 'stay' });
   }
 
   set(part: Partial<Params>): void {
