@@ -29,6 +29,11 @@ export function strokeEvents(stroke: Stroke, tick: number, part: Part, dynamic: 
     }));
     return [main, ...bounces];
   }
-  const grace = { ...main, sound: stroke.grace ?? stroke.voice, velocity: velocity('ghost'), limb: otherHand(stroke.limb) };
+  const grace = {
+    ...main,
+    sound: stroke.grace ?? stroke.voice,
+    velocity: velocity('ghost'),
+    limb: otherHand(stroke.limb),
+  };
   return [...graceLeads(stroke.ornament).map((lead) => ({ ...grace, offset: -lead })), main];
 }

@@ -1,18 +1,8 @@
 import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schools, type Ticks } from '../time';
-import {
-  graceCount,
-  isHand,
-  LIMB_WORDS,
-  LIMBS,
-  otherHand,
-  VOICE,
-  VOICES,
-  type Limb,
-  type Stroke,
-  type Voice,
-} from '../stroke';
+import { LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Stroke, type Voice } from '../stroke';
 import { loopTicks, placeWords, type Pattern } from '../pattern';
 import { revoice, type Kit } from '../kit';
+import { blowsOf, type Blow } from './blows';
 import { doublesOf, isMeasured, type Able, type StrokeKind } from './profile';
 import { distance, riseSeconds, targetOf, travelSeconds, type Fitts } from './travel';
 import { fittsOf } from './way-test';
@@ -25,9 +15,6 @@ export const BURST = Object.freeze({ strokes: 4, faster: 1.25 });
 
 /** Two strokes belong to one run when the gap between them is at most this many times the gap looked at. */
 const SAME_RUN = 1.5;
-
-/** Seconds of a grace stroke before its stroke, as it is played back. */
-const GRACE_SECONDS = 0.028;
 
 /** Two strokes of one limb in a row, and the tempo from which on they do not fit any more. */
 export interface TightPair {
@@ -70,16 +57,6 @@ export interface Ceiling {
   readonly estimate: boolean;
   /** Ticks at which one foot would have to be in two places. */
   readonly impossible: readonly Ticks[];
-}
-
-/** One stroke of a limb, or the grace strokes that its other hand plays before it. */
-interface Blow {
-  readonly index: number;
-  /** Ticks from the pattern's start, swung as it is played. */
-  readonly at: number;
-  /** Seconds by which it lies off that tick whatever the tempo. */
-  readonly offset: number;
-  readonly stroke: Stroke;
 }
 
 /**
@@ -133,59 +110,6 @@ function bodyParts(kit: Kit): readonly (readonly Limb[])[] {
   const feet = { K, J: J ?? K, H: H ?? (K === 'right foot' ? 'left foot' : 'right foot') };
   const of = (foot: string): Limb[] => (['K', 'J', 'H'] as const).filter((l) => feet[l] === foot);
   return [['R'], ['L'], of('right foot'), of('left foot')];
-}
-
-/** All a body part does in one turn of the loop, in order, grace strokes included. */
-function blowsOf(pattern: Pattern, limbs: readonly Limb[]): Blow[] {
-  const zero = swung(pattern.start, pattern.feel);
-  const blows: Blow[] = [];
-  pattern.strokes.forEach((stroke, index) => {
-    const own = limbs.includes(stroke.limb);
-    const grace = stroke.ornament && limbs.includes(graceHand(pattern, index)) ? graceCount(stroke.ornament) : 0;
-    if (!own && grace === 0) return;
-    const at = swung(pattern.start + stroke.at, pattern.feel) - zero;
-    if (own) blows.push({ index, at, offset: 0, stroke });
-    // A run of grace strokes is one movement that bounces: only where it begins and where it ends matter.
-    if (grace > 0)
-      blows.push({
-        index,
-        at,
-        offset: -grace * GRACE_SECONDS,
-        stroke: { ...stroke, limb: graceHand(pattern, index), level: 'ghost' },
-      });
-  });
-  return blows.sort((a, b) => a.at - b.at || a.offset - b.offset);
-}
-
-/** Strokes of a hand that keeps time are no further apart than this from one in between, in ticks: a quarter. */
-const KEEPS_TIME = TICKS_PER_QUARTER;
-
-/**
- * The hand that plays the grace strokes of a stroke: the other one, where it is free. Where that one strikes something
- * else at the same moment, or keeps time elsewhere before and after, the same hand plays all of them, as a bounce.
- */
-function graceHand({ strokes, length }: Pattern, index: number): Limb {
-  const stroke = strokes[index];
-  if (!stroke || !isHand(stroke.limb)) return stroke?.limb ?? 'R';
-  const other = otherHand(stroke.limb);
-  const own = strokes.filter((s) => s.limb === other);
-  const after = (s: Stroke): number => (s.at - stroke.at + length) % length;
-  const elsewhere = own.filter((s) => s.voice !== stroke.voice);
-  if (elsewhere.some((s) => s.at === stroke.at)) return stroke.limb;
-  const next = least(own, after);
-  const last = least(own, (s) => (length - after(s)) % length);
-  const keepsTime =
-    next &&
-    last &&
-    next.voice === last.voice &&
-    next.voice !== stroke.voice &&
-    after(next) <= KEEPS_TIME &&
-    (length - after(last)) % length <= KEEPS_TIME;
-  return keepsTime ? stroke.limb : other;
-}
-
-function least(strokes: readonly Stroke[], of: (s: Stroke) => number): Stroke | null {
-  return strokes.reduce<Stroke | null>((best, s) => (best === null || of(s) < of(best) ? s : best), null);
 }
 
 /** Seconds of travel between two strokes. */

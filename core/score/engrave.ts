@@ -1,12 +1,13 @@
 import { barTicks, isCompound, ticks, unitTicks, type Meter } from '../time';
 import { isHand } from '../stroke';
-import { barsSpan, runsOf, type Pattern } from '../pattern';
+import { barsSpan, landingAt, runsOf, type Pattern } from '../pattern';
 import type { Score, ScoreBar, ScoreEvent, ScoreTuplet, ScoreVoice } from './score';
 import { VALUE_TICKS, writtenAs } from './values';
 import { writeCell, type Onset, type Cell, type Written } from './cell';
 
 /**
- * A pattern as notes in bars: hands in one voice, feet in another, each filled with rests, so that its lengths add up
+ * A pattern as notes in bars: one voice where hands and feet never sound together, as in a linear phrase, and where a
+ * landing is one chord; else hands in one voice, feet in another. Each is filled with rests, so that its lengths add up
  * to the bar exactly. Every stroke stands in exactly one event. What lies on no usual division is moved to the nearest
  * 64th of its cell and named in `rounded`.
  * @example
@@ -15,21 +16,32 @@ import { writeCell, type Onset, type Cell, type Written } from './cell';
 export function scoreOf(pattern: Pattern): Score {
   const bar = barTicks(pattern.meter);
   const { bars } = barsSpan(pattern);
-  return { meter: pattern.meter, bars: Array.from({ length: bars }, (_, i) => barOf(pattern, i, bar)) };
+  const landing = landingAt(pattern);
+  const landed = landing === null ? bars : Math.floor((pattern.start + landing) / bar);
+  return {
+    meter: pattern.meter,
+    bars: Array.from({ length: bars }, (_, i) => barOf(pattern, i, bar, i >= landed)),
+  };
 }
 
-function barOf(pattern: Pattern, index: number, bar: number): ScoreBar {
+function barOf(pattern: Pattern, index: number, bar: number, landing: boolean): ScoreBar {
   const from = index * bar;
   const inBar = pattern.strokes.flatMap((s, i) => {
     const at = pattern.start + s.at - from;
     return at >= 0 && at < bar ? [{ at, i, hand: isHand(s.limb) }] : [];
   });
   const rounded: number[] = [];
-  const hands = voiceOf(pattern.meter, onsetsOf(inBar.filter((s) => s.hand)), rounded);
-  const feet = inBar.some((s) => !s.hand)
-    ? voiceOf(pattern.meter, onsetsOf(inBar.filter((s) => !s.hand)), rounded)
-    : null;
-  return { number: index + 1, hands, feet, rounded };
+  const own = inBar.filter((s) => s.hand);
+  const feet = inBar.filter((s) => !s.hand);
+  const together = feet.some((f) => own.some((s) => s.at === f.at));
+  if (landing || !together)
+    return { number: index + 1, hands: voiceOf(pattern.meter, onsetsOf(inBar), rounded), feet: null, rounded };
+  return {
+    number: index + 1,
+    hands: voiceOf(pattern.meter, onsetsOf(own), rounded),
+    feet: voiceOf(pattern.meter, onsetsOf(feet), rounded),
+    rounded,
+  };
 }
 
 function onsetsOf(strokes: readonly { readonly at: number; readonly i: number }[]): Onset[] {

@@ -54,8 +54,26 @@ describe('notes in bars', () => {
     expect(written(two.bars[0]?.feet)).toBe('4 4r 2r');
     expect(of('R L').bars[0]?.feet).toBeNull();
   });
-  it('a bar of feet alone has a whole rest for the hands', () =>
-    expect(written(of('K K K K', '4/4', GRID.quarters).bars[0]?.hands)).toBe('1r'));
+  it('limbs that never sound together share one voice and its beams', () => {
+    const [bar] = of('R l K l R l K l R l K l R l K K').bars;
+    expect(bar?.feet).toBeNull();
+    expect(written(bar?.hands)).toBe('16 16 16 16 16 16 16 16 16 16 16 16 16 16 16 16');
+    expect(new Set(bar?.hands.events.map((e) => e.beam)).size).toBe(4);
+    expect(written(of('K K K K', '4/4', GRID.quarters).bars[0]?.hands)).toBe('4 4 4 4');
+  });
+  it('a landing is one chord and one line of rests; a landing on silence one rest', () => {
+    const landed = (params: object) =>
+      scoreOf(
+        build({
+          source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: GRID.quarters },
+          moves: [{ id: 'l', on: true, move: 'land', params: { hand: 'R', ...params } as never }],
+        }).pattern,
+      ).bars[1];
+    expect(written(landed({ voice: 'crash-right', kick: true })?.hands)).toBe('4 4r 2r');
+    expect(landed({ voice: 'crash-right', kick: true })?.feet).toBeNull();
+    expect(landed({ voice: 'crash-right', kick: true })?.hands.events[0]?.strokes).toHaveLength(2);
+    expect(written(landed({ kick: false })?.hands)).toBe('1r');
+  });
   it('beams stay inside the beat, and inside the groups of 7/8', () => {
     const beams = of('R L R L R L R', '7/8', GRID.eighths).bars[0]?.hands.events.map((e) => e.beam);
     expect(new Set(beams?.slice(0, 2)).size).toBe(1);

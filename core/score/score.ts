@@ -28,9 +28,9 @@ export interface ScoreVoice {
 export interface ScoreBar {
   /** From 1. */
   readonly number: number;
-  /** Hands with stems up; always there. */
+  /** Hands with stems up, and feet among them where they never sound together; always there. */
   readonly hands: ScoreVoice;
-  /** Feet with stems down; null in a bar without feet. */
+  /** Feet with stems down; null in a bar without feet, or where one voice holds all. */
   readonly feet: ScoreVoice | null;
   /** Stroke indexes that had to be moved to the nearest 64th, since no usual note value falls there. */
   readonly rounded: readonly number[];

@@ -36,7 +36,7 @@ import { barsInSight } from './follow';
             [class.later]="$index > 0"
             [pattern]="b.pattern"
             [label]="'bar ' + (b.n + 1)"
-            [scale]="1"
+            [scale]="0.88"
             [position]="b.position"
           />
         }

@@ -6,6 +6,7 @@ import {
   Formatter,
   GraceNote,
   GraceNoteGroup,
+  ModifierPosition,
   Parenthesis,
   Renderer,
   Stave,
@@ -21,9 +22,9 @@ import {
 import { barTicks, feelWords } from '@core/time';
 import { graceCount, VOICE, type Stroke } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
-import type { ScoreBar, ScoreEvent, ScoreVoice } from '@core/score';
-import { hatSign, lowToHigh, openAfter } from './notation';
-import type { PlannedLine, StaffOptions } from './plan';
+import { VALUE_TICKS, type ScoreBar, type ScoreEvent, type ScoreVoice } from '@core/score';
+import { hatSign, heightOf, lowToHigh, openAfter } from './notation';
+import { topsOf, type PlannedLine, type StaffOptions } from './plan';
 
 let fonts: Promise<void> | undefined;
 
@@ -52,14 +53,14 @@ export interface StaffPlace {
   readonly bottom: number;
 }
 
-/**
- * Height of one line of the staff with what stands under it, in px before scaling, and of the room above it for each
- * distance of its lines.
- */
-const LINE = 102;
+/** Distance of the lines of a staff, in px before scaling. */
 const SPACE = 10;
-/** How far under the staff the sticking stands, in px before scaling. */
-const STICKINGS = 58;
+/** From one letter of a moment to the next under it, in px before scaling. */
+const LETTER = 9;
+/** Room after the last note of a bar, with its brackets, in px before scaling. */
+const AFTER = 20;
+/** What rests and flags of 32nds and shorter take more there. */
+const SHORT = 18;
 const DURATION: Readonly<Record<string, string>> = { '1': 'w', '2': 'h', '4': 'q' };
 
 /**
@@ -70,27 +71,24 @@ export function drawLines(
   host: HTMLDivElement,
   lines: readonly PlannedLine[],
   pattern: Pattern,
-  { width, stickings, scale }: StaffOptions,
+  { width, stickings, scale: asked }: StaffOptions,
 ): readonly StaffPlace[] {
+  const scale = lines[0]?.scale ?? asked;
   host.replaceChildren();
   const renderer = new Renderer(host, Renderer.Backends.SVG);
-  renderer.resize(width, lineTop(lines.length, lines[0]?.above ?? 0, scale) + 6 * scale);
+  const tops = topsOf(lines);
+  renderer.resize(width, (tops.at(-1) ?? 0) + 6 * scale);
   const context = renderer.getContext();
   context.scale(scale, scale);
   context.setFillStyle('currentColor');
   context.setStrokeStyle('currentColor');
-  return lines.flatMap((line, nth) => drawLine(context, line, nth, pattern, stickings, scale));
-}
-
-/** Where a line begins under those before it, in px; `above` is the room over each staff, in distances of its lines. */
-export function lineTop(nth: number, above: number, scale: number): number {
-  return nth * (LINE + above * SPACE) * scale;
+  return lines.flatMap((line, nth) => drawLine(context, line, (tops[nth] ?? 0) / scale, pattern, stickings, scale));
 }
 
 function drawLine(
   context: RenderContext,
   line: PlannedLine,
-  nth: number,
+  top: number,
   pattern: Pattern,
   stickings: boolean,
   scale: number,
@@ -99,7 +97,7 @@ function drawLine(
   let x = 1;
   let { open } = line;
   line.bars.forEach(({ bar, width }, i) => {
-    const stave = new Stave(x, lineTop(nth, line.above, 1), width, { spaceAboveStaffLn: line.above });
+    const stave = new Stave(x, top, width, { spaceAboveStaffLn: line.above });
     if (i === 0) stave.addClef('percussion');
     if (line.first && i === 0) stave.addTimeSignature(`${pattern.meter.beats}/${pattern.meter.unit}`);
     stave.setContext(context).draw();
@@ -110,7 +108,7 @@ function drawLine(
       context.fillText(swing, x + 2, stave.getYForLine(0) - line.above * SPACE + 11);
       context.restore();
     }
-    const drawn = drawBar(context, stave, bar, pattern, stickings, open);
+    const drawn = drawBar(context, stave, bar, pattern, stickings ? line.under : null, open);
     open = drawn.openBefore;
     for (const p of drawn.places)
       places.push({
@@ -134,7 +132,7 @@ function drawBar(
   stave: Stave,
   bar: ScoreBar,
   pattern: Pattern,
-  stickings: boolean,
+  under: number | null,
   openBefore: boolean,
 ): DrawnBar {
   const state = { open: openBefore };
@@ -142,7 +140,9 @@ function drawBar(
     { voice: bar.hands, up: true, alone: bar.feet === null },
     ...(bar.feet ? [{ voice: bar.feet, up: false, alone: false }] : []),
   ].map(({ voice, up, alone }) => {
-    const notes = voice.events.map((e) => noteOf(e, pattern, { up, alone }, state));
+    const notes = voice.events.map((e) =>
+      noteOf(e, pattern, { up, alone, above: up ? null : ghostOver(bar, e, pattern) }, state),
+    );
     const tuplets = tupletsOf(voice, notes, up);
     const beams = beamsOf(voice, notes);
     const set = new Voice().setMode(VoiceMode.SOFT).addTickables(notes);
@@ -150,47 +150,86 @@ function drawBar(
   });
   const formatter = new Formatter();
   for (const p of parts) formatter.joinVoices([p.set]);
-  const room = stave.getNoteEndX() - stave.getNoteStartX() - 12;
+  const room = stave.getNoteEndX() - stave.getNoteStartX() - AFTER - (endsShort(bar) ? SHORT : 0);
   formatter.format(
     parts.map((p) => p.set),
     Math.max(20, room),
   );
   // A division that hands and feet share is written once, over the hands.
   const known = new Set(parts[0]?.tuplets.map((t) => t.at));
+  // Beams lengthen the stems of their notes: only then is it known where an accent over a stem stands clear of them.
+  for (const p of parts) {
+    for (const note of p.notes) note.setStave(stave);
+    for (const b of p.beams) b.postFormat();
+  }
   for (const p of parts) {
     p.set.draw(context, stave);
     for (const b of p.beams) b.setContext(context).draw();
     for (const t of p.tuplets) if (p.voice === bar.hands || !known.has(t.at)) t.tuplet.setContext(context).draw();
   }
-  if (stickings) writeStickings(context, stave, parts[0]?.voice.events ?? [], parts[0]?.notes ?? [], pattern);
   const places = new Map<number, number>();
   for (const p of parts) p.voice.events.forEach((e, i) => places.set(e.at, p.notes[i]?.getAbsoluteX() ?? 0));
+  if (under !== null)
+    writeStickings(
+      context,
+      stave,
+      lettersOf(
+        parts.map((p) => p.voice),
+        pattern,
+      ),
+      places,
+      under,
+    );
   return { places: [...places].map(([at, x]) => ({ at, x })), openBefore: state.open };
 }
 
-/** The letters of the hands on a line of their own under the staff, clear of the feet. */
+/** The limbs of every moment, hands first. */
+function lettersOf(voices: readonly ScoreVoice[], pattern: Pattern): ReadonlyMap<number, readonly string[]> {
+  const letters = new Map<number, string[]>();
+  for (const voice of voices)
+    for (const e of voice.events)
+      for (const s of e.strokes) letters.set(e.at, [...(letters.get(e.at) ?? []), pattern.strokes[s]?.limb ?? '']);
+  return letters;
+}
+
+/** The letters of the sticking under every note, on lines of their own clear of the staff: what is together is stacked. */
 function writeStickings(
   context: RenderContext,
   stave: Stave,
-  events: readonly ScoreEvent[],
-  notes: readonly StaveNote[],
-  pattern: Pattern,
+  letters: ReadonlyMap<number, readonly string[]>,
+  places: ReadonlyMap<number, number>,
+  under: number,
 ): void {
   context.setFont('Martian Mono Variable', 7.5);
-  events.forEach((e, i) => {
-    const letters = e.strokes.flatMap((s) => pattern.strokes[s]?.limb ?? []).join('');
-    const x = notes[i]?.getAbsoluteX() ?? 0;
-    if (letters !== '') context.fillText(letters, x + 2 - (letters.length - 1) * 2.5, stave.getYForLine(4) + STICKINGS);
-  });
+  for (const [at, own] of letters)
+    own.forEach((letter, i) =>
+      context.fillText(letter, (places.get(at) ?? 0) + 2, stave.getYForLine(4) + under + i * LETTER),
+    );
+}
+
+function endsShort({ hands, feet }: ScoreBar): boolean {
+  return [hands, feet].some((v) => VALUE_TICKS[v?.events.at(-1)?.value ?? '1'] <= VALUE_TICKS['32']);
 }
 
 interface NoteStyle {
   readonly up: boolean;
   /** Whether the hands are the only voice: then rests stand in the middle of the staff. */
   readonly alone: boolean;
+  /** The lowest head of a ghost of the hands at the same moment, in steps; null for none. */
+  readonly above: number | null;
 }
 
-function noteOf(event: ScoreEvent, pattern: Pattern, { up, alone }: NoteStyle, hat: { open: boolean }): StaveNote {
+function ghostOver({ hands }: ScoreBar, { at }: ScoreEvent, pattern: Pattern): number | null {
+  const own = hands.events.find((e) => e.at === at)?.strokes.flatMap((i) => pattern.strokes[i] ?? []) ?? [];
+  return own.length > 0 && own.every((s) => s.level === 'ghost') ? Math.min(...own.map(heightOf)) : null;
+}
+
+function noteOf(
+  event: ScoreEvent,
+  pattern: Pattern,
+  { up, alone, above }: NoteStyle,
+  hat: { open: boolean },
+): StaveNote {
   const duration = `${DURATION[event.value] ?? event.value}${event.dots ? 'd' : ''}`;
   const strokes = event.strokes.flatMap((i) => pattern.strokes[i] ?? []);
   const stemDirection = up ? Stem.UP : Stem.DOWN;
@@ -200,10 +239,16 @@ function noteOf(event: ScoreEvent, pattern: Pattern, { up, alone }: NoteStyle, h
     return event.dots ? dotted(rest) : rest;
   }
   const ordered = lowToHigh(strokes);
-  const note = new StaveNote({ keys: [...new Set(ordered.map((s) => VOICE[s.voice].staff))], duration, stemDirection });
+  const heads = [...new Map(ordered.map((s) => [VOICE[s.voice].staff, heightOf(s)]))];
+  const note = new StaveNote({ keys: heads.map(([key]) => key), duration, stemDirection });
   if (event.dots) dotted(note);
   if (strokes.some((s) => s.level === 'accent')) note.addModifier(new Articulation('a>').setPosition(up ? 3 : 4), 0);
-  if (strokes.every((s) => s.level === 'ghost')) Parenthesis.buildAndAttach([note]);
+  if (strokes.every((s) => s.level === 'ghost'))
+    bracketed(
+      note,
+      heads.map(([, height]) => height),
+      above,
+    );
   for (const s of ordered) {
     const sign = hatSign(s.voice, hat.open);
     if (sign) note.addModifier(new Articulation(sign).setPosition(3), 0);
@@ -211,6 +256,24 @@ function noteOf(event: ScoreEvent, pattern: Pattern, { up, alone }: NoteStyle, h
   }
   ornate(note, strokes);
   return note;
+}
+
+/** Heads nearer than this, in steps, share the brackets of the lower one. */
+const CLEAR = 3;
+
+/**
+ * Brackets round the heads of a ghost; in a chord round those that stand clear of each other. Heads a step apart stand
+ * side by side: the left one has the bracket that opens, the right one that which closes.
+ */
+function bracketed(note: StaveNote, heights: readonly number[], above: number | null): void {
+  let last = -Infinity;
+  heights.forEach((height, i) => {
+    if (height - last < CLEAR || (above !== null && above - height < CLEAR)) return;
+    const beside = (heights[i + 1] ?? Infinity) - height <= 1;
+    last = beside ? (heights[i + 1] ?? height) : height;
+    note.addModifier(new Parenthesis(ModifierPosition.LEFT), i);
+    note.addModifier(new Parenthesis(ModifierPosition.RIGHT), beside ? i + 1 : i);
+  });
 }
 
 function dotted(note: StaveNote): StaveNote {
@@ -230,7 +293,7 @@ function ornate(note: StaveNote, strokes: readonly Stroke[]): void {
     { length: many },
     () =>
       new GraceNote({
-        keys: [VOICE[main.voice].staff],
+        keys: [VOICE[main.grace ?? main.voice].staff],
         duration: many === 1 ? '8' : '16',
         slash: many === 1,
         stemDirection: Stem.UP,

@@ -11,7 +11,6 @@ import { planStaff, type PlannedLine, type StaffOptions } from './plan';
 const engraved: string[] = [];
 let breaks = false;
 jest.mock('./draw', () => ({
-  lineTop: (nth: number) => nth * 100,
   drawLines: (host: HTMLElement, lines: readonly PlannedLine[]): readonly StaffPlace[] => {
     if (breaks) throw new Error('no glyph');
     host.textContent = lines[0]!.key;
@@ -20,7 +19,7 @@ jest.mock('./draw', () => ({
   },
 }));
 
-const OPTIONS: StaffOptions = { width: 300, stickings: true, scale: 1 };
+const OPTIONS: StaffOptions = { width: 460, stickings: true, scale: 1 };
 const BAR = 'R L R L R L R L R L R L R L R L';
 const pattern = (...bars: string[]) => build(typed(bars.join(' '))).pattern;
 const plan = (...bars: string[]) => planStaff(pattern(...bars), OPTIONS);
@@ -38,9 +37,9 @@ describe('the plan of a staff', () => {
     const after = plan(BAR, BAR.replace('R L', 'R! L'), BAR);
     expect(after.map((l, i) => l.key === before[i]!.key)).toEqual([true, false, true]);
     for (const other of [
-      { ...OPTIONS, width: 320 },
+      { ...OPTIONS, width: 480 },
       { ...OPTIONS, stickings: false },
-      { ...OPTIONS, scale: 0.5, width: 150 },
+      { ...OPTIONS, scale: 0.5, width: 230 },
     ])
       planStaff(pattern(BAR, BAR, BAR), other).forEach((l, i) => expect(l.key).not.toBe(before[i]!.key));
   });
@@ -70,13 +69,14 @@ describe('the engraver', () => {
     const { draw, host, tops } = engraver();
     const places = await draw(BAR, BAR, BAR);
     expect(engraved).toHaveLength(3);
+    const heights = plan(BAR, BAR, BAR).map((l) => l.height);
     expect(places.map((p) => [p.tick, p.top])).toEqual([
       [0, 20],
-      [20160, 120],
-      [40320, 220],
+      [20160, 20 + heights[0]!],
+      [40320, 20 + heights[0]! + heights[1]!],
     ]);
-    expect(tops()).toEqual(['0px', '100px', '200px']);
-    expect(host.style.height).toBe('306px');
+    expect(tops()).toEqual(['0px', `${heights[0]! + heights[1]!}px`, `${heights[0]!}px`].sort());
+    expect(host.style.height).toBe(`${heights.reduce((a, b) => a + b, 0) + 6}px`);
   });
   it('after an edit only the line that looks new is engraved; the others stay the same elements', async () => {
     const { draw, host } = engraver();
@@ -93,10 +93,11 @@ describe('the engraver', () => {
     await draw(BAR, other);
     const places = await draw(BAR, BAR, other);
     expect(engraved).toHaveLength(3);
+    const [one = 0, two = 0] = plan(BAR, BAR, other).map((l) => l.height);
     expect(places.map((p) => [p.tick, p.top])).toEqual([
       [0, 20],
-      [20160, 120],
-      [40320, 220],
+      [20160, 20 + one],
+      [40320, 20 + one + two],
     ]);
   });
   it('a newer drawing calls the older off; what went wrong is told', async () => {

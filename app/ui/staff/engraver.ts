@@ -1,7 +1,7 @@
 import type { Pattern } from '@core/pattern';
 import { whenIdle } from '../idle';
-import { drawLines, lineTop, type StaffPlace } from './draw';
-import type { PlannedLine, StaffOptions } from './plan';
+import { drawLines, type StaffPlace } from './draw';
+import { topsOf, type PlannedLine, type StaffOptions } from './plan';
 
 /** A line that is engraved: its place on the page and where its moments stand, measured from itself. */
 interface EngravedLine {
@@ -52,7 +52,7 @@ export class LineEngraver {
         return;
       }
       this.lines = drawn;
-      done(this.lay([...drawn.values()], plan, options.scale));
+      done(this.lay([...drawn.values()], plan, plan[0]?.scale ?? options.scale));
     };
     next(0);
   }
@@ -69,10 +69,10 @@ export class LineEngraver {
   private lay(lines: readonly EngravedLine[], plan: readonly PlannedLine[], scale: number): readonly StaffPlace[] {
     const kept = new Set<Element>(lines.map((l) => l.paper));
     for (const old of [...this.host.children]) if (!kept.has(old)) old.remove();
-    const above = plan[0]?.above ?? 0;
-    this.host.style.height = `${lineTop(lines.length, above, scale) + 6 * scale}px`;
+    const tops = topsOf(plan);
+    this.host.style.height = `${(tops.at(-1) ?? 0) + 6 * scale}px`;
     return lines.flatMap(({ paper, places, from }, n) => {
-      const top = lineTop(n, above, scale);
+      const top = tops[n] ?? 0;
       Object.assign(paper.style, { top: `${top}px`, visibility: '' });
       const by = (plan[n]?.from ?? from) - from;
       return places.map((p) => ({ tick: p.tick + by, x: p.x, top: p.top + top, bottom: p.bottom + top }));
@@ -81,7 +81,7 @@ export class LineEngraver {
 
   private engrave(line: PlannedLine, pattern: Pattern, options: StaffOptions): EngravedLine {
     const paper = document.createElement('div');
-    const height = `${lineTop(1, line.above, options.scale) + 6 * options.scale}px`;
+    const height = `${(line.height + 6) * line.scale}px`;
     // The package measures what it draws, so the paper is on the page, out of sight, until all lines are there.
     Object.assign(paper.style, {
       position: 'absolute',

@@ -13,7 +13,7 @@ const score = (bars: number) => {
 describe('lines of a staff', () => {
   it('every bar stands once, in order, and no line is wider than the paper', () => {
     for (const width of [300, 620, 1100]) {
-      const lines = staffLines(score(13), width);
+      const lines = staffLines(score(13), width, []);
       expect(lines.flatMap((l) => l.bars.map((b) => b.bar.number))).toEqual(
         Array.from({ length: 13 }, (_, i) => i + 1),
       );
@@ -23,8 +23,8 @@ describe('lines of a staff', () => {
   });
   it('a bar that is too wide stands alone', () => {
     const one = score(3);
-    expect(staffLines(one, 120)).toHaveLength(3);
-    expect(leastWidth(one.bars[0]!)).toBeGreaterThan(120);
+    expect(staffLines(one, 120, [])).toHaveLength(3);
+    expect(leastWidth(one.bars[0]!, [])).toBeGreaterThan(120);
   });
 });
 

@@ -71,7 +71,8 @@ class Letters {
 /**
  * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest,
  * `_` holds one more slot, `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated;
- * parseStrokeText('R[gong]').problems[0].code // => "bad-voice"
+ * `R[ride]` says what is struck, `f[snare]R[ride]` what the grace strokes strike; `|` may stand anywhere. When it
+ * cannot, the problem names the column and what was expected there.
  * @example
  * parseStrokeText('R! l l K').value.length // => 4
  * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is no stroke. A hand R or L, a foot K, J or H, a rest - or ( was expected."

@@ -1,0 +1,12 @@
+import { chromium } from '@playwright/test';
+const [path, out, w = '1280', h = '800', scheme = 'light', script = ''] = process.argv.slice(2);
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--autoplay-policy=no-user-gesture-required'] });
+const page = await b.newPage({ viewport: { width: +w, height: +h }, colorScheme: scheme, serviceWorkers: 'block' });
+const base = 'http://127.0.0.1:4399';
+await page.goto(base + '/?shelf=demo'); await page.locator('ls-strip ls-ribbon svg').first().waitFor();
+await page.goto(base + path); await page.waitForTimeout(1200);
+if (script) await (new Function('page', `return (async () => { ${script} })()`))(page);
+await page.waitForTimeout(400);
+await page.screenshot({ path: out });
+console.log(await page.evaluate(() => [...document.querySelectorAll('ls-staff')].map((s) => { const r = s.getBoundingClientRect(); return [r.width, r.height, s.parentElement.className, s.parentElement.clientHeight]; })));
+await b.close();
