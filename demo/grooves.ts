@@ -29,6 +29,10 @@ export const GROOVES: readonly DemoPhrase[] = [
     typed('R+K l R R+L! l R', '6/8', GRID.eighths),
     bars(2),
     send(RIGHTS, ['ride']),
+    [
+      'follow',
+      { select: { limbs: ['L'], levels: ['accent'] }, limb: 'H', voice: 'hat-foot', level: 'tap', busy: 'stays' },
+    ],
   ),
   phrase(
     'groove',
@@ -43,10 +47,11 @@ export const GROOVES: readonly DemoPhrase[] = [
     'groove',
     'Storm glass',
     [92, 104],
-    '7/8 as 2 + 2 + 3. Count the three.',
+    '7/8 as 2 + 2 + 3. Count the three: in the second bar it begins again there.',
     typed('R+K - R - R+L! - R - R+K - R+L! - R -', '7/8'),
     bars(2),
     send(RIGHTS, ['hat-closed']),
+    ['restart', { at: '2:5', until: 'bar' }],
   ),
   phrase(
     'groove',

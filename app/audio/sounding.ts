@@ -1,5 +1,15 @@
-import { sampleAt, secondsAt, type Anchor, type PlaybackEvent, type Sound } from '@core/playback';
-import { BUFFER_NAMES, playing, synthesise, type BufferName, type Samples } from './voices';
+import {
+  sampleAt,
+  secondsAt,
+  syllableSaid,
+  type Anchor,
+  type PlaybackEvent,
+  type Sound,
+  type Spoken,
+} from '@core/playback';
+import { secondsOf } from '@core/time';
+import { speak } from './speech';
+import { BUFFER_NAMES, gainOf, playing, synthesise, type BufferName, type Samples } from './voices';
 
 /** The buffers of a context, made once. */
 export type Bank = ReadonlyMap<BufferName, AudioBuffer>;
@@ -41,25 +51,71 @@ export function whenOf(event: PlaybackEvent, anchor: Anchor, rate: number): numb
   return sampleAt(secondsAt(anchor, event.at) + event.offset, rate) / rate;
 }
 
-/** Hands one event to the audio clock, exact to the sample. The one way anything sounds, live and offline. */
+/**
+ * Hands one event to the audio clock, exact to the sample. The one way anything sounds, live and offline. `room` is how
+ * many seconds it may last, where it must be over by then.
+ */
 export function hand(
   context: BaseAudioContext,
   bank: Bank,
   out: AudioNode,
   event: PlaybackEvent,
   when: number,
+  room?: number,
 ): Handed | null {
-  const { name, gain: loudness } = playing(event.sound, event.velocity);
-  const buffer = bank.get(name);
-  if (!buffer) return null;
+  const word = syllableSaid(event.sound);
+  const said = word === null ? struck(bank, event) : spoken(context, word, event.velocity);
+  if (!said) return null;
   const source = context.createBufferSource();
-  source.buffer = buffer;
+  source.buffer = said.buffer;
   const gain = context.createGain();
-  gain.gain.value = loudness;
+  gain.gain.value = said.gain;
   source.connect(gain).connect(out);
   source.onended = () => gain.disconnect();
-  source.start(Math.max(0, when));
+  // The vowel of a syllable falls on the tick: what comes before it sounds before.
+  const begin = when - said.mark;
+  source.start(Math.max(0, begin), Math.max(0, -begin));
+  if (room !== undefined && begin + said.buffer.duration > when + room)
+    gain.gain.setTargetAtTime(0, Math.max(0, when + room - FADE), FADE / 4);
   return { event, when, source, gain };
+}
+
+/** Seconds in which a syllable is faded that would reach into the next. */
+const FADE = 0.02;
+
+interface Sounding {
+  readonly buffer: AudioBuffer;
+  readonly gain: number;
+  /** Seconds from its beginning to what falls on the tick. */
+  readonly mark: number;
+}
+
+function struck(bank: Bank, { sound, velocity }: PlaybackEvent): Sounding | null {
+  const { name, gain } = playing(sound as Exclude<Sound, Spoken>, velocity);
+  const buffer = bank.get(name);
+  return buffer ? { buffer, gain, mark: 0 } : null;
+}
+
+/** Syllables that a context has spoken already. */
+const spokenBefore = new WeakMap<BaseAudioContext, Map<string, Omit<Sounding, 'gain'>>>();
+
+function spoken(context: BaseAudioContext, word: string, velocity: number): Sounding {
+  const known = spokenBefore.get(context) ?? new Map<string, Omit<Sounding, 'gain'>>();
+  spokenBefore.set(context, known);
+  let own = known.get(word);
+  if (!own) {
+    const { samples, mark } = speak(word, context.sampleRate);
+    const buffer = context.createBuffer(1, Math.max(1, samples.length), context.sampleRate);
+    buffer.copyToChannel(samples, 0);
+    own = { buffer, mark: mark / context.sampleRate };
+    known.set(word, own);
+  }
+  return { ...own, gain: gainOf(velocity) };
+}
+
+/** Seconds that an event may last at a tempo in quarters a minute; undefined for what may ring. */
+export function roomOf({ room }: PlaybackEvent, bpm: number): number | undefined {
+  return room === undefined ? undefined : secondsOf(room, bpm);
 }
 
 /** Lets a ringing hi-hat be stopped by the next stroke on the same pair. */

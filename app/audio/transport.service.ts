@@ -18,7 +18,7 @@ import {
 } from '@core/playback';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { spawnTicker } from '../workers/spawn';
-import { choke, hand, isHat, makeBank, takeBack, whenOf, type Bank, type Handed } from './sounding';
+import { choke, hand, isHat, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
 
 /** How far ahead sounds are handed to the audio clock: they survive a page that is busy this long. */
 const AHEAD_SECONDS = 1;
@@ -222,7 +222,7 @@ export class Transport {
       sounds++;
       if (when < now) late++;
       nearest = Math.min(nearest ?? Infinity, when - now);
-      const sound = hand(context, bank, this.outFor(context, event.part), event, when);
+      const sound = hand(context, bank, this.outFor(context, event.part), event, when, roomOf(event, anchor.bpm));
       if (!sound) return [];
       if (isHat(event.sound)) {
         if (this.hat) choke(this.hat, when);

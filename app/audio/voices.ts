@@ -1,4 +1,4 @@
-import type { Sound } from '@core/playback';
+import type { Sound, Spoken } from '@core/playback';
 
 /** One sound as samples, from −1 to 1, its attack on the very first sample. */
 export type Samples = Float32Array<ArrayBuffer>;
@@ -7,7 +7,7 @@ export type Samples = Float32Array<ArrayBuffer>;
  * Sounds that are made: every voice, and the snare a second time for ghosts, whose colour differs and not only its
  * loudness.
  */
-export type BufferName = Sound | 'snare-ghost';
+export type BufferName = Exclude<Sound, Spoken> | 'snare-ghost';
 
 type Wave = (t: number, noise: () => number) => number;
 
@@ -129,11 +129,10 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
   'brush-stir': {
     seconds: 0.4,
     peak: 0.35,
-    // A stir swells and dies away: it is no blow.
+    // A stir swells and dies away: the wires meet the head at once, but softly.
     wave: (rate) => {
       const high = bright(rate, 2600);
-      return (t, noise) =>
-        high(noise()) * Math.sin(Math.PI * Math.min(1, t / 0.36)) ** 2 + 0.04 * high(noise()) * decay(t, 0.004);
+      return (t, noise) => high(noise()) * (0.4 + 0.6 * Math.sin(Math.PI * Math.min(1, t / 0.36)) ** 2);
     },
   },
   'high-tom': drum(250, 176, 0.16, 0.6, 0.85),
@@ -207,10 +206,17 @@ export function synthesise(name: BufferName, rate: number): Samples {
   return samples.map((v) => v * scale);
 }
 
+/** How loud a velocity sounds: a curve near what ears call even steps. */
+export function gainOf(velocity: number): number {
+  return (velocity / 127) ** 1.5;
+}
+
 /**
  * Which buffer a sound of a velocity plays, and how loud: velocity to gain by a curve near what ears call even steps.
  */
-export function playing(sound: Sound, velocity: number): { readonly name: BufferName; readonly gain: number } {
-  const gain = (velocity / 127) ** 1.5;
-  return { name: sound === 'snare' && velocity < 48 ? 'snare-ghost' : sound, gain };
+export function playing(
+  sound: Exclude<Sound, Spoken>,
+  velocity: number,
+): { readonly name: BufferName; readonly gain: number } {
+  return { name: sound === 'snare' && velocity < 48 ? 'snare-ghost' : sound, gain: gainOf(velocity) };
 }

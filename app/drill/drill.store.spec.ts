@@ -140,7 +140,7 @@ describe('the practice room', () => {
     store.begin(PLAN);
     transport.began$.next();
     choices.clickOn('none');
-    choices.countAlong(true);
+    choices.countAlong('tones');
     store.refresh();
     const changed = transport.changes.at(-1)!;
     const parts = new Set(eventsIn(changed.program!, 0, 20160).map((e) => e.part));

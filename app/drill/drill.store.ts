@@ -26,6 +26,7 @@ import { now } from '../data/clock';
 import { freshUuid } from '../data/ids';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
+import { SettingsRepo } from '../data/settings.repo';
 import { HitSources } from '../input/sources.service';
 import { Player } from '../playing/player';
 import { RoomChoices } from './room-choices.store';
@@ -49,6 +50,7 @@ export class DrillStore {
   private readonly transport = inject(Transport);
   private readonly player = inject(Player);
   private readonly kits = inject(KitsRepo);
+  private readonly settings = inject(SettingsRepo);
   private readonly sources = inject(HitSources);
   private readonly recorder = inject(TakeRecorder);
   private readonly tries = inject(TryJudge);
@@ -88,6 +90,8 @@ export class DrillStore {
       click: this.choices.click(),
       gap: this.choices.gap(),
       counts: this.choices.counts(),
+      schools: this.settings.schools(),
+      sung: this.settings.sung(),
       countInBars: COUNT_IN_BARS,
     });
   });

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import type { ClickGap, ClickKind, Dynamic } from '@core/playback';
+import type { ClickGap, ClickKind, CountKind, Dynamic } from '@core/playback';
 import type { Strictness } from '@core/take';
 import { RoomRepo } from '../data/room.repo';
 import type { SourceKind } from '../input/source';
@@ -16,8 +16,11 @@ export class RoomChoices {
   readonly source = computed((): SourceKind | null => (this.standIn() ? 'simulated' : this.habits.now().source));
   readonly strictness = computed(() => this.habits.now().strictness);
   readonly click = computed(() => this.habits.now().click);
-  /** Whether tones count along. */
-  readonly counts = computed(() => this.habits.now().counts);
+  /** Who counts along; null for nobody. */
+  readonly counts = computed((): CountKind | null => {
+    const { counts, counting } = this.habits.now();
+    return counts ? (counting ?? 'tones') : null;
+  });
   /** How loud the rungs are meant. */
   readonly dynamic = signal<Dynamic>('medium');
   readonly gap = signal<ClickGap | null>(null);
@@ -35,7 +38,7 @@ export class RoomChoices {
     void this.habits.change({ click });
   }
 
-  countAlong(counts: boolean): void {
-    void this.habits.change({ counts });
+  countAlong(kind: CountKind | null): void {
+    void this.habits.change(kind ? { counts: true, counting: kind } : { counts: false });
   }
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { ClickKind } from '@core/playback';
+import type { ClickKind, CountKind } from '@core/playback';
 import { CLICK_CHOICES } from '../playing/click-words';
+import { CountingComponent } from '../playing/counting.component';
 import { LoudnessComponent } from '../playing/loudness.component';
 import type { Choice } from '../ui/choice';
 import { SelectComponent } from '../ui/select.component';
@@ -11,12 +12,12 @@ import { RoomChoices } from './room-choices.store';
 const SOUNDING = 2;
 
 /**
- * The room's sound: the click and where it drops out, counts in tones, how loud each part is. What changes is heard
+ * The room's sound: the click and where it drops out, who counts along, how loud each part is. What changes is heard
  * from the next beat on.
  */
 @Component({
   selector: 'ls-room-sound',
-  imports: [LoudnessComponent, SelectComponent],
+  imports: [CountingComponent, LoudnessComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="row">
@@ -34,15 +35,7 @@ const SOUNDING = 2;
           (chose)="setGap($event)"
         />
       </div>
-      <button
-        type="button"
-        class="btn small"
-        [class.on]="choices.counts()"
-        [attr.aria-pressed]="choices.counts()"
-        (click)="setCounts(!choices.counts())"
-      >
-        Count in tones
-      </button>
+      <ls-counting [kind]="choices.counts()" (kindChange)="setCounts($event)" />
     </div>
     @if (levels()) {
       <ls-loudness />
@@ -91,8 +84,8 @@ export class RoomSoundComponent {
     this.store.refresh();
   }
 
-  setCounts(on: boolean): void {
-    this.choices.countAlong(on);
+  setCounts(kind: CountKind | null): void {
+    this.choices.countAlong(kind);
     this.store.refresh();
   }
 }

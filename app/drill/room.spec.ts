@@ -405,7 +405,7 @@ describe('the set-up of a drill', () => {
     await until(() => TestBed.inject(HealthService).allKept());
     const next = anotherDay();
     await until(() => next.source() === 'midi');
-    expect([next.strictness(), next.click(), next.counts(), next.gap()]).toEqual(['easy', 'two-and-four', false, null]);
+    expect([next.strictness(), next.click(), next.counts(), next.gap()]).toEqual(['easy', 'two-and-four', null, null]);
   });
   it('what is no habit in the storage is set aside', async () => {
     const { db } = await setup();
@@ -421,7 +421,11 @@ describe('the set-up of a drill', () => {
     m.pick('Click', 'off-beats');
     m.pick('Drops out', '2 bars of 4');
     m.press('Count in tones');
-    expect([choices.click(), choices.gap(), choices.counts()]).toEqual(['off-beats', { sounding: 2, silent: 2 }, true]);
+    expect([choices.click(), choices.gap(), choices.counts()]).toEqual([
+      'off-beats',
+      { sounding: 2, silent: 2 },
+      'tones',
+    ]);
     m.pick('Drops out', 'never');
     expect(choices.gap()).toBeNull();
     m.set('locked', true);

@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
+import type { CountKind } from '@core/playback';
 import { NOTHING_MUTED, type Mute, type Role } from '@core/pattern';
 import { ChipsComponent } from '../ui/chips.component';
 import { choicesOf, type Choice } from '../ui/choice';
+import { CountingComponent } from './counting.component';
 import { LoudnessComponent } from './loudness.component';
 
 const ROLES: readonly Choice<Role>[] = [
@@ -11,10 +13,10 @@ const ROLES: readonly Choice<Role>[] = [
   { value: 'texture', words: 'texture' },
 ];
 
-/** What is heard: which limbs, which roles, how loud each part, and whether tones count along. */
+/** What is heard: which limbs, which roles, how loud each part, and who counts along. */
 @Component({
   selector: 'ls-hearing',
-  imports: [ChipsComponent, LoudnessComponent],
+  imports: [ChipsComponent, CountingComponent, LoudnessComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-chips label="Limbs that are heard" [chips]="limbs()" [chosen]="heardLimbs()" (chose)="flipLimb($event)" />
@@ -28,15 +30,7 @@ const ROLES: readonly Choice<Role>[] = [
     <button type="button" class="btn small" (click)="only(all)">All</button>
     <span class="line"></span>
     <ls-loudness />
-    <button
-      type="button"
-      class="btn small"
-      [class.on]="counts()"
-      [attr.aria-pressed]="counts()"
-      (click)="countsChange.emit(!counts())"
-    >
-      Count in tones
-    </button>
+    <ls-counting [kind]="counts()" (kindChange)="countsChange.emit($event)" />
   `,
   styles: `
     :host {
@@ -60,11 +54,11 @@ const ROLES: readonly Choice<Role>[] = [
 })
 export class HearingComponent {
   readonly mute = input.required<Mute>();
-  readonly counts = input(false);
+  readonly counts = input<CountKind | null>(null);
   /** Limbs that play: a second kick foot stands among them only where there is one. */
   readonly playing = input<readonly Limb[]>(LIMBS);
   readonly muteChange = output<Mute>();
-  readonly countsChange = output<boolean>();
+  readonly countsChange = output<CountKind | null>();
   readonly roles = ROLES;
   readonly all = NOTHING_MUTED;
   readonly limbs = computed(() =>

@@ -3,7 +3,7 @@ import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import type { Limb } from '@core/stroke';
 import type { Mute } from '@core/pattern';
-import type { ClickKind } from '@core/playback';
+import type { ClickKind, CountKind } from '@core/playback';
 import { Transport } from '../audio/transport.service';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { SelectComponent } from '../ui/select.component';
@@ -31,7 +31,7 @@ export class PlayBarComponent {
   readonly tempo = input.required<number>();
   readonly click = input.required<ClickKind>();
   readonly half = input(false);
-  readonly counts = input(false);
+  readonly counts = input<CountKind | null>(null);
   readonly mute = input.required<Mute>();
   /** Limbs that play in what sounds. */
   readonly limbs = input.required<readonly Limb[]>();
@@ -39,7 +39,7 @@ export class PlayBarComponent {
   readonly tempoChange = output<number>();
   readonly clickChange = output<ClickKind>();
   readonly halfChange = output<boolean>();
-  readonly countsChange = output<boolean>();
+  readonly countsChange = output<CountKind | null>();
   readonly muteChange = output<Mute>();
   readonly hearing = signal(false);
   readonly clicks = CLICK_CHOICES.map((c) => ({ ...c, words: `Click: ${c.words}` }));

@@ -13,6 +13,7 @@ import {
   silencesOf,
   tickAt,
   type Anchor,
+  syllableSaid,
 } from '.';
 
 const typed = (
@@ -181,7 +182,7 @@ describe('a part of a phrase', () => {
 describe('parts, counts and loudness', () => {
   const pattern = (text: string, bar = '4/4', grid = 1260) => build(typed(text, bar, grid)).pattern;
   it('every event belongs to a part: the roles of the phrase, the click, the counts', () => {
-    const prog = programOf(pattern('R! l K r'), { click: 'beats', countInBars: 1, counts: true });
+    const prog = programOf(pattern('R! l K r'), { click: 'beats', countInBars: 1, counts: 'tones' });
     const events = eventsIn(prog, -20160, 20160);
     expect(new Set(events.map((e) => e.part))).toEqual(new Set(['primary', 'texture', 'click', 'counts']));
     expect(events.every((e) => (e.limb === null) === (e.part === 'click' || e.part === 'counts'))).toBe(true);
@@ -195,7 +196,7 @@ describe('parts, counts and loudness', () => {
     ['7/8', 2520, 'count-1 count-2 count-3 count-4 count-5'],
     ['4/4', 4032, 'count-1 count-2 count-3 count-4'],
   ])('%s on slots of %d counts %s', (bar, grid, wanted) => {
-    const prog = programOf(pattern('R', bar, grid), { click: 'none', countInBars: 0, counts: true });
+    const prog = programOf(pattern('R', bar, grid), { click: 'none', countInBars: 0, counts: 'tones' });
     const tones = eventsIn(prog, 0, barTicks(build(typed('R', bar, grid)).pattern.meter)).filter(
       (e) => e.part === 'counts',
     );
@@ -206,11 +207,54 @@ describe('parts, counts and loudness', () => {
         .startsWith(wanted),
     ).toBe(true);
   });
+  it.each([
+    ['4/4', 1260, 'one e and a two e and a three e and a four e and a'],
+    ['4/4', 1680, 'one trip let two trip let three trip let four trip let'],
+    [
+      '4/4',
+      840,
+      'one trip let and trip let two trip let and trip let three trip let and trip let four trip let and trip let',
+    ],
+    ['4/4', 630, 'one e and a two e and a three e and a four e and a'],
+    ['6/8', 2520, 'one and a two and a'],
+    ['7/8', 2520, 'one two three four five six seven'],
+    ['4/4', 1008, 'one two three four five two two three four five three two three four five four two three four five'],
+    ['4/4', 4032, 'one two three four'],
+  ])('%s on slots of %d is spoken “%s”, each over when the next begins', (bar, grid, wanted) => {
+    const { meter: m } = build(typed('R', bar, grid)).pattern;
+    const prog = programOf(pattern('R', bar, grid), { click: 'none', countInBars: 0, counts: 'spoken' });
+    const spoken = eventsIn(prog, 0, barTicks(m)).filter((e) => e.part === 'counts');
+    expect(spoken.map((e) => syllableSaid(e.sound)).join(' ')).toBe(wanted);
+    spoken.forEach((e, i) => expect(e.at + (e.room ?? 0)).toBe(spoken[i + 1]?.at ?? barTicks(m)));
+  });
+  it('is counted in the user’s school', () => {
+    const prog = programOf(pattern('R', '4/4', 1680), {
+      click: 'none',
+      countInBars: 0,
+      counts: 'spoken',
+      schools: { triplets: 'and-a', sextuplets: 'ta-la' },
+    });
+    const spoken = eventsIn(prog, 0, 5040).map((e) => syllableSaid(e.sound) ?? '');
+    expect(spoken.filter(Boolean)).toEqual(['one', 'and', 'a']);
+  });
+  it('the sung line is sung: a syllable to each moment of the phrase, by the loudest stroke, with own syllables', () => {
+    const p = pattern('R! l K R+K');
+    const prog = programOf(p, { click: 'none', countInBars: 0, counts: 'sung', sung: { 'kick tap': 'Dum' } });
+    const sung = eventsIn(prog, 0, 2 * prog.loop).filter((e) => e.part === 'counts');
+    expect(sung.slice(0, 4).map((e) => [e.at, syllableSaid(e.sound)])).toEqual([
+      [0, 'tah'],
+      [1260, 'di'],
+      [2520, 'dum'],
+      [3780, 'ta'],
+    ]);
+    expect(sung).toHaveLength(8);
+    expect(sung.map((e) => e.velocity > 100)).toEqual([true, false, false, false, true, false, false, false]);
+  });
   it('a chosen stretch is counted as the bar counts it', () => {
     const prog = programOf(pattern('R L R L R L R L'), {
       click: 'none',
       countInBars: 0,
-      counts: true,
+      counts: 'tones',
       range: { from: 5040, until: 10080 },
     });
     expect(

@@ -1,7 +1,9 @@
-import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel } from '../time';
+import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel, type Schools } from '../time';
+import type { OwnSyllables } from '../stroke';
 import { loopTicks, rolesOf, type Pattern, type Role } from '../pattern';
 import { strokeEvents, type Dynamic } from './blows';
-import { clickEvents, clickLayer, countEvents, type ClickGap, type ClickKind } from './click';
+import { clickEvents, clickLayer, type ClickGap, type ClickKind } from './click';
+import { countLayer, type CountKind } from './counting';
 import type { Layer, LayerEvent } from './layer';
 import type { PlaybackEvent } from './sound';
 
@@ -20,8 +22,11 @@ export interface ProgramOptions {
   /** Bars of click before the phrase. */
   readonly countInBars: number;
   readonly gap?: ClickGap;
-  /** Whether the beats and slots are counted by tones. */
-  readonly counts?: boolean;
+  /** Who counts along; nobody when absent. */
+  readonly counts?: CountKind;
+  /** How counts are spoken, and the user's own syllables; the usual ones when absent. */
+  readonly schools?: Schools;
+  readonly sung?: OwnSyllables;
   /** How loud the phrase is meant; medium when absent. */
   readonly dynamic?: Dynamic;
   /** The role of each stroke, where it is not what the pattern alone would say. */
@@ -65,8 +70,9 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   const events = pattern.strokes.flatMap((s, i) =>
     strokeEvents(s, pattern.start + s.at, roles[i] ?? 'texture', options.dynamic ?? 'medium'),
   );
+  const turn = Math.max(1, loopTicks(pattern));
   const counts: Layer[] = options.counts
-    ? [{ period: bar, from: 0, feel: pattern.feel, events: countEvents(pattern) }]
+    ? [countLayer(pattern, options.counts, turn, options.schools, options.sung)]
     : [];
   if (options.range) {
     const origin = pattern.start + options.range.from;
@@ -83,7 +89,7 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
       origin,
     };
   }
-  const loop = Math.max(1, loopTicks(pattern));
+  const loop = turn;
   return {
     layers: [{ period: loop, from: 0, feel: pattern.feel, events }, counting, click, ...counts],
     loop,

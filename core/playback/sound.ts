@@ -20,8 +20,16 @@ export const COUNT_TONES = [
 export type CountTone = (typeof COUNT_TONES)[number];
 export const BEAT_TONES = COUNT_TONES.slice(0, 8);
 
-/** What can sound: the voices of the kit, the click with its three weights, and tones that count. */
-export type Sound = Voice | 'click-bar' | 'click-group' | 'click-beat' | CountTone;
+/** A syllable that is spoken or sung, in small letters. */
+export type Spoken = `say:${string}`;
+
+/** What can sound: the voices of the kit, the click with its three weights, tones that count, and syllables. */
+export type Sound = Voice | 'click-bar' | 'click-group' | 'click-beat' | CountTone | Spoken;
+
+/** The syllable of a sound that is spoken; null for one that is struck. */
+export function syllableSaid(sound: Sound): string | null {
+  return sound.startsWith('say:') ? sound.slice(4) : null;
+}
 
 /** What has a loudness of its own: the roles of the phrase, the click and the counts. */
 export const PARTS = ['primary', 'timekeeping', 'texture', 'click', 'counts'] as const;
@@ -42,4 +50,6 @@ export interface PlaybackEvent {
   readonly velocity: number;
   readonly limb: Limb | null;
   readonly part: Part;
+  /** Ticks until the next of its kind, where it must be over by then; absent for what may ring. */
+  readonly room?: number;
 }

@@ -109,7 +109,7 @@ describe('what sounds, what is expected and what is drawn', () => {
               kit,
               stage: stageOf(kind),
               groove: groove ? build(groove).pattern : null,
-              counts: true,
+              counts: 'tones',
             });
             const meant = drawn(r, 3);
             expect(sounding(r, 3)).toBe(meant);

@@ -1,5 +1,5 @@
-import { barTicks, quarterTempo, secondsOf } from '../time';
-import type { Stroke } from '../stroke';
+import { barTicks, quarterTempo, secondsOf, type Schools } from '../time';
+import type { OwnSyllables, Stroke } from '../stroke';
 import {
   loopTicks,
   NOTHING_MUTED,
@@ -18,6 +18,7 @@ import {
   silencesOf,
   type ClickGap,
   type ClickKind,
+  type CountKind,
   type Dynamic,
   type PlayRequest,
   type Program,
@@ -40,8 +41,10 @@ export interface RenditionInputs {
   readonly click?: ClickKind;
   /** Where the click falls silent. */
   readonly gap?: ClickGap | null;
-  /** Whether tones count along. */
-  readonly counts?: boolean;
+  /** Who counts along, how counts are spoken, and the user's own syllables. */
+  readonly counts?: CountKind | null;
+  readonly schools?: Schools;
+  readonly sung?: OwnSyllables;
   /** Bars of click before it begins. */
   readonly countInBars?: number;
   /** Only this part of what is played, in ticks from its start, round and round. */
@@ -77,9 +80,11 @@ export function rendition(inputs: RenditionInputs): Rendition {
     programOf(pattern, {
       click: inputs.click ?? 'beats',
       countInBars: inputs.countInBars ?? 0,
-      counts: inputs.counts ?? false,
       dynamic: inputs.dynamic ?? 'medium',
       roles: rolesAsWritten(whole, pattern),
+      ...(inputs.counts ? { counts: inputs.counts } : {}),
+      ...(inputs.schools ? { schools: inputs.schools } : {}),
+      ...(inputs.sung ? { sung: inputs.sung } : {}),
       ...(gap ? { gap } : {}),
       ...(range ? { range } : {}),
     });

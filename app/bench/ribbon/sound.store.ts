@@ -1,9 +1,10 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { NOTHING_MUTED, type Mute } from '@core/pattern';
-import type { ClickKind, PlayRequest } from '@core/playback';
+import type { ClickKind, CountKind, PlayRequest } from '@core/playback';
 import { rendition, requestOf, type Rendition } from '@core/rendition';
 import { Transport } from '../../audio/transport.service';
 import { KitsRepo } from '../../data/kits.repo';
+import { SettingsRepo } from '../../data/settings.repo';
 import { Player } from '../../playing/player';
 import { BenchStore } from '../document/bench.store';
 import { CompareStore } from '../document/compare.store';
@@ -23,11 +24,12 @@ export class SoundStore {
   private readonly player = inject(Player);
   private readonly transport = inject(Transport);
   private readonly kits = inject(KitsRepo);
+  private readonly settings = inject(SettingsRepo);
 
   readonly click = signal<ClickKind>('beats');
   readonly half = signal(false);
-  /** Whether tones count along. */
-  readonly counts = signal(false);
+  /** Who counts along; null for nobody. */
+  readonly counts = signal<CountKind | null>(null);
   /** Whether the chosen stretch goes round instead of the whole. */
   readonly loopsSelection = signal(true);
   readonly mute = signal<Mute>(NOTHING_MUTED);
@@ -47,6 +49,8 @@ export class SoundStore {
       mute: this.mute(),
       click: this.click(),
       counts: this.counts(),
+      schools: this.settings.schools(),
+      sung: this.settings.sung(),
       range: this.range(),
     });
   });

@@ -3,6 +3,10 @@ import { placeOf } from './under';
 import type { RibbonMarks } from './marks';
 import type { RibbonLayout } from './model';
 
+/** How far the frame of a chosen stroke stands from its head and from the line, in px. */
+const HEAD = 9;
+const LINE = 3;
+
 /**
  * Cursor, selection and changes, drawn over the strokes. A view of its own, so that moving the cursor draws nothing
  * else again.
@@ -135,11 +139,12 @@ export class MarksComponent {
       const stems = row.stems.filter((s) => wanted.has(s.index));
       const blocks = row.blocks.filter((b) => wanted.has(b.index));
       return [
+        // Wide of the head, close at the line: the letter of the hand stands just beyond it.
         ...stems.map((s) => ({
           x: s.x - 9 + by,
-          y: Math.min(s.base, s.end) - 9,
+          y: s.end < s.base ? s.end - HEAD : s.base - LINE,
           width: 18,
-          height: Math.abs(s.end - s.base) + 18,
+          height: Math.abs(s.end - s.base) + HEAD + LINE,
         })),
         ...blocks.map((b) => ({ x: b.x - 3 + by, y: b.y - 3, width: b.width + 6, height: b.height + 6 })),
       ];

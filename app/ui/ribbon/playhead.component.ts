@@ -38,6 +38,7 @@ export class PlayheadComponent {
     const middle = inLoop + this.slot() / 2;
     const row = middle < own.until ? own : (rows[(here + 1) % rows.length] ?? own);
     const shown = row === own && middle < own.until ? middle : row.from + middle - own.until;
-    return { x: row.inset + (shown - row.from) * row.scale, top: row.top + 4, bottom: row.floor };
+    // Clear of the counts over it.
+    return { x: row.inset + (shown - row.from) * row.scale, top: row.bodyTop - 2, bottom: row.floor };
   });
 }

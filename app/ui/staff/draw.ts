@@ -192,7 +192,7 @@ function lettersOf(voices: readonly ScoreVoice[], pattern: Pattern): ReadonlyMap
   return letters;
 }
 
-/** The letters of the sticking under every note, on lines of their own clear of the staff: what is together is stacked. */
+/** The letters of the sticking under every note, clear of the staff: those of one moment stand under one another. */
 function writeStickings(
   context: RenderContext,
   stave: Stave,

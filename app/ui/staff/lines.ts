@@ -5,7 +5,7 @@ import { graceCount, type Stroke } from '@core/stroke';
 const BRACKETS = 9;
 const GRACE = 13;
 const DOT = 6;
-const SMALL_REST = 5;
+const SMALL_REST = 13;
 
 /** Room that one note or rest takes at least, and what bar line, clef and meter take beside the notes, in px. */
 const PER_EVENT = 18;
@@ -33,7 +33,7 @@ export function leastWidth(bar: ScoreBar, strokes: readonly Stroke[]): number {
 
 /** What a line needs that holds one bar alone. */
 export function widthAlone(bar: ScoreBar, strokes: readonly Stroke[]): number {
-  return leastWidth(bar, strokes) * 1.08 + FIRST + 14;
+  return leastWidth(bar, strokes) * 1.12 + FIRST + 14;
 }
 
 /**

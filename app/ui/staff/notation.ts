@@ -3,7 +3,9 @@ import { VOICE, type Stroke, type Voice } from '@core/stroke';
 /** A ring with a stroke through it: half open, by its place in the music font (SMuFL, pictHalfOpen1). */
 const HALF_OPEN = '\uE7F6';
 
-/** Signs over a hi-hat note: a ring for open, one with a stroke for half open, a plus where an open one is closed again. */
+/**
+ * Signs over a hi-hat note: a ring for open, one with a stroke for half open, a plus where an open one is closed again.
+ */
 export function hatSign(voice: Voice, openBefore: boolean): string | null {
   if (voice === 'hat-open') return 'ah';
   if (voice === 'hat-half') return HALF_OPEN;

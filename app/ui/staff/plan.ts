@@ -19,8 +19,8 @@ export interface PlannedLine extends StaffLine {
   /** Whether the hi-hat was left open before it. */
   readonly open: boolean;
   /**
-   * Room above the staff in distances of its lines: the numbers of tuplets stand over accents, and accents over the stems
-   * of cymbals.
+   * Room above the staff in distances of its lines: the numbers of tuplets stand over accents, and accents over the
+   * stems of cymbals.
    */
   readonly above: number;
   /** Height with what stands above and under it, in px before scaling. */
@@ -123,8 +123,8 @@ export function planStaff(pattern: Pattern, options: StaffOptions): readonly Pla
   const score = scoreOf(pattern);
   const swung = pattern.feel.kind === 'straight' ? 0 : ABOVE.feel;
   const widest = Math.max(...score.bars.map((b) => widthAlone(b, pattern.strokes)));
-  const scale = options.scale * Math.min(1, Math.max(SMALLEST, (width - 4) / options.scale / widest));
-  return staffLines(score, width / scale - 4, pattern.strokes).map((line, nth) => {
+  const scale = options.scale * Math.min(1, Math.max(SMALLEST, (width - 20) / options.scale / widest));
+  return staffLines(score, width / scale - 20, pattern.strokes).map((line, nth) => {
     const before = open;
     const own = line.bars.map((b) => b.bar);
     const above = (nth === 0 ? swung : 0) + roomAbove(own, pattern.strokes);

@@ -2,7 +2,7 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { idSchema, TimeSchema } from '../../base';
 import { AttemptSchema, DrillStateSchema, TriesPageSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
-import { CLICK_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind } from '../../playback';
+import { CLICK_KINDS, COUNT_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind, type CountKind } from '../../playback';
 import { SelectorSchema } from '../../pattern';
 import { ProfileSchema } from '../../reach';
 import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
@@ -61,8 +61,9 @@ export const RoomHabitsSchema = Type.Object({
   source: Type.Union([Type.Unsafe<OwnSource>({ type: 'string', enum: [...OWN_SOURCES] }), Type.Null()]),
   strictness: Type.Unsafe<Strictness>({ type: 'string', enum: [...STRICTNESS] }),
   click: Type.Unsafe<ClickKind>({ type: 'string', enum: [...CLICK_KINDS] }),
-  /** Whether tones count along. */
+  /** Whether somebody counts along, and how; tones where that is not said. */
   counts: Type.Boolean(),
+  counting: Type.Optional(Type.Unsafe<CountKind>({ type: 'string', enum: [...COUNT_KINDS] })),
 });
 export type RoomHabits = Static<typeof RoomHabitsSchema>;
 

@@ -93,7 +93,7 @@ function burstOn(pattern: Pattern, grid: number, from: number, to: number, on: s
     return passes(pattern, 'does-not-fit', `From ${on} on there is no room for so many.`);
   const moved = burst(pattern, grid, from, to, at);
   if (!moved) return passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(grid)}.`);
-  return done(moved, [finding('fit', 'note', burstWords(grid, (to - from) / pattern.grid, pattern, moved))]);
+  return done(moved, [finding('fit', 'sum', burstWords(grid, (to - from) / pattern.grid, pattern, moved))]);
 }
 
 /**
@@ -132,7 +132,7 @@ export const grid: Move<'grid', Params> = {
     if (part.on !== undefined) return burstOn(pattern, params.grid, from, to, part.on);
     const moved = partly(pattern, params.grid, from, to);
     return moved
-      ? done(moved, [finding('fit', 'note', burstWords(params.grid, part.to - part.from + 1, pattern, moved))])
+      ? done(moved, [finding('fit', 'sum', burstWords(params.grid, part.to - part.from + 1, pattern, moved))])
       : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
   },
 };
