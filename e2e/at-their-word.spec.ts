@@ -21,6 +21,7 @@ test('the beat starts again at a count by a button and by words; a limb plays al
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
   await page.getByRole('button', { name: 'Start again from here' }).click();
   await expect(page.getByRole('article', { name: /Start again from 1:2&, to the end of that bar/ })).toBeVisible();
+  await expect(page.locator('ls-stroke-bar .wrong')).toHaveCount(0);
   await expect(titles.filter({ hasText: 'bar 1, the & of 2, right hand, accent' })).toHaveCount(1);
   // The next bar is as it was.
   await expect(titles.filter({ hasText: 'bar 2, the & of 2, kick foot' })).toHaveCount(1);
@@ -47,7 +48,7 @@ test('a groove is typed a line to a piece; somebody counts aloud, and it can be 
   const aloud = page.getByRole('group', { name: 'Who counts along' }).getByRole('button', { name: 'Count aloud' });
   await aloud.click();
   await expect(aloud).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('slider', { name: 'Loudness: counts and song' })).toBeVisible();
+  await expect(page.getByRole('slider', { name: 'Loudness: counting' })).toBeVisible();
   await aloud.click();
   await expect(aloud).toHaveAttribute('aria-pressed', 'false');
 });

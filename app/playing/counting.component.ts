@@ -29,6 +29,7 @@ const WORDS: Readonly<Record<CountKind, string>> = {
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
+      align-self: end;
     }
   `,
   host: { role: 'group', 'aria-label': 'Who counts along' },

@@ -9,7 +9,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   timekeeping: 'timekeeping',
   texture: 'texture',
   click: 'click',
-  counts: 'counts and song',
+  counts: 'counting',
 };
 
 /** How loud each part sounds, in every place that sounds. It is heard while the slider moves. */

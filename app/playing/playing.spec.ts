@@ -93,7 +93,7 @@ describe('what is heard', () => {
       'Loudness: timekeeping',
       'Loudness: texture',
       'Loudness: click',
-      'Loudness: counts and song',
+      'Loudness: counting',
     ]);
     expect(sliders[1]?.getAttribute('aria-valuenow')).toBe('50');
     sliders[1]!.dispatchEvent(new KeyboardEvent('keydown', { code: 'ArrowRight', key: 'ArrowRight', bubbles: true }));

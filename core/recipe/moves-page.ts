@@ -23,5 +23,5 @@ export function movesPage(): string {
     });
     return `## ${MOVES[name].title}\n\n${MOVES[name].hint}\n\n| sentence | before | after |\n|---|---|---|\n${rows.join('\n')}\n`;
   });
-  return `# The moves\n\nA recipe is a source and moves, one after the other. Each move below stands with examples that the tests work out; this page is written from them by \`npm run gen\`.\nVoices other than a limb's usual one stand in square brackets here; they are no part of stroke text.\n\n${parts.join('\n')}`;
+  return `# The moves\n\nA recipe is a source and moves, one after the other. Each move below stands with examples that the tests work out; this page is written from them by \`npm run gen\`.\nWhat is struck stands in square brackets where it is not the limb's usual voice.\n\n${parts.join('\n')}`;
 }

@@ -66,7 +66,9 @@ export class StrokeBarComponent {
   /** The beat starts again at the cursor, as a move of the recipe. */
   startAgain(): void {
     const at = this.restarts();
-    if (at !== null) this.problem.set(this.bench.take(offerOf('restart', { at, until: 'bar' }).entry));
+    if (at === null) return;
+    const taken = this.bench.take(offerOf('restart', { at, until: 'bar' }).entry);
+    this.problem.set(taken === null ? 'The recipe holds no more moves: take one away first.' : null);
   }
 
   choose(text: string): void {
