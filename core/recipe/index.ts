@@ -4,7 +4,24 @@ export { MOVE_EXAMPLES, type MoveExample } from './examples';
 export { type Move, type MoveContext, type Outcome } from './move';
 export { effectOf } from './effect';
 export { inEveryRepeat } from './every-repeat';
-export * from './hand';
+export {
+  asEdit,
+  clipOf,
+  cursorStops,
+  displaceEdits,
+  freshId,
+  inRange,
+  levelEdits,
+  limbEdits,
+  ornamentEdits,
+  pasteEdits,
+  restEdits,
+  voiceEdits,
+  withTyped,
+  writeEdits,
+  type Clip,
+} from './hand';
+export { withEdits } from './matters';
 export { fitSlots, type Edit } from './moves';
 export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';
 export { remediesFor } from './remedies';
