@@ -4,6 +4,7 @@ import { LIMBS, PIECE_KINDS, VOICE, VOICES, voicesNamed } from '../stroke';
 import { build } from '../recipe';
 import {
   checkKit,
+  handVoicesOn,
   isPad,
   KIND_VOICES,
   KIT_PRESETS,
@@ -14,7 +15,9 @@ import {
   revoice,
   strikingPoint,
   targetWidth,
+  voiceNameOn,
   voiceOn,
+  type Kit,
 } from '.';
 
 const preset = (id: string) => KIT_PRESETS.find((k) => k.id === id)!;
@@ -81,6 +84,27 @@ describe('kits', () => {
     expect(newPiece('tom', four.pieces)).toMatchObject({ id: 'tom', voices: ['mid-tom'] });
     const snares = [newPiece('snare', [])];
     expect(newPiece('snare', snares).id).toBe('snare-2');
+  });
+  it.each(PIECE_KINDS.filter((k) => VOICES.some((v) => VOICE[v].piece === k && VOICE[v].extra)))(
+    'what is out of the ordinary, as %s, is offered and named only where the kit has it',
+    (kind) => {
+      const five = preset('five');
+      const piece = { ...newPiece(kind, five.pieces), name: 'Bell of the pier', voices: [...KIND_VOICES[kind]] };
+      const own = VOICES.filter((v) => VOICE[v].piece === kind && VOICE[v].extra);
+      const more: Kit = { ...five, pieces: [...five.pieces, piece] };
+      for (const v of own) {
+        expect(handVoicesOn(five)).not.toContain(v);
+        expect(handVoicesOn(more)).toContain(v);
+        expect(voiceNameOn(more, v)).toBe(kind === 'own' ? 'Bell of the pier' : VOICE[v].name);
+        // Elsewhere it is played on something there is.
+        expect(five.pieces.some((p) => p.voices.includes(voiceOn(five, v) ?? 'kick'))).toBe(true);
+      }
+    },
+  );
+  it.each(['splash', 'china', 'cowbell', 'block', 'own'] as const)('a new %s stands on nothing else', (kind) => {
+    const five = preset('five');
+    const more: Kit = { ...five, pieces: [...five.pieces, newPiece(kind, five.pieces)] };
+    expect(checkKit(more)).toEqual(checkKit(five));
   });
   it('the pad leaves the hands and nothing else', () => {
     expect(isPad(preset('pad'))).toBe(true);

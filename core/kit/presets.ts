@@ -33,7 +33,7 @@ const MID_TOM = piece('mid-tom', 'Mid tom', 'tom', [26, 72, 78], 30, ['mid-tom']
 const EXTRAS = [
   piece('splash', 'Splash', 'splash', [8, 92, 104], 25),
   piece('china', 'China', 'china', [82, 88, 104], 46),
-  piece('cowbell', 'Cowbell', 'cowbell', [20, 64, 84], 12),
+  piece('cowbell', 'Cowbell', 'cowbell', [8, 56, 84], 12),
   piece('block', 'Block', 'block', [36, 60, 82], 14),
   piece('own', 'My own piece', 'own', [-64, 64, 90], 24),
 ];

@@ -9,7 +9,8 @@ import {
   output,
   signal,
 } from '@angular/core';
-import type { Kit, Piece } from '@core/kit';
+import { KIND_VOICES, type Kit, type Piece } from '@core/kit';
+import { VOICE } from '@core/stroke';
 
 /** What a hand did to a piece: values it should have now. `done` is false while the drag goes on. */
 export interface PieceChange {
@@ -120,8 +121,9 @@ export class PlanEditorComponent {
   readonly sorted = computed(() => [...this.kit().pieces].sort((a, b) => a.z - b.z));
   readonly held = computed(() => this.kit().pieces.find((p) => p.id === this.chosen()) ?? null);
 
+  /** The colour of a piece is that of the first voice its kind has. */
   kindClass(piece: Piece): string {
-    return piece.kind === 'kick' ? 'foot' : ['hi-hat', 'ride', 'crash'].includes(piece.kind) ? 'metal' : 'skin';
+    return VOICE[KIND_VOICES[piece.kind][0] ?? 'snare'].family;
   }
 
   /** The edge that faces the drummer, turned: where the stick lands. */
