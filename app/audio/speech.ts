@@ -1,4 +1,4 @@
-import type { Samples } from './voices';
+import { noiseFrom, type Samples } from './voices';
 
 /**
  * A small voice that speaks one syllable at a time: a pulse through resonators for what is voiced, noise for what
@@ -167,17 +167,6 @@ class Resonator {
     this.y1 = y;
     return y;
   }
-}
-
-/** Noise that is the same every time. */
-function noiseFrom(seed: number): () => number {
-  let x = seed;
-  return () => {
-    x ^= x << 13;
-    x ^= x >>> 17;
-    x ^= x << 5;
-    return (x >>> 0) / 2147483648 - 1;
-  };
 }
 
 /** A syllable as samples, and on which of them its vowel begins: that one falls on the tick. */

@@ -15,7 +15,7 @@ const TAU = 2 * Math.PI;
 const decay = (t: number, seconds: number): number => Math.exp(-t / seconds);
 
 /** Noise that is the same every time: a xorshift generator, so that two tabs and two renders sound alike. */
-function noiseFrom(seed: number): () => number {
+export function noiseFrom(seed: number): () => number {
   let x = seed | 0 || 1;
   return () => {
     x ^= x << 13;

@@ -1,5 +1,7 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { COUNT_KINDS, type CountKind } from '@core/playback';
+import { ChipsComponent } from '../ui/chips.component';
+import { choicesOf } from '../ui/choice';
 
 const WORDS: Readonly<Record<CountKind, string>> = {
   spoken: 'Count aloud',
@@ -10,33 +12,26 @@ const WORDS: Readonly<Record<CountKind, string>> = {
 /** Who counts along: one of them, or nobody when it is pressed again. */
 @Component({
   selector: 'ls-counting',
+  imports: [ChipsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    @for (k of kinds; track k) {
-      <button
-        type="button"
-        class="btn small"
-        [class.on]="kind() === k"
-        [attr.aria-pressed]="kind() === k"
-        (click)="kindChange.emit(kind() === k ? null : k)"
-      >
-        {{ words[k] }}
-      </button>
-    }
-  `,
+  template: `<ls-chips
+    label="Who counts along"
+    [chips]="kinds"
+    [chosen]="down()"
+    (chose)="kindChange.emit($event === kind() ? null : $event)"
+  />`,
   styles: `
     :host {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 6px;
       align-self: end;
     }
   `,
-  host: { role: 'group', 'aria-label': 'Who counts along' },
 })
 export class CountingComponent {
   readonly kind = input.required<CountKind | null>();
   readonly kindChange = output<CountKind | null>();
-  readonly kinds = COUNT_KINDS;
-  readonly words = WORDS;
+  readonly kinds = choicesOf(COUNT_KINDS, (k) => WORDS[k]);
+  readonly down = computed((): readonly CountKind[] => {
+    const kind = this.kind();
+    return kind ? [kind] : [];
+  });
 }

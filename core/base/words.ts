@@ -46,6 +46,11 @@ export function fraction(n: number): string {
   return Number.isInteger(n) ? String(n) : n.toFixed(2);
 }
 
+/** Small numbers as they are spoken, from one to twelve. */
+export const NUMBER_WORDS: readonly string[] = Object.freeze(
+  'one two three four five six seven eight nine ten eleven twelve'.split(' '),
+);
+
 /** First letter large, the rest as it is. */
 export function sentence(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);

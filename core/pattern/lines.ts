@@ -1,5 +1,5 @@
 import { readFail, readOk, type Read } from '../base';
-import { barTicks, countAt, gridName, parseCount, parseGrid, type Counting } from '../time';
+import { barTicks, countAt, gridName, meterText, parseCount, parseGrid, USUAL_SCHOOLS, type Counting } from '../time';
 import {
   canStrike,
   isHand,
@@ -96,7 +96,7 @@ function ticksIn(counts: string, voice: Voice, counting: Counting): { tick: numb
       if (tick === null || tick < 0)
         throw new Stop(
           'no-count',
-          `${VOICE[voice].name}: “${core}” is no count in ${counting.meter.beats}/${counting.meter.unit} on ${gridName(counting.grid)}.`,
+          `${VOICE[voice].name}: “${core}” is no count in ${meterText(counting.meter)} on ${gridName(counting.grid)}.`,
         );
       if (tick % counting.grid !== 0)
         throw new Stop('no-count', `${VOICE[voice].name}: “${core}” does not lie on ${gridName(counting.grid)}.`);
@@ -184,7 +184,7 @@ function orderOf(voice: Voice): number {
 }
 
 function lineOf(pattern: Pattern, voice: Voice, strokes: readonly Stroke[], hand: 'R' | 'L' | null): string {
-  const counting = countingOf(pattern, { triplets: 'trip-let', sextuplets: 'trip-let' });
+  const counting = countingOf(pattern, USUAL_SCHOOLS);
   let beat = '';
   const words = strokes.map((s) => {
     const { bar, beat: number, text, syllable } = countAt(s.at, counting);
@@ -198,7 +198,7 @@ function lineOf(pattern: Pattern, voice: Voice, strokes: readonly Stroke[], hand
 }
 
 function sameHands(pattern: Pattern, text: string): boolean {
-  const read = parseLines(text, countingOf(pattern, { triplets: 'trip-let', sextuplets: 'trip-let' }));
+  const read = parseLines(text, countingOf(pattern, USUAL_SCHOOLS));
   if (!read.ok) return false;
   const strokes = read.value.flatMap((n, i) =>
     n.kind === 'strokes' ? n.strokes.map((s) => `${i * pattern.grid} ${s.limb} ${s.voice ?? usualVoice(s.limb)}`) : [],

@@ -1,4 +1,4 @@
-import { count, lcm, listed } from '../base';
+import { NUMBER_WORDS, count, lcm, listed } from '../base';
 import { barTicks, beatTicks, type Schools } from '../time';
 import { isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Voice } from '../stroke';
 import { loopTicks, type Pattern } from './pattern';
@@ -195,11 +195,9 @@ export function seamOf(pattern: Pattern): Seam | null {
   return null;
 }
 
-const NUMBERS = ['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
-
 /** "Round again, the right hand plays three in a row." */
 export function seamWords({ hand, run }: Seam): string {
-  return `Round again, the ${LIMB_WORDS[hand]} plays ${NUMBERS[run - 2] ?? String(run)} in a row.`;
+  return `Round again, the ${LIMB_WORDS[hand]} plays ${NUMBER_WORDS[run - 1] ?? String(run)} in a row.`;
 }
 
 /** The limbs that play, in the order of drawing. */

@@ -1,4 +1,5 @@
-import { countAt, type Schools, USUAL_SCHOOLS, barTicks, beatTicks } from '../time';
+import { NUMBER_WORDS } from '../base';
+import { countAt, countedBeats, type Schools, USUAL_SCHOOLS, barTicks, beatTicks } from '../time';
 import { countingOf, type Pattern } from '../pattern';
 import { sungAt, type OwnSyllables, type Stroke } from '../stroke';
 import { countEvents } from './click';
@@ -8,9 +9,6 @@ import type { Spoken } from './sound';
 /** How somebody counts along: the counts are spoken, the phrase is sung, or tones count. */
 export const COUNT_KINDS = ['spoken', 'sung', 'tones'] as const;
 export type CountKind = (typeof COUNT_KINDS)[number];
-
-/** Numbers as they are spoken. */
-const NUMBERS = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
 
 /** Loudness of what is said: beats, what lies between, and accents of a sung line. */
 const VELOCITY = { beat: 112, between: 88, accent: 120, ghost: 60 };
@@ -25,10 +23,10 @@ const VELOCITY = { beat: 112, between: 88, accent: 120, ghost: 60 };
  * spokenCount(3, 'e·') // => null
  */
 export function spokenCount(beat: number, syllable: string): string | null {
-  if (syllable === '') return NUMBERS[(beat - 1) % NUMBERS.length] ?? null;
+  if (syllable === '') return NUMBER_WORDS[(beat - 1) % NUMBER_WORDS.length] ?? null;
   if (syllable === '&') return 'and';
   const number = /^\.(\d+)$/.exec(syllable);
-  if (number) return NUMBERS[Number(number[1]) - 1] ?? null;
+  if (number) return NUMBER_WORDS[Number(number[1]) - 1] ?? null;
   const word = syllable.replace(/^&/, '');
   return /^[a-z]+$/.test(word) ? word : null;
 }
@@ -54,9 +52,7 @@ function spokenEvents(pattern: Pattern, schools: Schools): LayerEvent[] {
   const slots = beatTicks(pattern.meter) % pattern.grid === 0 ? bar / pattern.grid : 0;
   const words = Array.from({ length: slots }, (_, i) => i * pattern.grid);
   const counting = countingOf(pattern, schools);
-  const beats = Array.from({ length: pattern.meter.beats }, (_, i) => (i * bar) / pattern.meter.beats).filter(
-    (t) => countAt(t, counting).syllable === '',
-  );
+  const beats = countedBeats(pattern.meter).map((b) => b.start as number);
   return [...new Set([...beats, ...words])].flatMap((tick) => {
     const { beat, syllable } = countAt(tick, counting);
     const word = spokenCount(beat, syllable);

@@ -2,7 +2,7 @@ import type { Stroke } from '../stroke';
 import type { Pattern } from '../pattern';
 import type { Build } from './build';
 import { asEdit, freshId, keyOf } from './hand';
-import type { Edit, Matter } from './moves';
+import { amended, type Edit, type Matter } from './moves';
 import { MOST_MOVES } from './plain';
 import type { Recipe } from './recipe';
 import type { MoveEntry } from './registry';
@@ -28,12 +28,8 @@ export function withEdits(built: Build, edits: readonly Edit[]): Recipe | null {
   const { recipe } = built;
   const { cards, kept } = cardsOf(built);
   for (const edit of edits)
-    if (
-      edit.at >= 0 &&
-      edit.at < built.pattern.length &&
-      !put(cards, inMatter(built.pattern, edit), built.pattern, recipe)
-    )
-      return null;
+    if (edit.at >= 0 && edit.at < built.pattern.length)
+      put(cards, inMatter(built.pattern, edit), built.pattern, recipe);
   const touches = cards
     .filter((c) => c.edits.size > 0)
     .map((c): MoveEntry => ({
@@ -67,32 +63,22 @@ function cardsOf({ recipe, trail, source, pattern }: Build): { cards: Card[]; ke
   return { cards, kept: moves.slice(0, first) };
 }
 
-/** Puts one edit where it belongs. False when the recipe has no room for a card more. */
-function put(cards: Card[], edit: Edit | null, pattern: Pattern, recipe: Recipe): boolean {
-  if (!edit) return true;
+/** Puts one edit where it belongs: what was written by hand, the card of its matter, or a new one. */
+function put(cards: Card[], edit: Edit | null, pattern: Pattern, recipe: Recipe): void {
+  if (!edit) return;
   const key = keyOf(edit);
+  const matter = edit.only ?? 'stroke';
+  // What is changed about a stroke that was written by hand is how it is written.
   const written = cards.findLast((c) => c.edits.has(key) && !c.edits.get(key)?.only);
-  if (edit.only && written) {
-    // It was written by hand: what is changed about it is how it is written.
-    setOrDrop(written, wholeOf(edit, pattern));
-    return true;
-  }
   if (!edit.only) cards.forEach((c) => c.edits.delete(key));
-  const own = written ?? cards.find((c) => c.matter === (edit.only ?? 'stroke'));
-  if (own) {
-    setOrDrop(own, edit);
-    return true;
-  }
-  const last = cards.at(-1);
-  if (recipe.moves.length + 1 > MOST_MOVES && last) {
-    setOrDrop(last, wholeOf(edit, pattern));
-    return true;
-  }
-  const ids = [...recipe.moves, ...cards];
-  const card: Card = { id: freshId(ids), matter: edit.only ?? 'stroke', before: pattern, edits: new Map() };
+  const own = written ?? cards.find((c) => c.matter === matter);
+  // A full recipe has no room for a card more: the last one holds it whole.
+  const last = recipe.moves.length >= MOST_MOVES ? cards.at(-1) : undefined;
+  if (own) return setOrDrop(own, written ? wholeOf(edit, pattern) : edit);
+  if (last) return setOrDrop(last, wholeOf(edit, pattern));
+  const card: Card = { id: freshId([...recipe.moves, ...cards]), matter, before: pattern, edits: new Map() };
   cards.push(card);
   setOrDrop(card, edit);
-  return recipe.moves.length < MOST_MOVES || cards.length > 1;
 }
 
 function setOrDrop({ edits, before }: Card, edit: Edit): void {
@@ -126,24 +112,7 @@ function inMatter(pattern: Pattern, edit: Edit): Edit | null {
 /** An edit of one matter as the whole stroke it leads to. */
 function wholeOf(edit: Edit, pattern: Pattern): Edit {
   const there = strokeAt(pattern, edit);
-  if (!edit.only || !edit.stroke || !there) return edit;
-  const { level, voice, ornament, grace } = edit.stroke;
-  return asEdit(
-    {
-      limb: edit.limb,
-      level: edit.only === 'level' ? level : there.level,
-      voice: edit.only === 'voice' ? (voice ?? there.voice) : there.voice,
-      ...(edit.only === 'ornament'
-        ? ornament
-          ? { ornament }
-          : {}
-        : there.ornament
-          ? { ornament: there.ornament }
-          : {}),
-      ...((grace ?? there.grace) ? { grace: grace ?? there.grace } : {}),
-    },
-    edit.at,
-  );
+  return edit.only && edit.stroke && there ? asEdit(amended(there, edit.stroke, edit.only), edit.at) : edit;
 }
 
 function strokeAt(pattern: Pattern, { at, limb }: Pick<Edit, 'at' | 'limb'>): Stroke | undefined {
@@ -154,11 +123,12 @@ function isAsBefore(edit: Edit, before: Pattern): boolean {
   const there = strokeAt(before, edit);
   if (!edit.stroke) return there === undefined;
   const { level, voice, ornament, grace } = edit.stroke;
+  const about = (matter: Matter): boolean => edit.only === undefined || edit.only === matter;
   return (
     there !== undefined &&
-    (edit.only === undefined || edit.only === 'level' ? there.level === level : true) &&
-    (edit.only === undefined || edit.only === 'voice' ? (voice ?? there.voice) === there.voice : true) &&
-    (edit.only === undefined || edit.only === 'ornament' ? ornament === there.ornament : true) &&
+    (!about('level') || there.level === level) &&
+    (!about('voice') || (voice ?? there.voice) === there.voice) &&
+    (!about('ornament') || ornament === there.ornament) &&
     (grace ?? there.grace) === there.grace
   );
 }

@@ -64,7 +64,7 @@ const facts = {
     piece: 'snare',
     spot: 'centre',
     keepsTime: false,
-    also: ['drum'],
+    also: [],
     substitutes: ['rimshot', 'high-tom', 'mid-tom', 'floor-tom'],
     staff: 'c/5',
     sung: ['di', 'ta', 'TAH'],
@@ -433,11 +433,18 @@ export function byVoice<T>(fact: (facts: VoiceFacts, voice: Voice) => T): Readon
   return Object.freeze(Object.fromEntries(VOICES.map((v) => [v, fact(VOICE[v], v)])) as Record<Voice, T>);
 }
 
+/**
+ * What drummers call a voice, in small letters, its own name first.
+ * @example
+ * namesOf('ride-bell') // => ["ride bell", "bell"]
+ */
+export function namesOf(voice: Voice): readonly string[] {
+  return [VOICE[voice].name, ...VOICE[voice].also];
+}
+
 /** Names by which a voice is known, in small letters: its own, its two letters, and what else it is called. */
 const NAMED: ReadonlyMap<string, Voice> = new Map(
-  VOICES.flatMap((v): [string, Voice][] =>
-    [VOICE[v].name, VOICE[v].short.toLowerCase(), v, ...VOICE[v].also].map((name) => [name, v]),
-  ),
+  VOICES.flatMap((v): [string, Voice][] => [...namesOf(v), VOICE[v].short.toLowerCase(), v].map((name) => [name, v])),
 );
 
 /**

@@ -1,5 +1,6 @@
+import { NUMBER_WORDS } from '../base';
 import type { Family as PhraseFamily } from '../recipe';
-import type { Limb, Voice } from '../stroke';
+import { HAND_VOICES, namesOf, type Limb, type Voice } from '../stroke';
 import { parseGrid, type Grid } from '../time';
 
 /** What one word, or several that belong together, stand for. */
@@ -97,21 +98,7 @@ const GRIDS: Readonly<Record<string, string>> = {
   quarter: 'quarters',
 };
 
-const NUMBERS = [
-  'zero',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
+const NUMBERS = ['zero', ...NUMBER_WORDS];
 
 const GRID_WORDS = [
   'quarters',
@@ -129,6 +116,8 @@ const GRID_WORDS = [
 /** Every word and what it stands for: one lexicon, for whatever box a drummer types into. */
 export const LEXICON: ReadonlyMap<string, Meaning> = new Map<string, Meaning>([
   ...Object.entries(LIMBS).map(([w, limbs]): [string, Meaning] => [w, { kind: 'limb', limbs }]),
+  // Every piece by its names; words for several, and for what belongs together, go before them.
+  ...HAND_VOICES.flatMap((v) => namesOf(v).map((w): [string, Meaning] => [w, { kind: 'voice', voices: [v] }])),
   ...Object.entries(VOICES).map(([w, voices]): [string, Meaning] => [w, { kind: 'voice', voices }]),
   ...Object.entries(FAMILIES).map(([w, family]): [string, Meaning] => [w, { kind: 'family', family }]),
   ...[...GRID_WORDS.map((w): [string, string] => [w, w]), ...Object.entries(GRIDS)].flatMap(

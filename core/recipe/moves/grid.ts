@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { count } from '../../base';
+import { count, fraction } from '../../base';
 import {
   barTicks,
   GRID,
@@ -59,19 +59,14 @@ function partly(pattern: Pattern, grid: number, from: number, to: number): Patte
 /** What a burst takes of the room, and what is left. */
 function burstWords(grid: number, slots: number, before: Pattern, after: Pattern): string {
   const taken = (slots * grid) / before.grid;
-  const said = `${count(slots, 'slot')} on ${gridName(grid)} take ${numberWords(taken)} ${gridName(before.grid)}`;
+  const said = `${count(slots, 'slot')} on ${gridName(grid)} take ${fraction(taken)} ${gridName(before.grid)}`;
   const long = slotsLong(after);
   if (after.length === before.length)
-    return `${said}: ${numberWords(long - taken)} of ${numberWords(long)} are left as they were.`;
+    return `${said}: ${fraction(long - taken)} of ${fraction(long)} are left as they were.`;
   const bar = barTicks(after.meter);
   const over = (after.start + after.length) % bar;
-  const fits = over === 0 ? 'whole bars' : `${numberWords((bar - over) / after.grid)} short of the bar line`;
-  return `${said}: the phrase is ${numberWords(long)} long now, ${fits}.`;
-}
-
-/** A number of slots, with a half or a third where a burst ends off the home grid. */
-function numberWords(slots: number): string {
-  return Number.isInteger(slots) ? String(slots) : String(Math.round(slots * 100) / 100);
+  const fits = over === 0 ? 'whole bars' : `${fraction((bar - over) / after.grid)} short of the bar line`;
+  return `${said}: the phrase is ${fraction(long)} long now, ${fits}.`;
 }
 
 /** Some slots played on another grid from a count on, over what stood there; null when they would fall off ticks. */

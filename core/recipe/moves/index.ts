@@ -42,4 +42,4 @@ export const PLAIN_MOVES = Object.freeze({
 });
 
 export { fitSlots } from './fit-space';
-export { EditSchema, type Edit, type Matter } from './touch';
+export { amended, EditSchema, type Edit, type Matter } from './touch';

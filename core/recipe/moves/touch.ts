@@ -45,7 +45,7 @@ export const TouchParams = Type.Object({ edits: Type.Array(EditSchema, { maxItem
 type Params = Static<typeof TouchParams>;
 
 /** One matter of a stroke as an edit asks for it; all else stays. */
-function amended(before: Stroke, stroke: NonNullable<Edit['stroke']>, only: Matter): Stroke {
+export function amended(before: Stroke, stroke: NonNullable<Edit['stroke']>, only: Matter): Stroke {
   const { ornament, grace, ...plain } = before;
   const graced = { ...(ornament ? { ornament } : {}), ...(grace ? { grace } : {}) };
   switch (only) {

@@ -1,6 +1,15 @@
 import { parseSelector, type Pattern, type Selector } from '../../pattern';
 import { countingOf } from '../../pattern';
-import { canStrike, HAND_VOICES, ORNAMENTS, VOICE, voiceCalled, type Level, type Limb, type Voice } from '../../stroke';
+import {
+  canStrike,
+  HAND_VOICES,
+  namesOf,
+  ORNAMENTS,
+  voiceCalled,
+  type Level,
+  type Limb,
+  type Voice,
+} from '../../stroke';
 import { USUAL_SCHOOLS } from '../../time';
 import { NUMBER, numberOf } from './numbers';
 import { offerOf, type Offer, type Reader } from './offer';
@@ -38,9 +47,7 @@ export const levels: Reader = (text, pattern) =>
 
 /** What plays along, by its words: the limb, where, and whether it only joins where it is free. */
 const ALONG: ReadonlyMap<string, readonly [Limb, Voice]> = new Map<string, readonly [Limb, Voice]>([
-  ...HAND_VOICES.flatMap((v) =>
-    [VOICE[v].name, ...VOICE[v].also].map((name): [string, readonly [Limb, Voice]] => [name, ['R', v]]),
-  ),
+  ...HAND_VOICES.flatMap((v) => namesOf(v).map((name): [string, readonly [Limb, Voice]] => [name, ['R', v]])),
   ['cymbal', ['R', 'crash-right']],
   ['kick', ['K', 'kick']],
   ['bass drum', ['K', 'kick']],
@@ -79,9 +86,7 @@ function handOn(limb: Limb, said: string | undefined, pattern: Pattern): readonl
 }
 
 const VOICE_WORDS: ReadonlyMap<string, readonly Voice[]> = new Map<string, readonly Voice[]>([
-  ...HAND_VOICES.flatMap((v) =>
-    [VOICE[v].name, ...VOICE[v].also].map((name): [string, readonly Voice[]] => [name, [v]]),
-  ),
+  ...HAND_VOICES.flatMap((v) => namesOf(v).map((name): [string, readonly Voice[]] => [name, [v]])),
   ['crashes', ['crash-left', 'crash-right']],
   ['toms', ['high-tom', 'mid-tom', 'floor-tom']],
 ]);
