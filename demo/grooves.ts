@@ -42,6 +42,7 @@ export const GROOVES: readonly DemoPhrase[] = [
     rudiment('flam-tap'),
     bars(1),
     send({ counts: ['2', '4'] }, ['cross-stick']),
+    ['pickup', { text: 'r l fR!' }],
   ),
   phrase(
     'groove',

@@ -1,4 +1,4 @@
-import { draftOn, expect, test, typeSticking } from './fixture';
+import { draftOn, expect, fromMenu, openDemo, test, typeSticking } from './fixture';
 
 interface Draft {
   readonly recipe: {
@@ -51,4 +51,50 @@ test('a groove is typed a line to a piece; somebody counts aloud, and it can be 
   await expect(page.getByRole('slider', { name: 'Loudness: counting' })).toBeVisible();
   await aloud.click();
   await expect(aloud).toHaveAttribute('aria-pressed', 'false');
+});
+
+test('a pick-up stands before the 1: said in words, drawn, counted, on the staff, and heard once before the loop', async ({
+  page,
+}) => {
+  await typeSticking(page, '(R! l K l)x4');
+  await say(page, 'pick-up R L K');
+  await expect(page.getByRole('article', { name: 'Pick-up before the 1: R L K' })).toContainText(
+    '3 strokes lead in, from the e of 4 before the 1, once',
+  );
+  const titles = page.locator('ls-ribbon-editor title');
+  await expect(titles.filter({ hasText: /^the e of 4 before the 1, right hand/ })).toHaveCount(1);
+  await expect(titles.filter({ hasText: 'before the 1, kick foot' })).toHaveCount(1);
+  await expect(page.locator('ls-ribbon-editor .group').filter({ hasText: 'pick-up' })).toHaveCount(1);
+  await expect(page.locator('ls-staff').first()).toHaveAttribute('data-drawn', '19');
+  // The playhead goes through it, left of the first bar line, and is never there again.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  const head = page.locator('ls-ribbon-editor .playhead');
+  const one = await page.locator('ls-ribbon-editor line.bar').first().boundingBox();
+  const x = async (): Promise<number> => (await head.boundingBox())?.x ?? -1;
+  await expect.poll(x, { timeout: 8000, intervals: [20] }).toBeGreaterThan(0);
+  expect(await x()).toBeLessThan(one?.x ?? 0);
+  await expect.poll(x, { timeout: 8000, intervals: [20] }).toBeGreaterThan((one?.x ?? 0) + 200);
+  for (let i = 0; i < 40; i++) {
+    const now = await x();
+    if (now > 0) expect(now).toBeGreaterThan((one?.x ?? 0) - 2);
+    await page.waitForTimeout(60);
+  }
+  await page.keyboard.press('Control+z');
+  await expect(titles.filter({ hasText: 'before the 1' })).toHaveCount(0);
+});
+
+test('a phrase is said before it is played: turn by turn, by ear, though something listens', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/drill/salt-27');
+  await fromMenu(page, 'Add a stage', 'Say it first');
+  await expect(page.getByRole('list', { name: 'Stages' }).getByRole('listitem').first()).toContainText('Say it first');
+  await page.getByRole('button', { name: /^Start/ }).click();
+  await expect(page.getByText('Listen: it is counted and played.')).toBeVisible();
+  await expect(page.getByText('Your turn: say it aloud, sticks down.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText('Listen: it is counted and played.')).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('button', { name: /^Clean/ }).click();
+  await expect(page.getByText(/was clean/)).toBeVisible({ timeout: 30_000 });
+  // One rung is enough for what is only said.
+  await expect(page.getByRole('button', { name: /Say it first ?, played through/ })).toBeVisible();
 });

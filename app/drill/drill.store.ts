@@ -253,7 +253,8 @@ export class DrillStore {
     if (this.slow()) return;
     this.tries.begin();
     const meant = this.rendition();
-    if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
+    if (meant?.said) this.recorder.forget();
+    else if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
     this.happen({ kind: 'counted-in', at: now() });
   }
 
@@ -307,7 +308,8 @@ export class DrillStore {
 
   private sound(): void {
     const kind = this.choices.source();
-    if (kind === null) this.recorder.stop();
+    // Nobody strikes anything where the phrase is said.
+    if (kind === null || this.rendition()?.said) this.recorder.stop();
     else if (!this.recorder.listening()) void this.recorder.listen(this.sources.of(kind));
     this.play();
   }

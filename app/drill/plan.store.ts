@@ -73,6 +73,7 @@ export class PlanStore {
     });
     const grow = (by: Growth, words: string): Choice<Addition> => ({ value: { kind: 'grow', by }, words });
     return [
+      simple('say'),
       simple('skeleton'),
       simple('voices'),
       grow('beat', 'Grow beat by beat'),
@@ -147,7 +148,10 @@ export class PlanStore {
       case 'context':
         return this.put([...own, named(contextStage(what.bars, this.what()))]);
       case 'simple':
-        return this.put([...own, named(simpleStage(what.stage))]);
+        // What is said is said first.
+        return this.put(
+          what.stage === 'say' ? [named(simpleStage('say')), ...own] : [...own, named(simpleStage(what.stage))],
+        );
     }
   }
 

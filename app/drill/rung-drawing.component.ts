@@ -20,6 +20,9 @@ import { TakeRecorder } from './take.recorder';
           {{ played.words.title }} <span class="quiet">{{ played.words.why }}</span>
         </p>
       }
+      @if (turn(); as words) {
+        <p class="turn" [class.yours]="turn() !== LISTEN" role="status">{{ words }}</p>
+      }
       <ls-follow
         [pattern]="played.pattern"
         [drawn]="drawn()"
@@ -64,6 +67,13 @@ import { TakeRecorder } from './take.recorder';
       font: 400 14px var(--text);
       margin-left: 8px;
     }
+    .turn {
+      margin-bottom: 10px;
+      font: 700 26px/1.1 var(--head);
+    }
+    .turn.yours {
+      color: var(--accent);
+    }
     .stage-line {
       list-style: none;
       display: flex;
@@ -100,6 +110,14 @@ export class RungDrawingComponent {
   readonly settings = inject(SettingsRepo);
   readonly transport = inject(Transport);
   private readonly recorder = inject(TakeRecorder);
+  readonly LISTEN = 'Listen: it is counted and played.';
+  /** Whose turn it is where the phrase is said; null elsewhere, and in silence. */
+  readonly turn = computed(() => {
+    const [tick, loop, said] = [this.transport.position(), this.store.loop(), this.store.rendition()?.said];
+    if (!said || tick === null || loop <= 0) return null;
+    if (tick < 0) return this.LISTEN;
+    return Math.floor(tick / loop) % 2 === 0 ? this.LISTEN : 'Your turn: say it aloud, sticks down.';
+  });
   /** The stages of the drill: played through, present and to come. What was jumped over is still to come. */
   readonly stages = computed(() => {
     const drill = this.store.drill();

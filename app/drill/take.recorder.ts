@@ -80,6 +80,11 @@ export class TakeRecorder {
     this.listeningState.set(false);
   }
 
+  /** Nothing of what was struck is shown any more. */
+  forget(): void {
+    this.hitsState.set([]);
+  }
+
   /** A try begins: its first bar line is heard at tick 0. The tempo is in counted beats a minute. */
   begin(meant: Rendition, bpm: number): void {
     this.meant = meant;

@@ -1,7 +1,7 @@
 import { count, sentence } from '../base';
 import { barTicks, beatTicks, countedBeats, ticks } from '../time';
 import { isHand, VOICE, type Stroke } from '../stroke';
-import { barsSpan, tidy, type Pattern } from '../pattern';
+import { barsSpan, pickupOf, pickupTicks, tidy, withoutPickup, type Pattern } from '../pattern';
 import { timeFeel, timeOf } from './time-feel';
 
 /** A phrase as it is set into time: what is played before it lands, and what it lands with. */
@@ -40,7 +40,8 @@ export function landingOf(phrase: Pattern): Landing {
 
 /**
  * Bars of time, then the phrase, round and round as drummers loop it: the landing is the 1 of the time that follows,
- * which goes on. `groove` keeps the time where it can; plain time does else.
+ * which goes on. A pick-up takes the place of the time before the phrase. `groove` keeps the time where it can; plain
+ * time does else.
  */
 export function inContext(phrase: Pattern, bars: number, groove: Pattern | null): Pattern {
   const { fill, strokes: landing } = landingOf(phrase);
@@ -52,8 +53,9 @@ export function inContext(phrase: Pattern, bars: number, groove: Pattern | null)
   return looped(
     phrase,
     all * bar,
-    kept.filter((s) => s.at < begins || s.at >= over),
+    kept.filter((s) => s.at < begins - pickupTicks(fill) || s.at >= over),
     [
+      ...pickupOf(fill).map((s) => ({ ...s, at: ticks(s.at + begins) })),
       ...landing.map((s) => ({ ...s, at: ticks((all * bar + s.at) % (all * bar)) })),
       ...fill.strokes.map((s) => ({ ...s, at: ticks(s.at + begins) })),
     ],
@@ -93,7 +95,7 @@ function looped(phrase: Pattern, length: number, time: readonly Stroke[], played
   const onMetal = (s: Stroke): boolean => isHand(s.limb) && VOICE[s.voice].family === 'metal';
   const cymbals = new Set(played.filter(onMetal).map((s) => s.at));
   return tidy({
-    ...phrase,
+    ...withoutPickup(phrase),
     start: ticks(0),
     length: ticks(length),
     strokes: [...time.filter((s) => !onMetal(s) || !cymbals.has(s.at)), ...played],

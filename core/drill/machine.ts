@@ -43,9 +43,10 @@ const PATIENCE = 3;
 /** The fewest loops in a row that must be off before a measured try is called messy: one may be a slip. */
 const SLIPS = 2;
 
-/** The rungs of a stage: all of the ladder, or its beginning up to the middle. */
+/** The rungs of a stage: all of the ladder, or its beginning up to the middle; what is only said has the first. */
 export function stageRungs(plan: DrillPlan, stage: Stage | undefined): readonly number[] {
   const all = plan.rungs ?? ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
+  if (stage?.kind === 'say') return all.slice(0, 1);
   if (!stage?.short || all.length < 3) return all;
   const top = all.findIndex((bpm) => bpm >= (plan.start + plan.goal) / 2);
   const short = [

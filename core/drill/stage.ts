@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 
 export const STAGE_KINDS = [
+  'say',
   'bare',
   'dynamics',
   'skeleton',

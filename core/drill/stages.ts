@@ -1,6 +1,6 @@
 import { barTicks, beatTicks, ticks } from '../time';
 import { isHand, type Stroke } from '../stroke';
-import { partOf, rolesOf, tidy, type Pattern, type Role } from '../pattern';
+import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
 import type { Family } from '../recipe';
 import { contextTitle, fitsEveryBeat, inContext, landingOf, onEveryBeat, usualContext } from './context';
 import { grownTo } from './growth';
@@ -9,9 +9,15 @@ import type { Stage, StageKind } from './stage';
 
 /**
  * What is played in a stage: a projection of the phrase. A stage that makes no sense for a phrase any more gives the
- * phrase itself. `groove` is the phrase that keeps time in context; plain time when it is absent or does not fit.
+ * phrase itself. `groove` is the phrase that keeps time in context; plain time when it is absent or does not fit. Only
+ * the whole is led in by its pick-up.
  */
 export function stagePattern(stage: Stage, phrase: Pattern, groove: Pattern | null = null): Pattern {
+  const played = projected(stage, phrase, groove);
+  return stage.kind === 'whole' ? played : withoutPickup(played);
+}
+
+function projected(stage: Stage, phrase: Pattern, groove: Pattern | null): Pattern {
   switch (stage.kind) {
     case 'bare':
       return tidy({
@@ -34,6 +40,7 @@ export function stagePattern(stage: Stage, phrase: Pattern, groove: Pattern | nu
       return grownTo(phrase, stage.until ?? phrase.length);
     case 'voices':
       return tidy({ ...phrase, strokes: phrase.strokes.map((s) => ({ ...s, level: 'tap' as const })) });
+    case 'say':
     case 'whole':
       return phrase;
     case 'context':
@@ -105,6 +112,10 @@ export function tickInPhrase(stage: Stage | null, phrase: Pattern, at: number): 
 
 /** What each kind of stage is called, and why it is played: for stages that are proposed and those a player adds. */
 const WORDS = {
+  say: {
+    title: 'Say it first',
+    why: 'One turn is counted and played to you, one turn is yours: aloud, sticks down. What can be said is played sooner.',
+  },
   bare: { title: 'Bare sticking, one surface', why: 'The hands learn the order before they learn the ways.' },
   dynamics: { title: 'Accents and ghosts, one surface', why: 'Heights of the stick, without moving round the kit.' },
   skeleton: { title: 'The skeleton', why: 'Kick, backbeat and accents alone: what the groove stands on.' },
@@ -182,7 +193,9 @@ export function proposeStages(phrase: Pattern, family: Family): readonly Stage[]
 }
 
 /** The stage that takes a tight spot out of a phrase: the beat before it and the beat it stands in. */
-export function tightStage(phrase: Pattern, at: number, id: string): Stage {
+export function tightStage(phrase: Pattern, place: number, id: string): Stage {
+  // What leads in is taken with the beat it leads to.
+  const at = Math.max(0, place);
   const beat = beatTicks(phrase.meter);
   const inBar = phrase.start % beat;
   const begins = Math.floor((at + inBar) / beat) * beat - inBar;

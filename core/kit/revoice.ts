@@ -1,6 +1,6 @@
 import { count } from '../base';
 import { isHand, VOICE, VOICES, voicesNamed, type Stroke, type Voice } from '../stroke';
-import { tidy, type Finding, type Pattern } from '../pattern';
+import { changedAll, tidy, type Finding, type Pattern } from '../pattern';
 import { isPad, pieceFor, type Kit } from './kit';
 
 export interface Revoiced {
@@ -26,24 +26,25 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
  * change is a finding.
  */
 export function revoice(pattern: Pattern, kit: Kit): Revoiced {
-  const used = [...new Set(pattern.strokes.flatMap((s) => (s.grace ? [s.voice, s.grace] : [s.voice])))];
+  const all = [...pattern.strokes, ...(pattern.pickup ?? [])];
+  const used = [...new Set(all.flatMap((s) => (s.grace ? [s.voice, s.grace] : [s.voice])))];
   const change = new Map(used.map((v) => [v, footless(kit, v) ? null : voiceOn(kit, v)]));
-  if (
-    [...change].every(([from, to]) => from === to) &&
-    !pattern.strokes.some((s) => s.limb === 'J' && kit.feet.J === null)
-  )
+  if ([...change].every(([from, to]) => from === to) && !all.some((s) => s.limb === 'J' && kit.feet.J === null))
     return { pattern, findings: [] };
-  const strokes = pattern.strokes.flatMap((s): Stroke[] => {
+  const sent = (s: Stroke): Stroke[] => {
     const to = change.get(s.voice);
     if (to === null || to === undefined) return [];
     // Without a second pedal the one kick foot takes over where it is free; `tidy` keeps one stroke to a limb and tick.
     if (s.limb === 'J' && kit.feet.J === null) return [{ ...s, limb: 'K', voice: to }];
     const grace = s.grace ? change.get(s.grace) : undefined;
     if (to === s.voice && (grace ?? undefined) === s.grace) return [s];
-    const { grace: _, ...sent } = s;
-    return [{ ...sent, voice: to, ...(grace && grace !== to ? { grace } : {}) }];
-  });
-  return { pattern: tidy({ ...pattern, strokes }), findings: findingsOf(pattern, change, kit) };
+    const { grace: _, ...bare } = s;
+    return [{ ...bare, voice: to, ...(grace && grace !== to ? { grace } : {}) }];
+  };
+  return {
+    pattern: tidy(changedAll(pattern, (strokes) => strokes.flatMap(sent))),
+    findings: findingsOf({ ...pattern, strokes: all }, change, kit),
+  };
 }
 
 function footless(kit: Kit, voice: Voice): boolean {

@@ -24,6 +24,7 @@ export type FindingCode =
   | 'limb-busy'
   | 'no-source'
   | 'cut'
+  | 'pickup'
   | 'revoiced'
   | 'ceiling';
 

@@ -3,6 +3,7 @@ export * from './finding';
 export * from './partitions';
 export * from './lines';
 export * from './pattern';
+export * from './pickup';
 export * from './project';
 export * from './relations';
 export * from './report';

@@ -34,6 +34,8 @@ export interface Pattern {
   readonly length: Ticks;
   readonly strokes: readonly Stroke[];
   readonly groups: readonly Group[];
+  /** Strokes before the 1, at ticks below zero: heard once before the loop, and no part of it. */
+  readonly pickup?: readonly Stroke[];
 }
 
 /** The most strokes a pattern may hold: 64 bars of 32nds on all limbs stay below it. */

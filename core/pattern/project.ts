@@ -1,6 +1,7 @@
 import { barTicks, ticks } from '../time';
 import { isHand, strokeTypes, type Limb, type StrokeType } from '../stroke';
 import type { Pattern } from './pattern';
+import { withoutPickup } from './pickup';
 import { rolesOf, type Role } from './roles';
 
 /** What of a pattern is not to be heard. */
@@ -14,11 +15,10 @@ export const NOTHING_MUTED: Mute = Object.freeze({ limbs: Object.freeze([]), rol
 /** A pattern without the strokes that are muted; its length and groups stay. The same object when nothing is. */
 export function unmuted(pattern: Pattern, { limbs, roles }: Mute): Pattern {
   if (limbs.length === 0 && roles.length === 0) return pattern;
-  const own = rolesOf(pattern);
-  return {
-    ...pattern,
-    strokes: pattern.strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture')),
-  };
+  const heard = (strokes: Pattern['strokes'], own: readonly Role[]): Pattern['strokes'] =>
+    strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture'));
+  const left = { ...pattern, strokes: heard(pattern.strokes, rolesOf(pattern)) };
+  return pattern.pickup ? { ...left, pickup: heard(pattern.pickup, pickupRoles(pattern)) } : left;
 }
 
 /** The stroke type of each stroke by index, cyclically by hand as the phrase loops; null for feet. */
@@ -34,13 +34,19 @@ export function strokeTypesOf(pattern: Pattern): readonly (StrokeType | null)[] 
   return types;
 }
 
+/** The roles of the strokes before the 1, by what the phrase says of such strokes. */
+export function pickupRoles(pattern: Pattern): readonly Role[] {
+  const { strokes, pickup = [] } = pattern;
+  return rolesOf({ ...pattern, strokes: [...strokes, ...pickup] }).slice(strokes.length);
+}
+
 /**
  * A part of a pattern as a pattern of its own: [from, until) in ticks from the pattern's start. Groups are cut to it.
  */
 export function partOf(pattern: Pattern, from: number, until: number): Pattern {
   const length = ticks(Math.max(0, Math.min(pattern.length, until) - from));
   return {
-    ...pattern,
+    ...withoutPickup(pattern),
     start: ticks(pattern.start + from),
     length,
     strokes: pattern.strokes.filter((s) => s.at >= from && s.at < until).map((s) => ({ ...s, at: ticks(s.at - from) })),

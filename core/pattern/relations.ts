@@ -88,6 +88,17 @@ const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
 
 /** A difference in words: how many of what, and where. */
 export function differenceWords(a: Pattern, b: Pattern, schools: Schools): string {
+  const loops = loopWords(a, b, schools);
+  if (difference(pickupOnly(a), pickupOnly(b)).length === 0) return loops;
+  return loops === 'The same.' ? 'The same but for the pick-up.' : `${loops.replace(/\.$/, '')}; and the pick-up.`;
+}
+
+/** The strokes before the 1 as a pattern to be compared. */
+function pickupOnly(pattern: Pattern): Pattern {
+  return { ...pattern, strokes: pattern.pickup ?? [] };
+}
+
+function loopWords(a: Pattern, b: Pattern, schools: Schools): string {
   const found = difference(a, b);
   if (found.length === 0) return a.length === b.length ? 'The same.' : 'The same strokes in another length.';
   const kinds: readonly [DifferenceKind, string][] = [

@@ -4,6 +4,7 @@ import { LIMB_WORDS } from '../stroke';
 import { balance } from './balance';
 import type { Finding } from './finding';
 import type { Pattern } from './pattern';
+import { pickupWords } from './pickup';
 import { leadOf } from './relations';
 import { meantTogether } from './roles';
 import { evenSteps, roundWords, seamOf, seamWords, stepsWords } from './round';
@@ -34,6 +35,8 @@ function sums(pattern: Pattern, schools: Schools): Finding[] {
     const words = `${landed ? 'lands' : 'ends'} on ${placeWords(pattern, ends.last, schools)}`;
     findings.push({ code: 'ends', weight: 'sum', words, at: [ends.last] });
   }
+  const led = pickupWords(pattern, schools);
+  if (led !== null) findings.push({ code: 'pickup', weight: 'sum', words: led });
   if (pattern.length > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, schools) });
   return [...findings, ...crossFindings(pattern)];
 }

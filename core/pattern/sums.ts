@@ -107,8 +107,12 @@ export function countOfStroke(pattern: Pattern, at: number, schools: Schools): C
   return countAt(pattern.start + at, countingOf(pattern, schools));
 }
 
-/** "the e of 3", with the bar in front when there is more than one. */
+/** "the e of 3", with the bar in front when there is more than one; "the & of 4 before the 1" of a pick-up. */
 export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
+  if (pattern.start + at < 0) {
+    const bar = barTicks(pattern.meter);
+    return `${countWords(countOfStroke(pattern, at + bar, schools), false)} before the 1`;
+  }
   return countWords(countOfStroke(pattern, at, schools), pattern.start + pattern.length > barTicks(pattern.meter));
 }
 

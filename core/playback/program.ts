@@ -1,6 +1,6 @@
 import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel, type Schools } from '../time';
 import type { OwnSyllables } from '../stroke';
-import { loopTicks, rolesOf, type Pattern, type Role } from '../pattern';
+import { loopTicks, pickupBar, pickupOf, pickupRoles, pickupTicks, rolesOf, type Pattern, type Role } from '../pattern';
 import { strokeEvents, type Dynamic } from './blows';
 import { clickEvents, clickLayer, type ClickGap, type ClickKind } from './click';
 import { countLayer, type CountKind } from './counting';
@@ -53,10 +53,14 @@ export function playAt(program: Program, meter: Pattern['meter'], bpm: number): 
   return { program, bpm: quarterTempo(bpm, meter), beat: beatTicks(meter) };
 }
 
-/** A pattern and its click as something to play. The phrase starts at zero; the count-in lies before. */
+/**
+ * A pattern and its click as something to play. The phrase starts at zero; the count-in lies before, and in it the
+ * pick-up, once: a phrase that has one is counted in by at least a bar.
+ */
 export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   const bar = barTicks(pattern.meter);
-  const countIn = options.countInBars * bar;
+  const led = options.range ? 0 : pickupTicks(pattern);
+  const countIn = Math.max(options.countInBars, led > 0 ? 1 : 0) * bar;
   // The count-in is always every beat, whatever the click does later.
   const counting: Layer = {
     period: bar,
@@ -91,11 +95,62 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   }
   const loop = turn;
   return {
-    layers: [{ period: loop, from: 0, feel: pattern.feel, events }, counting, click, ...counts],
+    layers: [
+      { period: loop, from: 0, feel: pattern.feel, events },
+      counting,
+      click,
+      ...counts,
+      ...leadLayers(pattern, options),
+    ],
     loop,
     countIn,
     origin: 0,
   };
+}
+
+/** What is heard once before the loop: the strokes of the pick-up, and who counts them along. */
+function leadLayers(pattern: Pattern, options: ProgramOptions): Layer[] {
+  const led = pickupTicks(pattern);
+  const own = pickupBar(pattern);
+  if (!own) return [];
+  const bar = barTicks(pattern.meter);
+  const roles = pickupRoles(pattern);
+  const once = { period: bar, from: -led, until: 0 };
+  const events = pickupOf(pattern).flatMap((s, i) =>
+    strokeEvents(s, bar + s.at, roles[i] ?? 'texture', options.dynamic ?? 'medium'),
+  );
+  const counts = options.counts ? countLayer(own, options.counts, bar, options.schools, options.sung) : null;
+  return [{ ...once, feel: pattern.feel, events }, ...(counts ? [{ ...counts, ...once, period: counts.period }] : [])];
+}
+
+/** Layers are written out over at most so many turns. */
+const MOST_TURNS = 256;
+
+/**
+ * A program as call and answer: in one turn the phrase and whoever counts along sound, in the next only the click. What
+ * comes before the loop stays.
+ */
+export function callAndAnswer(program: Program): Program {
+  const round = 2 * program.loop;
+  const layers = program.layers.map((layer): Layer => {
+    if (layer.until !== undefined || layer.events.every((e) => e.part === 'click')) return layer;
+    // What comes round with the bar, not with the phrase, still counts the bar.
+    const period = common(round, layer.period);
+    if (period > MOST_TURNS * round) return layer;
+    return {
+      ...layer,
+      period,
+      events: turned(layer, period).filter((e) => e.tick < period && e.tick % round < program.loop),
+    };
+  });
+  return { ...program, layers };
+}
+
+/** Least common multiple of two periods. */
+function common(a: number, b: number): number {
+  let [x, y] = [a, b];
+  while (y > 0) [x, y] = [y, x % y];
+  return (a / x) * b;
 }
 
 /** Events of [origin, origin + loop) as a layer that begins at zero and comes round. */

@@ -1,6 +1,6 @@
-import { beatTicks, isCompound, swung, TICKS_PER_QUARTER, type Meter, type Schools, type Ticks } from '../time';
+import { beatTicks, isCompound, swung, ticks, TICKS_PER_QUARTER, type Meter, type Schools, type Ticks } from '../time';
 import { LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Stroke, type Voice } from '../stroke';
-import { loopTicks, placeWords, type Pattern } from '../pattern';
+import { ledIn, loopTicks, pickupOf, placeWords, strokesOf, type Pattern } from '../pattern';
 import { revoice, type Kit } from '../kit';
 import { blowsOf, type Blow } from './blows';
 import { doublesOf, isMeasured, type Able, type StrokeKind } from './profile';
@@ -19,7 +19,7 @@ const SAME_RUN = 1.5;
 /** Two strokes of one limb in a row, and the tempo from which on they do not fit any more. */
 export interface TightPair {
   readonly limb: Limb;
-  /** Indexes of the two strokes in the pattern. */
+  /** Indexes of the two strokes in the pattern; those of a pick-up count on after the last of the loop. */
   readonly from: number;
   readonly to: number;
   /** Tick of the second, from the pattern's start. */
@@ -66,13 +66,15 @@ export interface Ceiling {
  * rise. Swing and grace strokes count.
  */
 export function ceiling(pattern: Pattern, kit: Kit, profile: Able): Ceiling {
-  const played = LIMBS.filter((l) => pattern.strokes.some((s) => s.limb === l));
+  const strokes = strokesOf(pattern);
+  const played = LIMBS.filter((l) => strokes.some((s) => s.limb === l));
   const impossible = bodyParts(kit).flatMap((limbs) => {
     const blows = blowsOf(pattern, limbs).filter((b) => b.offset === 0);
     return blows.flatMap((b, i) => (blows[i + 1]?.at === b.at ? [b.stroke.at] : []));
   });
   const places = new Set<string>();
-  const pairs = tightPairs(pattern, kit, profile).filter((p) => {
+  const all = [...tightPairs(pattern, kit, profile), ...leadPairs(pattern, kit, profile)].sort(tightestFirst);
+  const pairs = all.filter((p) => {
     const place = `${p.at} ${p.limb}`;
     return !places.has(place) && places.add(place);
   });
@@ -100,7 +102,22 @@ export function tightPairs(pattern: Pattern, kit: Kit, profile: Able): readonly 
   const way = waysOn(kit, fittsOf(profile));
   return bodyParts(kit)
     .flatMap((limbs) => pairsOf(pattern, blowsOf(pattern, limbs), loop, way, profile))
-    .sort((a, b) => a.bpm - b.bpm || a.at - b.at);
+    .sort(tightestFirst);
+}
+
+const tightestFirst = (a: TightPair, b: TightPair): number => a.bpm - b.bpm || a.at - b.at;
+
+/** Every two strokes in a row of which one at least is of the pick-up, which is played once. */
+function leadPairs(pattern: Pattern, kit: Kit, profile: Able): readonly TightPair[] {
+  const led = ledIn(pattern);
+  if (!led) return [];
+  const many = pickupOf(pattern).length;
+  const lead = led.length - pattern.length;
+  const own = (index: number): number => (index < many ? pattern.strokes.length + index : index - many);
+  return tightPairs(led, kit, profile).flatMap((p) =>
+    // From the last stroke to the first one there is no way: it is not played again.
+    p.from < p.to && p.from < many ? [{ ...p, from: own(p.from), to: own(p.to), at: ticks(p.at - lead) }] : [],
+  );
 }
 
 /** What moves as one: each hand, and each foot with all its pedals. */
@@ -230,7 +247,8 @@ function countedTempo(quarters: number, meter: Meter): number {
  * A tight place as it is said: "left hand, snare to left crash, the a of 2".
  */
 export function pairWords(pattern: Pattern, pair: TightPair, schools: Schools): string {
-  const [from, to] = [pattern.strokes[pair.from], pattern.strokes[pair.to]];
+  const strokes = strokesOf(pattern);
+  const [from, to] = [strokes[pair.from], strokes[pair.to]];
   const where = placeWords(pattern, pair.at, schools);
   if (!from || !to || from.voice === to.voice)
     return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} again, ${where}`;

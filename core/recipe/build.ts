@@ -1,7 +1,7 @@
 import { meter, parseMeter, ticks, type Meter } from '../time';
 import { parseStrokeText, type Node } from '../stroke';
 import { rudimentById } from '../rudiments';
-import { MOST_BARS, MOST_STROKES, patternOfText, type Finding, type Pattern } from '../pattern';
+import { MOST_BARS, MOST_STROKES, patternOfText, withoutPickup, type Finding, type Pattern } from '../pattern';
 import { barTicks } from '../time';
 import { passes, type Outcome } from './move';
 import { MOST_JOINS, MOST_MOVES } from './plain';
@@ -68,6 +68,13 @@ function within(before: Pattern, outcome: Outcome): Outcome {
     return passes(before, 'too-long', `A phrase is at most ${MOST_BARS} bars long.`);
   if (strokes.length > MOST_STROKES)
     return passes(before, 'too-many', `A phrase holds at most ${MOST_STROKES} strokes.`);
+  if (outcome.pattern.pickup && start > 0) {
+    const words = 'It no longer begins on the 1, so the pick-up falls away.';
+    return {
+      pattern: withoutPickup(outcome.pattern),
+      findings: [...outcome.findings, { code: 'pickup', weight: 'check', words }],
+    };
+  }
   return outcome;
 }
 

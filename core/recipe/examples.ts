@@ -189,6 +189,7 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
     ...on16ths,
     after: 'H l H K',
   },
+  { move: 'pickup', params: { text: 'L K' }, before: 'R l R l', ...on16ths, after: 'R l R l' },
   {
     move: 'land',
     params: { voice: 'crash-right', hand: 'R', kick: true },

@@ -112,12 +112,34 @@ describe('what sounds, what is expected and what is drawn', () => {
               counts: 'tones',
             });
             const meant = drawn(r, 3);
-            expect(sounding(r, 3)).toBe(meant);
-            expect(expected(r, 3)).toBe(meant);
+            // Where it is said, every other turn is the player's, and nothing is struck.
+            if (kind !== 'say') expect(sounding(r, 3)).toBe(meant);
+            expect(expected(r, 3)).toBe(kind === 'say' ? '' : meant);
             cases++;
           }
       }
     expect(cases).toBe(METERS.length * LANDINGS.length * 2 * 4);
+  });
+  it('is said turn by turn: one is counted and played as it is, in the next only the click goes on', () => {
+    for (const m of METERS)
+      for (const text of ['R! l K fL R', 'R L']) {
+        const [grid] = gridsOf(m).filter((g) => g <= 1260);
+        const phrase = build(recipe(text, m, grid ?? 1260, [])).pattern;
+        for (const counts of ['spoken', 'sung', null] as const) {
+          const r = rendition({ phrase, stage: stageOf('say'), counts });
+          const whole = rendition({ phrase, counts: counts ?? 'spoken' });
+          const { loop } = r.program;
+          const of = (q: Rendition, turn: number, click: boolean) =>
+            eventsIn(q.program, turn * loop, (turn + 1) * loop)
+              .filter((e) => (e.part === 'click') === click)
+              .map((e) => `${e.at} ${e.sound} ${e.velocity}`);
+          expect(of(r, 0, false).length).toBeGreaterThan(0);
+          for (let turn = 0; turn < 8; turn++) {
+            expect(of(r, turn, true)).toEqual(of(whole, turn, true));
+            expect(of(r, turn, false)).toEqual(turn % 2 === 0 ? of(whole, turn, false) : []);
+          }
+        }
+      }
   });
   it('mutes and roles follow what is written: on a pad the hats are still what keeps time', () => {
     const phrase = build(grooveIn(meter(4, 4))).pattern;

@@ -13,6 +13,7 @@ import {
 import { revoice, type Kit } from '../kit';
 import { stagePattern, type Stage } from '../drill';
 import {
+  callAndAnswer,
   playAt,
   programOf,
   silencesOf,
@@ -61,6 +62,8 @@ export interface Rendition {
   /** What it is called, and why it is played; no reason for a phrase that is only heard. */
   readonly words: { readonly title: string; readonly why: string };
   readonly gap: ClickGap | null;
+  /** Whether it is said aloud and not struck: every other turn is the player's own, and nothing is expected on a kit. */
+  readonly said: boolean;
 }
 
 /**
@@ -76,22 +79,27 @@ export function rendition(inputs: RenditionInputs): Rendition {
   const { pattern, findings } = kit ? revoice(written, kit) : { pattern: written, findings: [] };
   // Many renditions are only drawn: what sounds is made when it is asked for.
   let made: Program | undefined;
-  const make = (): Program =>
-    programOf(pattern, {
+  const said = stage?.kind === 'say';
+  const counts = inputs.counts ?? (said ? 'spoken' : null);
+  const make = (): Program => {
+    const program = programOf(pattern, {
       click: inputs.click ?? 'beats',
       countInBars: inputs.countInBars ?? 0,
       dynamic: inputs.dynamic ?? 'medium',
       roles: rolesAsWritten(whole, pattern),
-      ...(inputs.counts ? { counts: inputs.counts } : {}),
+      ...(counts ? { counts } : {}),
       ...(inputs.schools ? { schools: inputs.schools } : {}),
       ...(inputs.sung ? { sung: inputs.sung } : {}),
       ...(gap ? { gap } : {}),
       ...(range ? { range } : {}),
     });
+    return said ? callAndAnswer(program) : program;
+  };
   return {
     pattern,
     findings,
     gap,
+    said,
     words: { title: stage?.title ?? 'The whole phrase', why: stage?.why ?? '' },
     get program() {
       return (made ??= make());
@@ -115,10 +123,15 @@ export function requestOf({ program, pattern }: Rendition, bpm: number): PlayReq
 
 /**
  * What turns of a rendition expect of a player, in seconds from its first bar line, at a tempo in counted beats a
- * minute.
+ * minute; nothing where it is said and not struck.
  */
-export function expectedIn({ pattern }: Rendition, bpm: number, first: number, turns: number): readonly Expected[] {
-  return expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
+export function expectedIn(
+  { pattern, said }: Rendition,
+  bpm: number,
+  first: number,
+  turns: number,
+): readonly Expected[] {
+  return said ? [] : expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
 }
 
 /** How long one turn, one slot and one counted beat last, in seconds, at a tempo in counted beats a minute. */

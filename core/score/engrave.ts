@@ -9,7 +9,8 @@ import { writeCell, type Onset, type Cell, type Written } from './cell';
  * A pattern as notes in bars: one voice where hands and feet never sound together, as in a linear phrase, and where a
  * landing is one chord; else hands in one voice, feet in another. Each is filled with rests, so that its lengths add up
  * to the bar exactly. Every stroke stands in exactly one event. What lies on no usual division is moved to the nearest
- * 64th of its cell and named in `rounded`.
+ * 64th of its cell and named in `rounded`. Strokes at ticks below zero stand in a bar 0 of their own, which begins with
+ * the first of them: a pick-up.
  * @example
  * scoreOf(patternOfText(parseStrokeText('R L R L').value, meter(4, 4), GRID.sixteenths)).bars[0].hands.events.map((e) => e.value) // => ["16", "16", "16", "16", "4", "2"]
  */
@@ -20,8 +21,18 @@ export function scoreOf(pattern: Pattern): Score {
   const landed = landing === null ? bars : Math.floor((pattern.start + landing) / bar);
   return {
     meter: pattern.meter,
-    bars: Array.from({ length: bars }, (_, i) => barOf(pattern, i, bar, i >= landed)),
+    bars: [...leadBar(pattern, bar), ...Array.from({ length: bars }, (_, i) => barOf(pattern, i, bar, i >= landed))],
   };
+}
+
+/** The bar of what leads in: without the rests before it, as one voice. */
+function leadBar(pattern: Pattern, bar: number): readonly ScoreBar[] {
+  if (!pattern.strokes.some((s) => pattern.start + s.at < 0)) return [];
+  const whole = barOf(pattern, -1, bar, true);
+  const { events, tuplets } = whole.hands;
+  // A rest inside a tuplet belongs to its division.
+  const first = events.findIndex((e) => e.strokes.length > 0 || e.tuplet !== null);
+  return [{ ...whole, hands: { events: events.slice(first), tuplets } }];
 }
 
 function barOf(pattern: Pattern, index: number, bar: number, landing: boolean): ScoreBar {

@@ -26,7 +26,7 @@ export interface ScoreVoice {
 }
 
 export interface ScoreBar {
-  /** From 1. */
+  /** From 1; 0 for strokes before the 1, which do not fill their bar. */
   readonly number: number;
   /** Hands with stems up, and feet among them where they never sound together; always there. */
   readonly hands: ScoreVoice;

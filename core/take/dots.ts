@@ -1,5 +1,5 @@
 import { quarterTempo, secondsOf } from '../time';
-import { loopTicks, type Pattern } from '../pattern';
+import { loopTicks, pickupTicks, type Pattern } from '../pattern';
 import type { Hit } from './hit';
 
 /**
@@ -23,7 +23,8 @@ export function dotsOf(pattern: Pattern, bpm: number, hits: readonly Hit[]): rea
   const perSecond = 1 / secondsOf(1, quarterTempo(bpm, pattern.meter));
   return hits.map((h) => {
     const tick = h.seconds * perSecond;
-    const turn = Math.floor((tick + pattern.grid / 2) / loop);
+    // What leads in stands before the 1, not at the end of a turn nobody played.
+    const turn = Math.max(pickupTicks(pattern) > 0 ? 0 : -Infinity, Math.floor((tick + pattern.grid / 2) / loop));
     return { tick: tick - turn * loop, limb: h.limb, turn };
   });
 }

@@ -1,6 +1,6 @@
 import { ticks, type Ticks } from '../time';
 import { otherHand } from '../stroke';
-import { finestSlot, type Pattern } from '../pattern';
+import { finestSlot, pickupOf, type Pattern } from '../pattern';
 
 /**
  * Longest pattern, in its finest slots, whose canonical form is taken over all rotations; longer ones are compared as
@@ -18,7 +18,9 @@ export function canonicalForm(pattern: Pattern): string {
   const count = pattern.length / slot;
   const plain = slotCodes(pattern, slot, count, false);
   const mirrored = slotCodes(pattern, slot, count, true);
-  const head = `${pattern.length}:`;
+  // What leads in is heard too, though it does not go round.
+  const led = pickupOf(pattern).map((s) => `${s.at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`);
+  const head = `${pattern.length}:${led.join('|')}`;
   if (count > MOST_SLOTS) return head + [plain.join('|'), mirrored.join('|')].sort().join('');
   const forms = [plain, mirrored].map((codes) => rotated(codes, leastRotation(codes)).join('|'));
   return head + (forms.sort()[0] ?? '');

@@ -3,6 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import { NO_BEST, shownTempo } from '@core/drill';
 import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
+import { strokesOf } from '@core/pattern';
 import { rendition } from '@core/rendition';
 import { now } from '../../data/clock';
 import { DrillsRepo } from '../../data/drills.repo';
@@ -85,7 +86,8 @@ export class ReachStore {
 
   /** Ticks of both strokes of a pair, to point at. */
   ticksOf(pair: TightPair): readonly number[] {
-    const strokes = this.onKit()?.pattern.strokes ?? [];
+    const pattern = this.onKit()?.pattern;
+    const strokes = pattern ? strokesOf(pattern) : [];
     return [strokes[pair.from]?.at, strokes[pair.to]?.at].filter((t) => t !== undefined);
   }
 }

@@ -74,9 +74,10 @@ export class FollowComponent {
     if (bars === null) return [{ n: 0, pattern, position: computed(() => this.inLoop()) }];
     return bars.map((n) => ({
       n,
-      pattern: barOf(pattern, n),
+      pattern: n === 0 && pattern.pickup ? { ...barOf(pattern, n), pickup: pattern.pickup } : barOf(pattern, n),
       position: computed(() => {
         const tick = this.inLoop();
+        if (tick !== null && tick < 0) return n === 0 ? tick : null;
         return tick !== null && tick >= n * bar && tick < (n + 1) * bar ? tick - n * bar : null;
       }),
     }));
@@ -84,7 +85,7 @@ export class FollowComponent {
 
   private inLoop(): number | null {
     const tick = this.position()();
-    if (tick === null || tick < 0) return null;
+    if (tick === null || tick < 0) return tick;
     return this.loop() > 0 ? tick % this.loop() : tick;
   }
 }

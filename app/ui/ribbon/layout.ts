@@ -1,7 +1,7 @@
 import { count as counted } from '@core/base';
-import { barTicks, beatTicks, gridName } from '@core/time';
-import { isHand } from '@core/stroke';
-import { rolesOf, type Pattern } from '@core/pattern';
+import { barTicks, beatTicks, gridName, ticks } from '@core/time';
+import { isHand, type Stroke } from '@core/stroke';
+import { pickupBar, pickupRoles, rolesOf, withoutPickup, type Pattern, type Role } from '@core/pattern';
 import { frameOf } from './frame';
 import { withLabels } from './labels';
 import { MEASURES, measuresOf, SUNG_ROOM, TYPES_ROOM } from './measures';
@@ -20,10 +20,15 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   const typesRoom = options.types && m.counts > 0 ? TYPES_ROOM : 0;
   const headRoom = m.counts + (named ? 13 : 0) + sungRoom + typesRoom;
   const rowHeight = headRoom + m.hands * 2 + m.floor + m.brackets;
-  const roles = rolesOf(pattern);
-  const bothHands = handUnisons(pattern);
-  const rows = frame.rows.map(({ from, until }, i): RibbonRow => {
-    const top = i * (rowHeight + m.gap);
+  const rowOf = (
+    pattern: Pattern,
+    { from, until }: { readonly from: number; readonly until: number },
+    top: number,
+    inset: number,
+    head: string | null,
+    roles: readonly Role[],
+  ): RibbonRow => {
+    const bothHands = handUnisons(pattern);
     const line = top + headRoom + m.hands;
     const base = {
       top,
@@ -33,9 +38,9 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
       from,
       until,
       scale: frame.scale,
-      inset: m.pad,
+      inset,
     };
-    const place = (tick: number): number => m.pad + (tick - from) * frame.scale;
+    const place = (tick: number): number => inset + (tick - from) * frame.scale;
     const slot = pattern.grid * frame.scale;
     const inRow = (at: number): boolean => pattern.start + at >= from && pattern.start + at < until;
     const mine = pattern.strokes.flatMap((stroke, index) =>
@@ -50,7 +55,7 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
       types: typesRoom > 0 ? typesOf(pattern, mine) : [],
       typesY: top + headRoom - 5,
       bodyTop: top + headRoom,
-      head: named ? `bar ${Math.floor(from / barTicks(pattern.meter)) + 1}` : null,
+      head,
       lines: gridLines(pattern, from, until).map((l) => ({ x: place(l.tick), weight: l.weight })),
       counts:
         m.counts === 0 || options.hide?.includes('counts') ? [] : countsOf(pattern, options, from, until, slot, place),
@@ -93,7 +98,36 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
           blockOf(stroke, { index, x, floor: base.floor, slot, role: roles[index] ?? 'texture' }, m),
         ),
     };
+  };
+  const bar = barTicks(pattern.meter);
+  const roles = rolesOf(pattern);
+  const rows = frame.rows.map((span, i) =>
+    rowOf(
+      withoutPickup(pattern),
+      span,
+      i * (rowHeight + m.gap),
+      frame.inset,
+      named ? `bar ${Math.floor(span.from / bar) + 1}` : null,
+      roles,
+    ),
+  );
+  const led = frame.rows[0]?.from === 0 ? pickupBar(pattern) : null;
+  // Strokes of the pick-up count on after those of the loop, at their own ticks before the 1.
+  const own = <T extends { readonly index: number; readonly stroke: Stroke }>(drawn: T): T => ({
+    ...drawn,
+    index: pattern.strokes.length + drawn.index,
+    stroke: { ...drawn.stroke, at: ticks(drawn.stroke.at - (led?.length ?? 0)) },
   });
+  const row = led && rowOf(led, { from: led.start, until: bar }, 0, m.pad, null, pickupRoles(pattern));
+  const fits = row && m.brackets >= 20 && row.right - row.left >= ROOM_FOR_NAME;
+  const lead = row && {
+    ...row,
+    stems: row.stems.map(own),
+    blocks: row.blocks.map(own),
+    brackets: fits
+      ? [{ x1: row.left + 2, x2: row.right - 2, text: 'pick-up', close: true, open: false, goesOn: false }]
+      : [],
+  };
   const height = rows.length * rowHeight + Math.max(0, rows.length - 1) * m.gap + 1;
   return {
     start: pattern.start,
@@ -101,10 +135,14 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
     width: frame.width,
     height,
     rows,
+    lead,
     size: options.size,
     title: titleOf(pattern),
   };
 }
+
+/** A pick-up is named where its name fits under it, in px. */
+const ROOM_FOR_NAME = 52;
 
 /** Ticks at which both hands strike. */
 function handUnisons(pattern: Pattern): ReadonlySet<number> {

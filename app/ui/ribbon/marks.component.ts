@@ -113,8 +113,8 @@ export class MarksComponent {
   });
   /** An arc from head to head; in two pieces where the strokes stand in different rows. */
   readonly tight = computed(() => {
-    const { rows } = this.layout();
-    const ends = rows.flatMap((row) => [
+    const { rows, lead } = this.layout();
+    const ends = (lead ? [lead, ...rows] : rows).flatMap((row) => [
       ...row.stems.map((s) => ({ index: s.index, row, x: s.x, y: s.end, up: s.limb === 'R' ? -1 : 1 })),
       ...row.blocks.map((b) => ({ index: b.index, row, x: b.x + b.width / 2, y: b.y, up: -1 })),
     ]);

@@ -104,6 +104,8 @@ export interface RibbonLayout {
   readonly width: number;
   readonly height: number;
   readonly rows: readonly RibbonRow[];
+  /** What is heard once before the 1, left of the first row; its ticks are those of the bar before. */
+  readonly lead: RibbonRow | null;
   readonly size: RibbonSize;
   readonly title: string;
 }

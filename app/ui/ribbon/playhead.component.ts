@@ -27,8 +27,15 @@ export class PlayheadComponent {
 
   readonly at = computed(() => {
     const tick = this.position()();
-    const { rows } = this.layout();
-    if (tick === null || tick < 0) return null;
+    const { rows, lead } = this.layout();
+    if (tick === null) return null;
+    if (tick < 0) {
+      // In the bar before the 1 the pick-up is followed.
+      const led = lead && tick + lead.until + this.slot() / 2;
+      return lead && led !== null && led >= lead.from
+        ? { x: lead.inset + (led - lead.from) * lead.scale, top: lead.bodyTop - 2, bottom: lead.floor }
+        : null;
+    }
     const inLoop = (this.loop() > 0 ? tick % this.loop() : tick) + this.origin();
     const here = rows.findIndex((r) => inLoop >= r.from && inLoop < r.until);
     const own = rows[here];

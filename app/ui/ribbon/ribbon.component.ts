@@ -88,13 +88,18 @@ export class RibbonComponent {
   });
   /** The rows as they are drawn: one that looks as before stays the same object, and is not drawn again. */
   readonly rows = linkedSignal<readonly RibbonRow[], readonly RibbonRow[]>({
-    source: () => this.layout().rows,
+    source: () => this.drawn(),
     computation: (rows, before) =>
       rows.map((row, i) => {
         const old = before?.value[i];
         return old && looksAlike(row, old) ? old : row;
       }),
   });
+  /** The rows, and last what leads in to them. */
+  private drawn(): readonly RibbonRow[] {
+    const { rows, lead } = this.layout();
+    return lead ? [...rows, lead] : rows;
+  }
   readonly counting = computed(() => countingOf(this.pattern(), this.schools()), { equal: looksAlike });
   readonly pointedAt = computed(() => new Set(this.pointed()));
   readonly OVER = OVER;

@@ -1,4 +1,4 @@
-import { countAt, countWords, type Counting } from '@core/time';
+import { barTicks, countAt, countWords, type Counting } from '@core/time';
 import { graceCount, LIMB_WORDS, VOICE, type Ornament, type Stroke } from '@core/stroke';
 import type { Role } from '@core/pattern';
 import { ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
@@ -88,8 +88,10 @@ export function blockOf(
 
 /** What a screen reader says of a stroke at a tick from the bar line: "bar 1, the e of 2, left hand, ghost, snare". */
 export function wordsOf(tick: number, stroke: Stroke, counting: Counting): string {
+  const before =
+    tick < 0 ? `${countWords(countAt(tick + barTicks(counting.meter), counting), false)} before the 1` : null;
   return [
-    countWords(countAt(tick, counting), true),
+    before ?? countWords(countAt(tick, counting), true),
     LIMB_WORDS[stroke.limb],
     stroke.ornament,
     stroke.level,

@@ -61,6 +61,9 @@ const LETTER = 9;
 const AFTER = 20;
 /** What rests and flags of 32nds and shorter take more there. */
 const SHORT = 18;
+/** How often a bar is set anew, and how far its last note may reach into the room after it, in px before scaling. */
+const MOST_TRIES = 4;
+const LEANS = 12;
 const DURATION: Readonly<Record<string, string>> = { '1': 'w', '2': 'h', '4': 'q' };
 
 /**
@@ -151,10 +154,17 @@ function drawBar(
   const formatter = new Formatter();
   for (const p of parts) formatter.joinVoices([p.set]);
   const room = stave.getNoteEndX() - stave.getNoteStartX() - AFTER - (endsShort(bar) ? SHORT : 0);
-  formatter.format(
-    parts.map((p) => p.set),
-    Math.max(20, room),
-  );
+  const sets = parts.map((p) => p.set);
+  const reached = (): number =>
+    Math.max(...parts.flatMap((p) => p.notes.slice(-1).map((n) => n.getTickContext().getX() + n.getMetrics().width)));
+  // In bars of many short values side by side the package spreads notes beyond the room it is given: it is asked for
+  // less until they fit.
+  for (let asked = Math.max(20, room), tries = 0; tries < MOST_TRIES; tries++) {
+    formatter.format(sets, asked);
+    const over = reached() - Math.max(20, room) - LEANS;
+    if (over <= 0) break;
+    asked = Math.max(20, asked - over);
+  }
   // A division that hands and feet share is written once, over the hands.
   const known = new Set(parts[0]?.tuplets.map((t) => t.at));
   // Beams lengthen the stems of their notes: only then is it known where an accent over a stem stands clear of them.

@@ -55,7 +55,7 @@ const BOTTOM_LINE = 30;
 function roomAbove(bars: readonly ScoreBar[], strokes: readonly Stroke[]): number {
   const needs = bars.map(({ hands, feet }) => {
     const over = hands.tuplets.length + (feet?.tuplets.length ?? 0) > 0 ? ABOVE.tuplet : 0;
-    const heights = [...hands.events, ...(feet?.events ?? [])].map((e) => {
+    const heights = [...beamed(hands.events), ...beamed(feet?.events ?? [])].map((e) => {
       const own = e.strokes.flatMap((i) => strokes[i] ?? []);
       if (own.length === 0) return 0;
       const head = (Math.max(...own.map(heightOf)) - TOP_LINE) / 2;
@@ -70,8 +70,28 @@ function roomAbove(bars: readonly ScoreBar[], strokes: readonly Stroke[]): numbe
   return Math.max(ABOVE.plain, ...needs);
 }
 
+/** What decides how far the signs of a note reach. */
+type Signed = Pick<ScoreEvent, 'strokes' | 'value' | 'tuplet'>;
+
+/** Notes of one beam taken together: signs over a low note stand clear of the beam that a high one lifts. */
+function beamed(events: readonly ScoreEvent[]): readonly Signed[] {
+  const beams = new Map<number, Signed>();
+  const alone = events.filter((e) => e.beam === null);
+  for (const e of events) {
+    if (e.beam === null) continue;
+    const own = beams.get(e.beam);
+    const shorter = !own || VALUE_TICKS[e.value] < VALUE_TICKS[own.value];
+    beams.set(e.beam, {
+      strokes: [...(own?.strokes ?? []), ...e.strokes],
+      value: shorter ? e.value : own.value,
+      tuplet: own?.tuplet ?? e.tuplet,
+    });
+  }
+  return [...alone, ...beams.values()];
+}
+
 /** What flags and beams lengthen a stem by. */
-function flags({ value }: ScoreEvent): number {
+function flags({ value }: Pick<Signed, 'value'>): number {
   return VALUE_TICKS[value] <= VALUE_TICKS['64']
     ? ABOVE.flags
     : VALUE_TICKS[value] <= VALUE_TICKS['32']
@@ -81,12 +101,12 @@ function flags({ value }: ScoreEvent): number {
 
 /** Room that stems, flags and accents of the feet need under the staff before the letters, in px before scaling. */
 function roomUnder(bars: readonly ScoreBar[], strokes: readonly Stroke[]): number {
-  const own = (e: ScoreEvent): Stroke[] => e.strokes.flatMap((i) => strokes[i] ?? []);
+  const own = (e: Signed): Stroke[] => e.strokes.flatMap((i) => strokes[i] ?? []);
   const heads = bars.flatMap(({ hands }) =>
     hands.events.map((e) => (BOTTOM_LINE - Math.min(BOTTOM_LINE, ...own(e).map(heightOf))) / 2),
   );
   const needs = bars.flatMap(({ feet }) =>
-    (feet?.events ?? []).map((e) => {
+    beamed(feet?.events ?? []).map((e) => {
       const tuplet = e.tuplet === null ? 0 : ABOVE.tuplet;
       if (e.strokes.length === 0) return 0;
       const head = (BOTTOM_LINE - Math.min(...own(e).map(heightOf))) / 2;

@@ -12,7 +12,7 @@ import {
   viewChild,
   type Signal,
 } from '@angular/core';
-import type { Pattern } from '@core/pattern';
+import { strokesOf, type Pattern } from '@core/pattern';
 import { followWidth } from '../follow-size';
 import { stilled } from '../stilled';
 import { drawLines, loadMusicFonts, type StaffPlace } from './draw';
@@ -108,7 +108,8 @@ export class StaffComponent {
   );
   readonly playhead = computed(() => {
     const tick = this.position()();
-    if (tick === null || tick < 0) return null;
+    // Before the 1 only what leads in is followed.
+    if (tick === null || tick < 0) return tick === null ? null : this.placeAt(tick);
     return this.placeAt((this.loop() > 0 ? tick % this.loop() : tick) + this.origin());
   });
 
@@ -128,7 +129,8 @@ export class StaffComponent {
     inject(DestroyRef).onDestroy(() => this.engraver?.stop());
   }
 
-  private draw(pattern: Pattern, options: StaffOptions): void {
+  private draw(phrase: Pattern, options: StaffOptions): void {
+    const pattern = { ...phrase, strokes: strokesOf(phrase) };
     const host = this.host().nativeElement;
     const done = (places: readonly StaffPlace[]): void => {
       this.placesState.set(places);

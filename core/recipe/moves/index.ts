@@ -8,6 +8,7 @@ import { layer } from './layer';
 import { level } from './level';
 import { mirror } from './mirror';
 import { ornament } from './ornament';
+import { pickup } from './pickup';
 import { rate } from './rate';
 import { restart } from './restart';
 import { route } from './route';
@@ -38,6 +39,7 @@ export const PLAIN_MOVES = Object.freeze({
   follow,
   layer,
   land,
+  pickup,
   touch,
 });
 

@@ -2,7 +2,20 @@ import { MOVE_NAMES, MOVES, newMove, describeMove } from '../registry';
 import type { Pattern } from '../../pattern';
 import { following, leavingOut, levels, ornaments, sending, swapping } from './choosing';
 import type { Offer, Reader } from './offer';
-import { bursts, fills, grids, inserts, landings, layers, mirrors, rates, restarts, shifts, travels } from './time';
+import {
+  bursts,
+  fills,
+  grids,
+  inserts,
+  landings,
+  layers,
+  mirrors,
+  pickups,
+  rates,
+  restarts,
+  shifts,
+  travels,
+} from './time';
 
 export { offerOf, type Offer } from './offer';
 
@@ -22,6 +35,7 @@ const READERS: readonly Reader[] = [
   rates,
   mirrors,
   landings,
+  pickups,
   layers,
   travels,
 ];

@@ -111,6 +111,13 @@ export const landings: Reader = (text) => {
   return /crash/.test(how) ? [crash] : /kick/.test(how) ? [kick] : [];
 };
 
+/** "pick-up R L", "pick up with R L K before the 1", "R L before the 1". */
+export const pickups: Reader = (text) => {
+  const found = /^(?:a )?pick[- ]?up:?(?: with| of)? (.+?)(?: before (?:the )?1)?$|^(.+) before (?:the )?1$/.exec(text);
+  const strokes = (found?.[1] ?? found?.[2] ?? '').toUpperCase();
+  return strokes !== '' && parseStrokeText(strokes).ok ? [offerOf('pickup', { text: strokes })] : [];
+};
+
 const LAYERS: readonly (readonly [
   RegExp,
   Offer['entry']['move'],

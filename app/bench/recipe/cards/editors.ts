@@ -12,6 +12,7 @@ import { LayerEditorComponent } from './layer-editor.component';
 import { LevelEditorComponent } from './level-editor.component';
 import { MirrorEditorComponent } from './mirror-editor.component';
 import { OrnamentEditorComponent } from './ornament-editor.component';
+import { PickupEditorComponent } from './pickup-editor.component';
 import { RateEditorComponent } from './rate-editor.component';
 import { RestartEditorComponent } from './restart-editor.component';
 import { RouteEditorComponent } from './route-editor.component';
@@ -46,6 +47,7 @@ export const EDITORS: { readonly [N in MoveName]: Type<MoveEditor<MoveParams[N]>
   follow: FollowEditorComponent,
   layer: LayerEditorComponent,
   land: LandEditorComponent,
+  pickup: PickupEditorComponent,
   join: JoinEditorComponent,
   touch: TouchEditorComponent,
 };
