@@ -24,7 +24,7 @@ export function strokesOf(pattern: Pattern): readonly Stroke[] {
  */
 export function pickupTicks(pattern: Pattern): Ticks {
   const first = pickupOf(pattern)[0];
-  return ticks(first ? Math.ceil(-first.at / pattern.grid) * pattern.grid : 0);
+  return ticks(first ? Math.ceil((0 - first.at) / pattern.grid) * pattern.grid : 0);
 }
 
 /**

@@ -115,7 +115,7 @@ function leadLayers(pattern: Pattern, options: ProgramOptions): Layer[] {
   if (!own) return [];
   const bar = barTicks(pattern.meter);
   const roles = pickupRoles(pattern);
-  const once = { period: bar, from: -led, until: 0 };
+  const once = { period: bar, from: 0 - led, until: 0 };
   const events = pickupOf(pattern).flatMap((s, i) =>
     strokeEvents(s, bar + s.at, roles[i] ?? 'texture', options.dynamic ?? 'medium'),
   );

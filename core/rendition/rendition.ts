@@ -62,7 +62,7 @@ export interface Rendition {
   /** What it is called, and why it is played; no reason for a phrase that is only heard. */
   readonly words: { readonly title: string; readonly why: string };
   readonly gap: ClickGap | null;
-  /** Whether it is said aloud and not struck: every other turn is the player's own, and nothing is expected on a kit. */
+  /** Whether it is said and not struck: every other turn is the player's own, and nothing is expected on a kit. */
   readonly said: boolean;
 }
 

@@ -6,9 +6,9 @@ import { USUAL_PROFILE, ceilingOn } from '../reach';
 import { rendition } from '../rendition';
 import { eventsIn } from '../playback';
 import { barsSpan, loopTicks, pickupWords, report, type Pattern } from '../pattern';
-import { scoreOf } from '../score';
+import { scoreOf } from '.';
 import { stagePattern, STAGE_KINDS } from '../drill';
-import { build, type Recipe } from '.';
+import { build, type Recipe } from '../recipe';
 
 const lead = (text: string): Recipe['moves'][number] => ({ id: 'p', on: true, move: 'pickup', params: { text } });
 const phrase = (meter: string, grid: number, text: string, own = 'R! l K R l'): Recipe => ({
