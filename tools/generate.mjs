@@ -146,6 +146,9 @@ await writeDerived('demo/salt-lantern.json', saltLantern());
 const { movesPage } = await load('core/recipe/moves-page.ts');
 await writeDerived('docs/moves.md', movesPage());
 
+const { wordsPage } = await load('core/words/say/page.ts');
+await writeDerived('docs/guide/what-you-can-say.md', wordsPage());
+
 // The audio worklet is a file of its own: the application's bundler makes workers, not worklets.
 await build({
   entryPoints: [path('app/worklets/onset.worklet.ts')],

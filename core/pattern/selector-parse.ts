@@ -29,6 +29,7 @@ class Words {
     this.words = text
       .toLowerCase()
       .replace(/\bbass drum/g, 'kick')
+      .replace(/\b(right|left) hands?\b/g, '$1')
       .replace(/second kick/g, 'second-kick')
       .replace(/hi-hat foot/g, 'hi-hat-foot')
       // "the & of 4" is the count 4&.

@@ -1,13 +1,12 @@
 import fc from 'fast-check';
 import { anyRecipe } from '../testing/arbitraries';
-import { barTicks, GRID, meter, parseCount, USUAL_SCHOOLS } from '../time';
+import { barTicks, GRID } from '../time';
 import { HAND_VOICES, LEVELS, ORNAMENTS, parseStrokeText, VOICE, type Stroke } from '../stroke';
 import { countRef, patternOfText, textOf, voicedText, type Pattern } from '../pattern';
 import {
   applyMove,
   build,
   levelEdits,
-  offersFor,
   ornamentEdits,
   voiceEdits,
   withEdits,
@@ -53,15 +52,6 @@ describe('start again from here', () => {
       { numRuns: 300 },
     );
   });
-  it('is asked in words, in one bar of several', () => {
-    const p = build(typed('(R! l l K)x8')).pattern;
-    expect(offersFor('start again from bar 2: 3', p).map((o) => o.words)).toEqual([
-      'Start again from 2:3, to the end of that bar',
-    ]);
-    expect(offersFor('restart on the & of 2', p)[0]?.words).toBe('Start again from 2&, to the end of that bar');
-    expect(offersFor('start again from 2:3 to the end', p)[0]?.words).toBe('Start again from 2:3');
-    expect(offersFor('start again from 9', p)).toEqual([]);
-  });
   it('refuses the beginning and counts that are none, in words', () => {
     const p = build(typed('R L R L')).pattern;
     expect(applied(p, 'restart', { at: '1', until: 'bar' }).findings[0]?.words).toBe('It begins on the 1 as it is.');
@@ -98,15 +88,6 @@ describe('playing along', () => {
       ),
       { numRuns: 300 },
     );
-  });
-  it('is asked in words', () => {
-    const p = build(typed('R l K l R K')).pattern;
-    const first = (words: string): string | undefined => offersFor(words, p)[0]?.words;
-    expect(first('the right hand follows the kick')).toBe('The right hand on the snare plays with kicks');
-    expect(first('a cymbal with every kick')).toBe('The right hand on the right crash plays with kicks');
-    expect(first('hat on every kick')).toBe('The right hand on the closed hi-hat plays with kicks');
-    expect(first('kick under every accent')).toBe('The kick foot plays with accents');
-    expect(first('left hand on the ride with every kick')).toBe('The left hand on the ride plays with kicks');
   });
 });
 
@@ -145,9 +126,6 @@ describe('a part on another grid', () => {
   });
   it('says what is left, in place and from a count', () => {
     const p = build(typed('(R L)x8')).pattern;
-    expect(offersFor('the first eight as 32nds on 3', p).map((o) => o.words)).toEqual([
-      'Put slots 1 to 8 on 32nds, from 3 on',
-    ]);
     const on = applied(p, 'grid', { grid: 630, part: { from: 1, to: 8, on: '3' } });
     expect(on.findings[0]?.words).toBe('8 slots on 32nds take 4 16ths: 12 of 16 are left as they were.');
     expect(textOf(on.pattern)?.text).toBe('R - L - R - L - R - L - R - L - R L R L R L R L R - L - R - L -');
@@ -292,33 +270,4 @@ describe('hand edits in matters', () => {
       { numRuns: 400 },
     );
   });
-});
-
-describe('down the toms', () => {
-  it('offers by hand, by pair and by stroke, so that no double is torn apart unasked', () => {
-    const p = build(typed('R L L R R L L R')).pattern;
-    const offers = offersFor('down the toms', p).slice(0, 3);
-    expect(offers.map((o) => o.words)).toEqual([
-      'Travel high tom, mid tom and floor tom with hand strokes, on at each change of hand',
-      'Travel high tom, mid tom and floor tom with hand strokes, 2 at a time',
-      'Travel high tom, mid tom and floor tom with hand strokes, 1 at a time',
-    ]);
-    const byHand = applyMove(p, offers[0]!.entry, () => p).pattern;
-    byHand.strokes.forEach((s, i) => {
-      const next = byHand.strokes[i + 1];
-      if (next) expect(next.voice === s.voice).toBe(next.limb === s.limb);
-    });
-  });
-});
-
-it('a place is a count that is read back to it', () => {
-  fc.assert(
-    fc.property(patterns, fc.nat(2000), (p, n) => {
-      const at = n % Math.max(1, p.length);
-      const counting = { meter: p.meter, grid: p.grid, schools: USUAL_SCHOOLS };
-      expect((parseCount(countRef(p, at), counting) ?? NaN) - p.start).toBe(at);
-    }),
-    { numRuns: 300 },
-  );
-  expect(countRef(patternOfText([], meter(4, 4), GRID.sixteenths), 0)).toBe('1');
 });

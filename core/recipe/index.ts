@@ -23,7 +23,7 @@ export {
 } from './hand';
 export { withEdits } from './matters';
 export { fitSlots, type Edit } from './moves';
-export { OFFER_HINTS, offerOf, offersFor, type Offer } from './offers';
+export { offerOf, type Offer } from './offer';
 export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
 export { FAMILIES, familyOf, NAME_LETTERS, PhraseSchema, TAGS, type Family, type Phrase } from './phrase';

@@ -3,7 +3,7 @@ import { barTicks, USUAL_SCHOOLS } from '../time';
 import { isHand, LIMBS, usualVoice } from '../stroke';
 import { LIMB_ADJECTIVES, meantTogether, placesWords, placeWords, selectorFor, type Finding } from '../pattern';
 import type { Build } from './build';
-import { offerOf, type Offer } from './offers';
+import { offerOf, type Offer } from './offer';
 
 /**
  * What would mend a finding, as moves with their sentences; empty where nothing does or nothing needs mending. A remedy

@@ -149,6 +149,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     grid: maybe(anyGrid.map(Number)),
     where: fc.oneof(
       fc.constant({ kind: 'end' as const }),
+      fc.constant({ kind: 'start' as const }),
       record({ kind: fc.constant('after' as const), slot: whole(1, 40) }),
       record({ kind: fc.constant('every' as const), slots: whole(1, 9) }),
     ),

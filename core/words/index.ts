@@ -1,1 +1,2 @@
 export * from './lexicon';
+export * from './say';

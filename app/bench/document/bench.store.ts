@@ -244,9 +244,18 @@ export class BenchStore {
 
   /** An offered move, taken: it is signed and stands last. */
   take(entry: MoveEntry): string | null {
-    if (!this.recipe()) return null;
-    const recipe = this.withMove(entry);
-    return this.edit(() => recipe) ? (recipe.moves.at(-1)?.id ?? null) : null;
+    return this.takeAll([entry]).at(-1) ?? null;
+  }
+
+  /** Moves that were said in one line, as one step; the ids they got, none when the recipe cannot hold them. */
+  takeAll(entries: readonly MoveEntry[]): readonly string[] {
+    const before = this.recipe();
+    if (!before) return [];
+    const recipe = entries.reduce<Recipe>(
+      (r, entry) => ({ ...r, moves: [...r.moves, { ...entry, id: freshId(r.moves) }] }),
+      before,
+    );
+    return this.edit(() => recipe) ? recipe.moves.slice(before.moves.length).map((m) => m.id) : [];
   }
 
   /**

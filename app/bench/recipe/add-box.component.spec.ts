@@ -21,34 +21,65 @@ async function box() {
 }
 
 describe('the box that takes words', () => {
-  it('offers what words could mean, drawn; arrows choose, Enter takes, and it is empty for the next', async () => {
+  it('takes a line of one meaning by Enter, all of its parts as one step, and is empty for the next', async () => {
     const { store, m, field, say } = await box();
-    say('accents every 3');
+    say('accent the rights, ghost the lefts and swap the hands');
     expect([...m.host.querySelectorAll('[role=option] span')].map((e) => e.textContent)).toEqual([
-      'Accent every 3rd slot',
-      'Accent every 3rd stroke',
+      'Accent rights, then Ghost lefts, then Swap the hands',
     ]);
-    expect(m.host.querySelectorAll('[role=option] svg')).toHaveLength(2);
-    key('ArrowDown', field);
-    m.fixture.detectChanges();
-    expect(m.host.querySelector('[aria-selected=true]')?.textContent).toContain('stroke');
+    expect(m.host.querySelectorAll('[role=option] svg')).toHaveLength(1);
     key('Enter', field);
-    expect(store.recipe()?.moves[0]).toMatchObject({
-      id: 'm1',
-      move: 'level',
-      params: { select: { every: { of: 'stroke' } } },
-    });
+    expect(store.recipe()?.moves.map((x) => x.move)).toEqual(['level', 'level', 'mirror']);
+    expect(new Set(store.recipe()?.moves.map((x) => x.id)).size).toBe(3);
     m.fixture.detectChanges();
     expect(field.value).toBe('');
+    store.undo();
+    expect(store.recipe()?.moves).toEqual([]);
   });
-  it('says when nothing fits, with what would, and adds nothing', async () => {
+  it('of several meanings Enter takes none before one is chosen', async () => {
     const { store, m, field, say } = await box();
-    say('purple monkey');
-    expect(m.text()).toContain('These words fit no move yet. For instance: kick after every 4');
+    say('leave out 1');
+    expect(m.host.querySelectorAll('[role=option]')).toHaveLength(2);
+    expect(m.text()).toContain('That can mean 2 things.');
+    key('Enter', field);
+    expect(store.recipe()?.moves).toEqual([]);
+    key('ArrowDown', field);
+    key('ArrowDown', field);
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('[aria-selected=true]')?.textContent).toContain('1e');
+    key('Enter', field);
+    expect(store.recipe()?.moves).toMatchObject([{ id: 'm1', move: 'drop' }]);
+  });
+  it('underlines what it does not understand, says what cannot be met, and adds nothing', async () => {
+    const { store, m, field, say } = await box();
+    say('accent the purple ones with the right');
+    expect([...m.host.querySelectorAll('u')].map((u) => u.textContent)).toEqual(['purple']);
+    expect(m.text()).toContain('These words are not known here.');
+    key('Enter', field);
+    say('accent 7');
+    expect(m.host.querySelector('u')?.textContent).toBe('7');
+    expect(m.text()).toContain('There is no 7 here.');
+    key('Enter', field);
+    say('louder click please');
+    expect(m.text()).toContain('set in the bar below');
     key('Enter', field);
     expect(store.recipe()?.moves).toEqual([]);
     key('Escape', field);
     m.fixture.detectChanges();
+    expect(field.value).toBe('');
+  });
+  it('writes a word to its end by Tab, and brings lines back with the arrow up', async () => {
+    const { m, field, say } = await box();
+    say('rights to the flo');
+    expect(m.host.querySelector('.endings')?.textContent).toContain('floor');
+    key('Tab', field);
+    m.fixture.detectChanges();
+    expect(field.value).toBe('rights to the floor');
+    key('Enter', field);
+    m.fixture.detectChanges();
+    key('ArrowUp', field);
+    expect(field.value).toBe('rights to the floor');
+    key('ArrowDown', field);
     expect(field.value).toBe('');
   });
 });

@@ -1,11 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
-import { build, MOST_MOVES, MOVE_NAMES, MOVES, OFFER_HINTS, offersFor, type MoveName, type Offer } from '@core/recipe';
+import { MOST_MOVES, MOVE_NAMES, MOVES, type MoveName } from '@core/recipe';
+import { endingsOf, HINTS, readLine, type Meant, type Reading } from '@core/words';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
+import { SaidStore } from './said.store';
+
+/** A stretch of the line, and whether it is to blame. */
+interface Piece {
+  readonly text: string;
+  readonly bad: boolean;
+}
+
+const NOTHING: Reading = { kind: 'not', blame: [] };
 
 /**
- * The box under the recipe: takes words, offers the moves they could mean with what they would make, and lists all
- * moves when it is empty.
+ * The box under the recipe takes a line of words. What it can mean is drawn; one meaning is taken by Enter, of several
+ * one is chosen first, and where it means nothing the words that stand in the way are shown.
  */
 @Component({
   selector: 'ls-add-box',
@@ -16,24 +26,44 @@ import { BenchStore } from '../document/bench.store';
 })
 export class AddBoxComponent {
   readonly store = inject(BenchStore);
+  private readonly lines = inject(SaidStore);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
   readonly text = signal('');
   readonly browsing = signal(false);
-  /** Which offer Enter takes. */
-  readonly marked = signal(0);
-  readonly hint = OFFER_HINTS[0] ?? '';
-  readonly hints = OFFER_HINTS;
+  /** The meaning that was chosen of several; null before one was. */
+  readonly chosen = signal<number | null>(null);
+  readonly hint = HINTS[0] ?? '';
   readonly menu = MOVE_NAMES.map((name) => ({ name, title: MOVES[name].title, hint: MOVES[name].hint }));
   readonly full = computed(() => (this.store.recipe()?.moves.length ?? 0) >= MOST_MOVES);
-  readonly offers = computed(() => {
+  readonly reading = computed((): Reading => {
     const built = this.store.build();
-    if (!built) return [];
-    return offersFor(this.text(), built.pattern).map((offer) => ({
-      ...offer,
-      pattern: build({ ...built.recipe, moves: [...built.recipe.moves, offer.entry] }, built).pattern,
-    }));
+    return built && this.text().trim() !== '' ? readLine(this.text(), built) : NOTHING;
   });
-  readonly nothing = computed(() => this.text().trim().length > 2 && this.offers().length === 0);
+  readonly offers = computed((): readonly Meant[] => {
+    const reading = this.reading();
+    return reading.kind === 'meant' ? reading.all : [];
+  });
+  /** Which meaning Enter takes: the only one, or the one that was chosen. */
+  readonly marked = computed(() => (this.offers().length === 1 ? 0 : this.chosen()));
+  readonly playing = computed(() => this.reading().kind === 'playing');
+  readonly blame = computed(() => {
+    const reading = this.reading();
+    return reading.kind === 'not' && this.text().trim().length > 2 ? reading.blame : [];
+  });
+  readonly whys = computed(() => [...new Set(this.blame().map((b) => b.why))]);
+  /** The line with what is to blame in it. */
+  readonly pieces = computed((): readonly Piece[] => {
+    const [text, out] = [this.text(), [] as Piece[]];
+    let at = 0;
+    for (const b of this.blame()) {
+      if (b.from > at) out.push({ text: text.slice(at, b.from), bad: false });
+      out.push({ text: text.slice(b.from, b.until), bad: true });
+      at = b.until;
+    }
+    return at < text.length ? [...out, { text: text.slice(at), bad: false }] : out;
+  });
+  /** Ways to write the last word to its end. */
+  readonly endings = computed(() => (this.offers().length > 0 ? [] : endingsOf(this.text())));
 
   focus(): void {
     this.field()?.nativeElement.focus();
@@ -41,16 +71,23 @@ export class AddBoxComponent {
 
   write(text: string): void {
     this.text.set(text);
-    this.marked.set(0);
+    this.chosen.set(null);
   }
 
   key(event: KeyboardEvent): void {
     const many = this.offers().length;
-    if (event.key === 'ArrowDown' && many > 0) this.marked.update((n) => (n + 1) % many);
-    else if (event.key === 'ArrowUp' && many > 0) this.marked.update((n) => (n + many - 1) % many);
+    const [ending] = this.endings();
+    if (event.key === 'ArrowDown' && many > 1) this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
+    else if (event.key === 'ArrowUp' && many > 1 && this.chosen() !== null)
+      this.chosen.update((n) => ((n ?? 0) + many - 1) % many);
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      const line = this.lines.walk(event.key === 'ArrowUp' ? -1 : 1, this.text());
+      if (line === null) return;
+      this.put(line);
+    } else if (event.key === 'Tab' && ending !== undefined && !event.shiftKey) this.put(ending);
     else if (event.key === 'Enter') {
-      const offer = this.offers()[this.marked()];
-      if (offer) this.take(offer);
+      const meant = this.offers()[this.marked() ?? -1];
+      if (meant) this.take(meant);
     } else if (event.key === 'Escape') {
       this.clear();
       this.field()?.nativeElement.blur();
@@ -59,9 +96,18 @@ export class AddBoxComponent {
     event.stopPropagation();
   }
 
-  take(offer: Offer): void {
-    this.store.take(offer.entry);
+  take({ moves }: Meant): void {
+    // One line is one step of undo.
+    if (this.store.takeAll(moves).length === 0) return;
+    this.lines.keep(this.text());
     this.clear();
+  }
+
+  put(line: string): void {
+    this.write(line);
+    const field = this.field()?.nativeElement;
+    if (field) field.value = line;
+    this.focus();
   }
 
   add(name: MoveName): void {
@@ -74,6 +120,6 @@ export class AddBoxComponent {
     // At once, and not with the next drawing: whoever types on without a pause must not write behind the old words.
     const field = this.field()?.nativeElement;
     if (field) field.value = '';
-    this.marked.set(0);
+    this.chosen.set(null);
   }
 }

@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Level, Ornament, Voice } from '@core/stroke';
-import { countingOf, parseSelector, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { select, type Pattern, type Selector } from '@core/pattern';
+import { readChoice } from '@core/words';
 import {
   clipOf,
   cursorStops,
@@ -156,10 +157,10 @@ export class CursorStore {
       this.selectionState.set(null);
       return null;
     }
-    const read = parseSelector(text, countingOf(pattern, this.settings.schools()));
-    if (!read.ok) return read.problems[0].message;
-    this.selectionState.set({ kind: 'strokes', selector: read.value });
-    return this.chosen().length === 0 ? `There are no ${selectorWords(read.value)} here.` : null;
+    const read = readChoice(text, pattern, this.settings.schools());
+    if (!read.ok) return read.words;
+    this.selectionState.set({ kind: 'strokes', selector: read.select });
+    return null;
   }
 
   /** To the stop after one that was just written; what was chosen is let go. */

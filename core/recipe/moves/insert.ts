@@ -13,6 +13,7 @@ export const InsertParams = Type.Object({
   grid: Type.Optional(Type.Integer({ minimum: 105, maximum: 20160 })),
   where: Type.Union([
     Type.Object({ kind: Type.Literal('end') }),
+    Type.Object({ kind: Type.Literal('start') }),
     Type.Object({ kind: Type.Literal('after'), slot: slots }),
     Type.Object({ kind: Type.Literal('every'), slots }),
   ]),
@@ -22,6 +23,8 @@ type Params = Static<typeof InsertParams>;
 /** Ticks of the old pattern at which something is put in, ascending. */
 function points(pattern: Pattern, where: Params['where']): number[] {
   switch (where.kind) {
+    case 'start':
+      return [0];
     case 'end':
       return [pattern.length];
     case 'after':
@@ -48,7 +51,8 @@ function opened(
   // How many points lie at or before a tick of the old pattern.
   const passed = (t: number): number => at.filter((p) => p <= t).length;
   const groups = pattern.groups.map((g): Group => {
-    const start = g.at + passed(g.at) * gap;
+    // What is put in front belongs to the first group.
+    const start = g.at === 0 ? 0 : g.at + passed(g.at) * gap;
     const end = g.at + g.length + passed(g.at + g.length) * gap;
     return { ...g, at: ticks(start), length: ticks(end - start) };
   });
@@ -99,6 +103,8 @@ export const insert: Move<'insert', Params> = {
     const strokes = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';
     const what = grid === undefined ? strokes : `${strokes} on ${gridName(grid)}`;
     switch (where.kind) {
+      case 'start':
+        return `Add ${what} in front`;
       case 'end':
         return `Add ${what} at the end`;
       case 'after':

@@ -64,6 +64,7 @@ export class InsertEditorComponent {
   readonly changed = output<Params>();
   readonly wheres = [
     { value: 'end', words: 'at the end' },
+    { value: 'start', words: 'in front' },
     { value: 'after', words: 'after slot' },
     { value: 'every', words: 'after every' },
   ] as const;
@@ -79,7 +80,8 @@ export class InsertEditorComponent {
       case 'every':
         return this.set({ where: { kind: 'every', slots: 4 } });
       case 'end':
-        return this.set({ where: { kind: 'end' } });
+      case 'start':
+        return this.set({ where: { kind } });
     }
   }
 

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
 import { count } from '@core/base';
-import { countingOf, nth, parseSelector, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { nth, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { readChoice } from '@core/words';
 import { SettingsRepo } from '../../../data/settings.repo';
 import { ChipsComponent } from '../../../ui/chips.component';
 import { type Choice, choicesOf } from '../../../ui/choice';
@@ -132,9 +133,9 @@ export class SelectorEditorComponent {
   }
 
   setWords(text: string): void {
-    const read = parseSelector(text, countingOf(this.before(), this.settings.schools()));
-    this.problem.set(read.ok ? null : read.problems[0].message);
-    if (read.ok) this.changed.emit(read.value);
+    const read = readChoice(text, this.before(), this.settings.schools());
+    this.problem.set(read.ok ? null : read.words);
+    if (read.ok) this.changed.emit(read.select);
   }
 
   /** A field that restricts nothing is absent, so that equal selectors are equal JSON. */

@@ -1,5 +1,4 @@
-import type { Pattern } from '../../pattern';
-import { describeMove, type MoveEntry, type MoveName, type MoveParams } from '../registry';
+import { describeMove, type MoveEntry, type MoveName, type MoveParams } from './registry';
 
 /** A move that words could mean, with its sentence. It is applied only when the player takes it. */
 export interface Offer {
@@ -15,9 +14,3 @@ export function offerOf<N extends MoveName>(move: N, params: MoveParams[N]): Off
   const entry = { id: UNSIGNED, on: true, move, params } as unknown as MoveEntry;
   return { words: describeMove(entry), entry };
 }
-
-/**
- * Reads the words of one kind of move; an empty list when they are not of that kind. `text` is in small letters with
- * single spaces.
- */
-export type Reader = (text: string, pattern: Pattern) => readonly Offer[];

@@ -1,0 +1,4 @@
+export { readChoice, type Choice } from './choice';
+export { HINTS } from './hints';
+export { wordsPage } from './page';
+export { endingsOf, readLine, type Blame, type Meant, type Reading } from './read';

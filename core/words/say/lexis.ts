@@ -1,0 +1,31 @@
+import { PICK_WORDS } from './pick';
+import { PLAYING_WORDS } from './playing';
+import type { Rule } from './rule';
+import { ADDED_RULES } from './rules-added';
+import { STROKE_RULES } from './rules-strokes';
+import { TIME_RULES } from './rules-time';
+import { LIMB_TERMS, LONG_NAMES, VOICE_TERMS } from './terms';
+import type { Lexis } from './tokens';
+
+/** Every rule there is. */
+export const RULES: readonly Rule[] = [...STROKE_RULES, ...ADDED_RULES, ...TIME_RULES];
+
+/** Words between the parts of a line. */
+export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'first', 'now', '.']);
+/** Words that ask nicely and mean nothing. */
+export const POLITE = new Set(['please', 'now', 'and', 'then', 'also', 'so', 'ok', 'okay']);
+
+/** Every word that is known, of the rules, the terms and the player. */
+export const LEXIS: Lexis = {
+  words: new Set([
+    ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
+    ...PICK_WORDS,
+    ...PLAYING_WORDS,
+    ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
+    ...LONG_NAMES.map((n) => n.as),
+    ...JOINTS,
+    ...POLITE,
+    'some',
+  ]),
+  names: LONG_NAMES,
+};

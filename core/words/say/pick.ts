@@ -1,0 +1,552 @@
+import { ticks, type Grid } from '../../time';
+import type { Level, Limb, Ornament, Voice } from '../../stroke';
+import {
+  GRID_TERMS,
+  LEVEL_TERMS,
+  LIMB_TERMS,
+  NUMBERS,
+  ORDINALS,
+  ORNAMENT_TERMS,
+  SYLLABLES,
+  voiceTerm,
+  type LimbTerm,
+} from './terms';
+import type { Found } from './template';
+import { COUNT, type Token } from './tokens';
+
+/** A count as it was said. No beat: in every beat; `whole`: the beat, not only its number. */
+export interface CountSaid {
+  readonly bar: number | null;
+  readonly beat: number | null;
+  readonly syllable: string;
+  readonly as: 'count' | 'beat' | 'whole';
+}
+
+/** The last beat of the phrase, whichever it is. */
+export const LAST = -1;
+
+/** What each of several things is said to have: "the first of every triplet". */
+export type Each = 'beat' | 'bar' | 'group' | 'repeat' | 'double';
+
+export type Order =
+  | { readonly kind: 'nth'; readonly n: number; readonly very: boolean }
+  | { readonly kind: 'first' | 'last'; readonly n: number }
+  | { readonly kind: 'every'; readonly n: number; readonly of: 'stroke' | 'slot' }
+  | { readonly kind: 'of'; readonly which: number | 'last'; readonly each: Each }
+  /** Strokes of doubles, or those that stand alone. */
+  | { readonly kind: 'doubles' | 'singles' }
+  /** "notes 3 to 5" */
+  | { readonly kind: 'range'; readonly from: number; readonly to: number };
+
+export type BarSaid = number | 'last';
+
+/** Strokes, or places, as they were said. Absent parts do not restrict. */
+export interface Pick {
+  readonly base: 'all' | 'hands' | 'else' | 'them' | null;
+  readonly limb?: LimbTerm;
+  readonly limbs?: readonly Limb[];
+  readonly levels?: readonly Level[];
+  readonly voices?: readonly Voice[];
+  readonly ornaments?: readonly Ornament[];
+  readonly counts?: readonly CountSaid[];
+  readonly bars?: readonly BarSaid[];
+  readonly half?: 1 | 2;
+  readonly order?: Order;
+  /** Slots of this grid are meant, struck or not. */
+  readonly grid?: Grid;
+  readonly before?: CountSaid;
+  readonly after?: CountSaid;
+  readonly since?: CountSaid;
+  readonly to?: CountSaid;
+  readonly until?: CountSaid;
+  readonly except?: readonly Pick[];
+  readonly and?: Pick;
+  /** Words that were said, for what cannot be met. */
+  readonly said: string;
+}
+
+type Part = Omit<Pick, 'said' | 'base'> & { readonly base?: Pick['base'] };
+
+const GENERIC = new Set([
+  'strokes',
+  'stroke',
+  'notes',
+  'note',
+  'hits',
+  'hit',
+  'ones',
+  'one',
+  'part',
+  'parts',
+  'line',
+  'pattern',
+]);
+const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'every']);
+const THEM = new Set(['them', 'those', 'these']);
+const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'just', 'only', 'whole']);
+const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
+  ['beat', 'beat'],
+  ['beats', 'beat'],
+  ['triplet', 'beat'],
+  ['sextuplet', 'beat'],
+  ['quintuplet', 'beat'],
+  ['septuplet', 'beat'],
+  ['bar', 'bar'],
+  ['bars', 'bar'],
+  ['measure', 'bar'],
+  ['group', 'group'],
+  ['groups', 'group'],
+  ['repeat', 'repeat'],
+  ['repeats', 'repeat'],
+  ['cell', 'repeat'],
+  ['round', 'repeat'],
+  ['double', 'double'],
+  ['doubles', 'double'],
+  ['pair', 'double'],
+]);
+
+/** What is said before a clause and holds for its strokes: "in bar 2", "from 3 on", "before the & of 4". */
+export function scopesAt(tokens: readonly Token[], at: number): readonly Found<Partial<Pick>>[] {
+  if (!/^(?:in|from|before|after|until|on|for)$/.test(word(tokens, at))) return [];
+  return narrowed(tokens, { end: at, value: {} }, 0).filter((f) => f.end > at);
+}
+
+/** Words that begin a stretch: "from the e of 2 to 3" are all strokes there. */
+const RANGES = new Set(['from', 'before', 'after', 'until', 'till']);
+
+/** The words of pickings, for the vocabulary. */
+export const PICK_WORDS: readonly string[] = [
+  ...GENERIC,
+  ...ALL,
+  ...THEM,
+  ...LEAD,
+  ...EACH.keys(),
+  ...LEVEL_TERMS.keys(),
+  ...ORNAMENT_TERMS.keys(),
+  ...GRID_TERMS.keys(),
+  ...ORDINALS.keys(),
+  ...NUMBERS.keys(),
+  ...SYLLABLES.keys(),
+  ...'doubles singles last very other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+    ' ',
+  ),
+];
+
+const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
+const said = (tokens: readonly Token[], from: number, end: number): string =>
+  tokens
+    .slice(from, end)
+    .map((t) => t.raw)
+    .join(' ');
+
+/** A number in figures or words. */
+export function numberAt(tokens: readonly Token[], at: number): readonly Found<number>[] {
+  const w = word(tokens, at);
+  const n = NUMBERS.get(w) ?? (/^\d{1,4}$/.test(w) ? Number(w) : /^\d{1,2}s$/.test(w) ? Number(w.slice(0, -1)) : null);
+  if (w === 'a' && word(tokens, at + 1) === 'couple')
+    return [{ end: at + (word(tokens, at + 2) === 'of' ? 3 : 2), value: 2 }];
+  return n === null ? [] : [{ end: at + 1, value: n }];
+}
+
+/** The bar of a count said before it: "bar 2: 3e". */
+function barAt(tokens: readonly Token[], at: number): Found<number> | null {
+  if (!/^bars?$|^measure$/.test(word(tokens, at))) return null;
+  const [n] = numberAt(tokens, at + 1);
+  return n ? { end: /^[:,]$/.test(word(tokens, n.end)) ? n.end + 1 : n.end, value: n.value } : null;
+}
+
+/** One count: "3", "3e", "2:4&", "the e of 3", "beat 4", "the & of it", "the & in each beat". */
+export function countAt(
+  tokens: readonly Token[],
+  start: number,
+  it: number | null = null,
+): readonly Found<CountSaid>[] {
+  const found: Found<CountSaid>[] = [];
+  let at = start;
+  const bar = barAt(tokens, at);
+  if (bar) at = bar.end;
+  while (word(tokens, at) === 'the' || (word(tokens, at) === 'count' && at === start)) at++;
+  const w = word(tokens, at);
+  const raw = tokens[at]?.raw ?? '';
+  if (COUNT.test(w) && /\d/.test(w)) {
+    const [, own, beat = '', syllable = ''] = /^(?:(\d+):)?(\d+)(.*)$/.exec(w) ?? [];
+    found.push({
+      end: at + 1,
+      value: { bar: own ? Number(own) : (bar?.value ?? null), beat: Number(beat), syllable, as: 'count' },
+    });
+  }
+  // Numbers as words are counts where a beat can be so called: "one and four".
+  const spoken = NUMBERS.get(w);
+  if (spoken !== undefined && spoken <= 15 && /^[a-z]{3,}$/.test(w) && w !== 'once' && !w.endsWith('s'))
+    found.push({ end: at + 1, value: { bar: bar?.value ?? null, beat: spoken, syllable: '', as: 'count' } });
+  if (w === 'beat' || w === 'count') {
+    const [n] = numberAt(tokens, at + 1);
+    if (n) found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable: '', as: 'beat' } });
+  }
+  const syllable = SYLLABLES.get(w) ?? (raw === '&' ? '&' : undefined);
+  if (syllable !== undefined) {
+    let next = at + 1;
+    // "of", "after", "in each beat"
+    if (/^(?:of|after|in|on)$/.test(word(tokens, next))) {
+      next++;
+      if (word(tokens, next) === 'the') next++;
+      if (word(tokens, next) === 'it' && it !== null)
+        found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: it, syllable, as: 'count' } });
+      if (/^(?:every|each|all)$/.test(word(tokens, next))) {
+        next++;
+        if (word(tokens, next) === 'the') next++;
+        if (/^(?:beats?|numbers?)$/.test(word(tokens, next)))
+          found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
+      } else {
+        if (word(tokens, next) === 'beat') next++;
+        const [n] = numberAt(tokens, next);
+        const w2 = word(tokens, next);
+        const literal = /^(\d+):(\d+)$/.exec(w2);
+        if (literal)
+          found.push({
+            end: next + 1,
+            value: { bar: Number(literal[1]), beat: Number(literal[2]), syllable, as: 'count' },
+          });
+        else if (n && w2 !== 'a' && w2 !== 'an')
+          found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable, as: 'count' } });
+      }
+    } else if (/s$/.test(w) || (word(tokens, at - 1) === 'every' && syllable !== 'a'))
+      found.push({ end: next, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
+  }
+  return found;
+}
+
+/** So many counts are listed at most. */
+const MOST_LISTED = 16;
+
+/** Several counts: "1, 3 and 5", "the e of 1 and the a of 2", "beats one and four", "2 and 4 in bar 2". */
+export function countsAt(tokens: readonly Token[], start: number): readonly Found<readonly CountSaid[]>[] {
+  let at = start;
+  while (word(tokens, at) === 'the' || word(tokens, at) === 'all') at++;
+  const whole = word(tokens, at) === 'whole' ? ((at += word(tokens, at + 1) === 'of' ? 2 : 1), true) : false;
+  const w = word(tokens, at);
+  if (w === 'offbeats') return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
+  if (w === 'downbeats' || w === 'numbers')
+    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
+  const nth = ORDINALS.get(w);
+  if ((nth !== undefined || w === 'last') && word(tokens, at + 1) === 'beat')
+    return [{ end: at + 2, value: [{ bar: null, beat: nth ?? LAST, syllable: '', as: whole ? 'whole' : 'beat' }] }];
+  if (/^(?:every|each)$/.test(w) && word(tokens, at + 1) === 'beat')
+    return [{ end: at + 2, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
+  if (/^(?:every|each)$/.test(w) && SYLLABLES.has(word(tokens, at + 1)) && word(tokens, at + 1) !== 'a')
+    return [
+      {
+        end: at + 2,
+        value: [{ bar: null, beat: null, syllable: SYLLABLES.get(word(tokens, at + 1)) ?? '&', as: 'count' }],
+      },
+    ];
+  const many = w === 'beats' || w === 'counts';
+  if (many) at++;
+  const out: Found<readonly CountSaid[]>[] = [];
+  const go = (from: number, list: readonly CountSaid[]): void => {
+    if (list.length >= MOST_LISTED) return;
+    const it = list.findLast((c) => c.beat !== null)?.beat ?? null;
+    for (const f of countAt(tokens, from, it)) {
+      const as = whole ? 'whole' : many ? 'beat' : f.value.as;
+      const bar = f.value.bar ?? list.at(-1)?.bar ?? null;
+      const all = [...list, { ...f.value, bar, as }];
+      // A list that goes on behind a comma is not cut there.
+      const goesOn = word(tokens, f.end) === ',' && countAt(tokens, f.end + 1).length > 0 && all.length < MOST_LISTED;
+      if (!goesOn) out.push({ end: f.end, value: all });
+      let next = f.end;
+      if (word(tokens, next) === ',') next++;
+      if (word(tokens, next) === 'and' || word(tokens, next) === '&' || word(tokens, next) === 'or') next++;
+      if (next > f.end) go(next, all);
+    }
+  };
+  go(at, []);
+  return out;
+}
+
+/** Bars as they are said: "bar 2", "bars 1 and 2", "the second bar", "the last bar". */
+export function barsAt(tokens: readonly Token[], start: number): readonly Found<readonly BarSaid[]>[] {
+  let at = start;
+  while (word(tokens, at) === 'the' || word(tokens, at) === 'all' || word(tokens, at) === 'of') at++;
+  const w = word(tokens, at);
+  if (/^(?:bars?|measures?)$/.test(w)) {
+    const out: Found<readonly BarSaid[]>[] = [];
+    let list: readonly BarSaid[] = [];
+    let next = at + 1;
+    for (;;) {
+      const [n] = numberAt(tokens, next);
+      if (!n || word(tokens, next) === 'a') break;
+      list = [...list, n.value];
+      out.push({ end: n.end, value: list });
+      next = n.end;
+      if (!/^(?:and|,|&)$/.test(word(tokens, next))) break;
+      next++;
+    }
+    return out;
+  }
+  const nth: BarSaid | undefined = w === 'last' ? 'last' : ORDINALS.get(w);
+  return nth !== undefined && /^(?:bar|measure)$/.test(word(tokens, at + 1)) ? [{ end: at + 2, value: [nth] }] : [];
+}
+
+/** Words that describe a stroke, one after the other: "right hand accents", "snare notes". */
+function described(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  const go = (at: number, part: Part, many: number): void => {
+    if (many > 0) out.push({ end: at, value: part });
+    const w = word(tokens, at);
+    if (GENERIC.has(w) && many > 0) out.push({ end: at + 1, value: part });
+    const limb = LIMB_TERMS.get(w);
+    if (limb && !part.limb) go(at + 1, { ...part, limb }, many + 1);
+    const level = LEVEL_TERMS.get(w);
+    if (level && !part.levels) go(at + 1, { ...part, levels: [level] }, many + 1);
+    const ornament = ORNAMENT_TERMS.get(w);
+    if (ornament && !part.ornaments) go(at + 1, { ...part, ornaments: [ornament] }, many + 1);
+    const voice = voiceTerm(w);
+    if (voice && !part.voices) go(at + 1, { ...part, voices: voice.of }, many + 1);
+    if (w === 'backbeat' || w === 'backbeats') go(at + 1, { ...part, counts: BACKBEATS }, many + 1);
+  };
+  go(start, {}, 0);
+  return out;
+}
+
+const BACKBEATS: readonly CountSaid[] = [2, 4].map((beat) => ({ bar: null, beat, syllable: '', as: 'count' }));
+
+/** "of every double", "in each bar", "of the repeat". */
+function eachAt(tokens: readonly Token[], start: number): Found<Each> | null {
+  let at = start;
+  if (!/^(?:of|in)$/.test(word(tokens, at))) return null;
+  at++;
+  const every = /^(?:every|each|all)$/.test(word(tokens, at)) || word(tokens, at) === 'the';
+  if (!every) return null;
+  at++;
+  if (word(tokens, at) === 'the') at++;
+  const each = EACH.get(word(tokens, at));
+  return each ? { end: at + 1, value: each } : null;
+}
+
+/** The noun of a picking: what is meant before it is narrowed down. */
+function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  let at = start;
+  while (LEAD.has(word(tokens, at)) && !(word(tokens, at) === 'every' && isOrdinalWord(word(tokens, at + 1)))) {
+    const w = word(tokens, at);
+    // "all" by itself, and "a" as a count, are read below.
+    if (w === 'all' || w === 'every' || w === 'each' || w === 'whole') {
+      if (GENERIC.has(word(tokens, at + 1))) out.push({ end: at + 2, value: { base: 'all' } });
+      else if (w === 'all') out.push({ end: at + 1, value: { base: 'all' } });
+    }
+    at++;
+  }
+  const w = word(tokens, at);
+  if (w === 'rest' || w === 'others') out.push({ end: at + 1, value: { base: 'else' } });
+  if (w === 'other' && GENERIC.has(word(tokens, at + 1))) out.push({ end: at + 2, value: { base: 'else' } });
+  if (ALL.has(w) && w !== 'all' && w !== 'every') {
+    if (word(tokens, at + 1) === 'else') out.push({ end: at + 2, value: { base: 'else' } });
+    // "everything my left plays"
+    let next = at + 1;
+    if (w === 'everything') {
+      while (/^(?:that|which|my|the)$/.test(word(tokens, next))) next++;
+      const limb = LIMB_TERMS.get(word(tokens, next));
+      if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
+    }
+    out.push({ end: at + 1, value: { base: 'all' } });
+  }
+  if (w === 'what') {
+    let next = at + 1;
+    while (/^(?:my|the)$/.test(word(tokens, next))) next++;
+    const limb = LIMB_TERMS.get(word(tokens, next));
+    if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
+  }
+  if (w === 'doubles' || w === 'singles') out.push({ end: at + 1, value: { order: { kind: w } } });
+  if (/^(?:notes?|strokes?)$/.test(w)) {
+    const [from] = numberAt(tokens, at + 1);
+    const [to] = from && /^(?:to|till|until)$/.test(word(tokens, from.end)) ? numberAt(tokens, from.end + 1) : [];
+    if (from && word(tokens, at + 1) !== 'a')
+      out.push({ end: from.end, value: { order: { kind: 'range', from: from.value, to: from.value } } });
+    if (from && to) out.push({ end: to.end, value: { order: { kind: 'range', from: from.value, to: to.value } } });
+  }
+  if (RANGES.has(w)) out.push({ end: at, value: { base: 'all' } });
+  if (THEM.has(w)) out.push({ end: at + 1, value: { base: 'them' } });
+  if (GENERIC.has(w) && at > start) out.push({ end: at + 1, value: { base: 'all' } });
+  out.push(...described(tokens, at));
+  out.push(...ordered(tokens, at));
+  for (const f of countsAt(tokens, start)) {
+    out.push({ end: f.end, value: { counts: f.value } });
+    if (GENERIC.has(word(tokens, f.end))) out.push({ end: f.end + 1, value: { counts: f.value } });
+  }
+  for (const f of barsAt(tokens, start)) out.push({ end: f.end, value: { bars: f.value } });
+  if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half')
+    out.push({ end: at + 2, value: { half: w === 'first' ? 1 : 2 } });
+  return out;
+}
+
+function isOrdinalWord(w: string): boolean {
+  return w === 'other' || ORDINALS.has(w) || /^\d+$/.test(w) || (NUMBERS.get(w) ?? 1) > 1;
+}
+
+/** "the second left", "last two", "every other kick", "the first of every triplet", "the fourth eighth". */
+function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  let at = start;
+  const very = word(tokens, at) === 'very';
+  if (very) at++;
+  const w = word(tokens, at);
+  const orders: Found<Order>[] = [];
+  const nth = ORDINALS.get(w);
+  if (w === 'every' && isOrdinalWord(word(tokens, at + 1))) {
+    const other = word(tokens, at + 1);
+    const n = other === 'other' ? 2 : (ORDINALS.get(other) ?? numberAt(tokens, at + 1)[0]?.value ?? 2);
+    const counted = !ORDINALS.has(other) && other !== 'other';
+    let end = at + 2;
+    const slots = /^slots?$/.test(word(tokens, end));
+    if (slots) end++;
+    orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
+  }
+  if (w === 'start' || w === 'beginning' || w === 'end')
+    orders.push({ end: at + 1, value: { kind: 'nth', n: w === 'end' ? -1 : 1, very: false } });
+  if (nth !== undefined || w === 'last') {
+    const count = numberAt(tokens, at + 1)[0];
+    if (count && word(tokens, at + 1) !== 'a' && (w === 'last' || nth === 1))
+      orders.push({ end: count.end, value: { kind: w === 'last' ? 'last' : 'first', n: count.value } });
+    orders.push({ end: at + 1, value: w === 'last' ? { kind: 'last', n: 1 } : { kind: 'nth', n: nth ?? 1, very } });
+  }
+  const bare = w === 'start' || w === 'beginning' || w === 'end';
+  for (const o of orders) {
+    const heads: Found<Part>[] = [{ end: o.end, value: {} }, ...described(tokens, o.end)];
+    if (GENERIC.has(word(tokens, o.end))) heads.push({ end: o.end + 1, value: {} });
+    const grid = GRID_TERMS.get(word(tokens, o.end));
+    if (grid !== undefined) {
+      const end = GENERIC.has(word(tokens, o.end + 1)) ? o.end + 2 : o.end + 1;
+      heads.push({ end, value: { grid: ticks(grid) } });
+    }
+    for (const h of heads) {
+      const each = eachAt(tokens, h.end);
+      if (each) {
+        const which =
+          o.value.kind === 'last' || (o.value.kind === 'nth' && o.value.n < 0)
+            ? 'last'
+            : o.value.kind === 'nth'
+              ? o.value.n
+              : 1;
+        if (o.value.kind === 'nth' || (o.value.kind === 'last' && o.value.n === 1))
+          out.push({ end: each.end, value: { ...h.value, order: { kind: 'of', which, each: each.value } } });
+      }
+      if (!bare) out.push({ end: h.end, value: { ...h.value, order: o.value } });
+    }
+  }
+  return out;
+}
+
+/** What narrows a picking down, one after the other. */
+function narrowed(tokens: readonly Token[], found: Found<Part>, depth: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [found];
+  if (depth > 3) return out;
+  const { end: at, value: part } = found;
+  let w = word(tokens, at);
+  const add = (f: Found, more: Part): void =>
+    void out.push(...narrowed(tokens, { end: f.end, value: { ...part, ...more } }, depth + 1));
+  if (w === 'which' || w === 'that') {
+    const next = word(tokens, at + 1);
+    if (next === 'are' || next === 'is') return [...out, ...narrowed(tokens, { end: at + 2, value: part }, depth)];
+  }
+  if (w === ',') w = word(tokens, at + 1) === 'from' ? w : '';
+  if (/^(?:on|at|of)$/.test(w)) {
+    // "the last of every beat" is the last in each, not one on a beat.
+    const each = w === 'of' && part.order !== undefined;
+    if (!part.counts)
+      for (const f of countsAt(tokens, at + 1))
+        if (!each || f.value.every((c) => c.beat !== null)) add(f, { counts: f.value });
+    let next = at + 1;
+    while (word(tokens, next) === 'the') next++;
+    const voice = voiceTerm(word(tokens, next));
+    if (voice && w === 'on' && !part.voices) add({ end: next + 1, value: null }, { voices: voice.of });
+    const limb = LIMB_TERMS.get(word(tokens, next));
+    if (limb && w !== 'at' && !part.limb) add({ end: next + 1, value: null }, { limb });
+  }
+  if (/^(?:in|of|on|from)$/.test(w) && !part.bars) {
+    for (const f of barsAt(tokens, at + 1)) {
+      if (w === 'from') continue;
+      add(f, { bars: f.value });
+      // "2 only"
+      if (word(tokens, f.end) === 'only') add({ end: f.end + 1, value: null }, { bars: f.value });
+    }
+    if (
+      /^(?:every|each|all)$/.test(word(tokens, at + 1)) &&
+      /^(?:bars?|beats?)$/.test(word(tokens, at + 2)) &&
+      w !== 'from'
+    )
+      if (word(tokens, at + 2).startsWith('bar') && !part.order) add({ end: at + 3, value: null }, {});
+    let next = at + 1;
+    while (word(tokens, next) === 'the') next++;
+    const half = word(tokens, next);
+    if (/^(?:first|second)$/.test(half) && word(tokens, next + 1) === 'half')
+      add({ end: next + 2, value: null }, { half: half === 'first' ? 1 : 2 });
+  }
+  if (!part.order && /^(?:on|at)$/.test(w))
+    for (const f of ordered(tokens, skipThe(tokens, at + 1))) add(f, orderOnly(f.value));
+  if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
+  if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
+  if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))
+    for (const f of countAt(tokens, w === 'up' ? at + 2 : at + 1)) add(f, { until: f.value });
+  if (w === 'from')
+    for (const f of countAt(tokens, at + 1)) {
+      const next = word(tokens, f.end);
+      if (next === 'on' || next === 'onwards') add({ end: f.end + 1, value: null }, { since: f.value });
+      if (next === 'to') for (const t of countAt(tokens, f.end + 1)) add(t, { since: f.value, to: t.value });
+      add(f, { since: f.value });
+    }
+  return out;
+}
+
+const skipThe = (tokens: readonly Token[], at: number): number => (word(tokens, at) === 'the' ? at + 1 : at);
+const orderOnly = (part: Part): Part => ({
+  ...(part.order ? { order: part.order } : {}),
+  ...(part.grid ? { grid: part.grid } : {}),
+});
+
+const readings = new WeakMap<readonly Token[], Map<number, readonly Found<Pick>[]>>();
+
+/** Strokes as they are said, from a place of the line on: every way they can be read. */
+export function pickAt(tokens: readonly Token[], start: number): readonly Found<Pick>[] {
+  const known = readings.get(tokens) ?? new Map<number, readonly Found<Pick>[]>();
+  readings.set(tokens, known);
+  const before = known.get(start);
+  if (before) return before;
+  // Guards against reading itself while it is read.
+  known.set(start, []);
+  const whole = nouns(tokens, start).flatMap((f) => narrowed(tokens, f, 0));
+  const out: Found<Pick>[] = whole.map((f) => ({
+    end: f.end,
+    value: { base: null, ...f.value, said: said(tokens, start, f.end) },
+  }));
+  for (const f of [...out]) {
+    let at = f.end;
+    if (word(tokens, at) === ',') at++;
+    const w = word(tokens, at);
+    if (/^(?:except|but|other-than|apart-from|without)$/.test(w)) {
+      let next = at + 1;
+      if (/^(?:for|not|on)$/.test(word(tokens, next))) next++;
+      for (const e of pickAt(tokens, next))
+        out.push({ end: e.end, value: { ...f.value, except: [e.value], said: said(tokens, start, e.end) } });
+    }
+  }
+  for (const f of [...out]) {
+    if (word(tokens, f.end) !== 'and' && word(tokens, f.end) !== 'or') continue;
+    // What is said after "except" belongs to it.
+    if (f.value.base !== null || f.value.except) continue;
+    for (const e of pickAt(tokens, f.end + 1))
+      if (e.value.base === null)
+        out.push({ end: e.end, value: { ...f.value, and: e.value, said: said(tokens, start, e.end) } });
+  }
+  const kept = unlike(out);
+  known.set(start, kept);
+  return kept;
+}
+
+/** Two readings of the same words with the same parts are one. */
+function unlike(found: readonly Found<Pick>[]): readonly Found<Pick>[] {
+  const seen = new Set<string>();
+  return found.filter((f) => {
+    const key = `${f.end} ${JSON.stringify(f.value)}`;
+    return !seen.has(key) && seen.add(key);
+  });
+}

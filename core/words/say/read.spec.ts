@@ -1,0 +1,167 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { anyRecipe } from '../../testing/arbitraries';
+import { scoreOf, type Answer, type Sentence } from '../../testing/words-corpus';
+import { OWN_SENTENCES } from '../../testing/words-own';
+import { parseGrid } from '../../time';
+import { voicedText, type Pattern } from '../../pattern';
+import { build, type Build } from '../../recipe';
+import { endingsOf, HINTS, readChoice, readLine } from '.';
+
+const on = (base: string): Build => {
+  const [text = '', meter = '4/4', grid = '16ths'] = base.split(' ; ');
+  return build({ source: { kind: 'typed', text, meter, grid: parseGrid(grid) ?? 1260 }, moves: [] });
+};
+const FOUR = 'R L R R L R L L R L R R L R L L ; 4/4 ; 16ths';
+const shown = (p: Pattern): string => {
+  const v = voicedText(p);
+  return `${p.start ? `@${p.start} ` : ''}${v?.text ?? ''} on ${v?.on ?? ''}`;
+};
+const answer = (say: string, built: Build): Answer => {
+  const r = readLine(say, built);
+  switch (r.kind) {
+    case 'meant':
+      return { offers: r.all, blame: null };
+    case 'playing':
+      return { offers: [], blame: r.words };
+    case 'not':
+      return { offers: [], blame: r.blame.map((b) => b.words).join(' ') };
+  }
+};
+const said = (words: string, base = FOUR): string[] => {
+  const r = readLine(words, on(base));
+  return r.kind === 'meant' ? r.all.map((m) => m.words) : [];
+};
+const blamed = (words: string, base = FOUR): string[] => {
+  const r = readLine(words, on(base));
+  return r.kind === 'not' ? r.blame.map((b) => `${words.slice(b.from, b.until)}: ${b.why}`) : [];
+};
+
+const TABLE = readFileSync('core/testing/words.jsonl', 'utf8')
+  .trim()
+  .split('\n')
+  .map((line) => JSON.parse(line) as Sentence);
+
+describe('a line of words', () => {
+  it.each(TABLE.map((s): [string, Sentence] => [s.say, s]))('“%s” means exactly what the table says', (_, sentence) =>
+    expect(scoreOf(sentence, answer)).toBe('right'),
+  );
+  it.each(OWN_SENTENCES.map(([base, say, ...meant]): [string, string, readonly string[]] => [say, base, meant]))(
+    '“%s” on %s',
+    (say, base, meant) => {
+      const r = readLine(say, on(base));
+      expect(r.kind === 'meant' ? r.all.map((m) => shown(m.pattern)) : []).toEqual(meant);
+    },
+  );
+  it('the moves of a meaning, put behind the recipe, make the phrase that is shown', () => {
+    for (const [base, say] of OWN_SENTENCES) {
+      const built = on(base);
+      const r = readLine(say, built);
+      if (r.kind !== 'meant') continue;
+      for (const m of r.all) {
+        const moves = m.moves.map((move, i) => ({ ...move, id: `x${i}` }));
+        expect(shown(build({ ...built.recipe, moves }).pattern)).toBe(shown(m.pattern));
+      }
+    }
+  });
+});
+
+describe('every word counts', () => {
+  it('one strange word in any sentence that is read, and nothing is offered', () => {
+    for (const [base, say, ...meant] of OWN_SENTENCES) {
+      if (meant.length === 0) continue;
+      const words = say.split(' ');
+      for (const at of [0, Math.floor(words.length / 2), words.length]) {
+        const line = [...words.slice(0, at), 'quoxel', ...words.slice(at)].join(' ');
+        const r = readLine(line, on(base));
+        expect(r.kind).toBe('not');
+        if (r.kind === 'not') expect(r.blame.map((b) => line.slice(b.from, b.until))).toEqual(['quoxel']);
+      }
+    }
+  });
+  it('names the words that are strange, where they stand, and why what is understood cannot be met', () => {
+    expect(blamed('accent the purple rights with feeling')).toEqual([
+      'purple: These words are not known here.',
+      'feeling: These words are not known here.',
+    ]);
+    expect(blamed('accent 5')).toEqual(['5: There is no 5 here.']);
+    expect(blamed('leave out the kicks')).toEqual(['the kicks: There are none here.']);
+    expect(blamed('empty out bar 3')).toEqual(['bar 3: There is one bar.']);
+  });
+  it('what is said in part is not done in part', () => {
+    expect(said('accent the rights, then empty bar 9')).toEqual([]);
+    expect(said('ghost the lefts and send the kicks to the ride')).toEqual([]);
+  });
+});
+
+describe('bad input', () => {
+  it.each([
+    ['nothing', ''],
+    ['commas', ',,,,,,,,'],
+    ['other letters', 'право на хай-хэт'],
+    ['10,000 letters', 'accent the rights '.repeat(600)],
+    ['a sentence of fifty parts', Array.from({ length: 50 }, () => 'accent the rights').join(', then ')],
+    ['exceptions in exceptions', `ghost everything ${'except the rights '.repeat(12)}`],
+    ['counts without end', `accent ${Array.from({ length: 60 }, (_, i) => (i % 4) + 1).join(', ')}`],
+    ['and, and, and', 'and '.repeat(70)],
+    ['brackets and signs', '{pick} [it] (a|b) <b>& " \' \\ / *'],
+  ])('%s is answered, and never by a part of it', (_, line) => {
+    const r = readLine(line, on(FOUR));
+    if (r.kind === 'meant') expect(r.all.length).toBeLessThan(20);
+    if (r.kind === 'not') for (const b of r.blame) expect(b.why.length).toBeGreaterThan(0);
+  });
+  it('any words in any order on any phrase are read or refused, and what is offered builds', () => {
+    const word = fc.constantFrom(...OWN_SENTENCES.flatMap(([, say]) => say.split(' ')));
+    fc.assert(
+      fc.property(anyRecipe, fc.array(word, { minLength: 1, maxLength: 9 }), (recipe, words) => {
+        const built = build({ ...recipe, moves: recipe.moves.slice(0, 2) });
+        const r = readLine(words.join(' '), built);
+        if (r.kind !== 'meant') return;
+        for (const m of r.all) {
+          const whole = build({ ...built.recipe, moves: [...built.recipe.moves, ...m.moves] });
+          expect(shown(whole.pattern)).toBe(shown(m.pattern));
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('what helps', () => {
+  it('every hint is read', () => {
+    const base = 'R! l l R L! r r L ; 4/4 ; 16ths';
+    for (const hint of HINTS)
+      expect([
+        hint,
+        readLine(hint, on(hint.startsWith('beat 4') || hint.includes('2 and 4') ? FOUR : base)).kind,
+      ]).toEqual([hint, 'meant']);
+  });
+  it('a word begun is written to its end, a known one is left', () => {
+    expect(endingsOf('rights to the flo')).toEqual([
+      'rights to the floor',
+      'rights to the floor tom',
+      'rights to the floor toms',
+    ]);
+    expect(endingsOf('rights to the ride')).toEqual([]);
+    expect(endingsOf('')).toEqual([]);
+  });
+  it('slips of the finger are read, but not where two words are as near', () => {
+    expect(said('acent the rigths')).toEqual(['Accent rights']);
+    expect(blamed('accent the bears')).not.toEqual([]);
+  });
+  it('choosing takes the same words as the box', () => {
+    const p = on('R! l K R l l R! l ; 4/4 ; 16ths').pattern;
+    const chosen = (words: string): string => {
+      const c = readChoice(words, p);
+      return c.ok ? JSON.stringify(c.select) : c.words;
+    };
+    expect(chosen('the right hand')).toBe('{"limbs":["R"]}');
+    expect(chosen('my left')).toBe('{"limbs":["L"]}');
+    expect(chosen('bass drum')).toBe('{"limbs":["K"]}');
+    expect(chosen('bar 1: 2')).toBe(chosen('1:2'));
+    expect(chosen('the last two')).toBe('{"counts":["2&","2a"]}');
+    expect(chosen('accents except the first')).toContain('2&');
+    expect(chosen('every other right')).toMatch(/^That can mean 2 things/);
+    expect(chosen('the floor toms')).toBe('There are none here.');
+  });
+});

@@ -1,0 +1,79 @@
+import { isHand, type Limb } from '../../stroke';
+import type { Pattern, Selector } from '../../pattern';
+import type { Build, MoveEntry, Offer } from '../../recipe';
+import { chosen, isWrong, keyOf, selectorOf, type Before, type BeatMeaning } from './choose';
+import type { Pick } from './pick';
+import { Template, type Values } from './template';
+
+/** One thing a clause can mean: moves, and the strokes it spoke of. */
+export interface Act {
+  readonly moves: readonly MoveEntry[];
+  readonly words: string;
+  /** What "them", "it" and "the rest" stand for afterwards, by tick and limb. */
+  readonly them?: ReadonlySet<string>;
+}
+
+/** What a clause means for a phrase; or which of its words cannot be met, and why. */
+export type Said = { readonly acts: readonly Act[] } | { readonly wrong: string; readonly why: string };
+
+export interface Scene extends Before {
+  readonly built: Build;
+}
+
+/** Sentences of one meaning. `rank` puts meanings that only count when no other holds behind. */
+export interface Rule {
+  readonly say: readonly Template[];
+  readonly rank: number;
+  readonly mean: (values: Values, scene: Scene) => Said;
+}
+
+export function rule(say: readonly string[], mean: Rule['mean'], rank = 0): Rule {
+  return { say: say.map((s) => new Template(s)), rank, mean };
+}
+
+export const wrong = (words: string, why: string): Said => ({ wrong: words, why });
+
+/** A clause that means one thing. */
+export function act(offers: readonly Offer[], them?: ReadonlySet<string>): Act {
+  return {
+    moves: offers.map((o) => o.entry),
+    words: offers.map((o) => o.words).join(', then '),
+    ...(them ? { them } : {}),
+  };
+}
+
+export function acts(...all: readonly (readonly Offer[])[]): Said {
+  return { acts: all.map((offers) => act(offers)) };
+}
+
+export function themOf(pattern: Pattern, indexes: readonly number[]): ReadonlySet<string> {
+  return new Set(indexes.flatMap((i) => (pattern.strokes[i] ? [keyOf(pattern.strokes[i])] : [])));
+}
+
+/** A meaning for each way to understand which strokes are meant. */
+export function forStrokes(
+  pick: Pick,
+  scene: Scene,
+  make: (
+    select: Selector,
+    indexes: readonly number[],
+  ) => readonly Offer[] | { readonly wrong: string; readonly why: string },
+  beats: BeatMeaning = 'count',
+): Said {
+  const ways = chosen(pick, scene, beats);
+  if (isWrong(ways)) return ways;
+  const found: Act[] = [];
+  for (const own of ways.ways) {
+    const made = make(selectorOf(pick, scene.pattern, own), own);
+    if ('why' in made) return made;
+    found.push(act(made, themOf(scene.pattern, own)));
+  }
+  return { acts: found };
+}
+
+/** Whether all of these strokes are of feet, or of hands. */
+export function allOf(pattern: Pattern, indexes: readonly number[], what: 'hands' | 'feet'): boolean {
+  return indexes.every((i) => isHand(pattern.strokes[i]?.limb ?? 'K') === (what === 'hands'));
+}
+
+export const isLimb = (l: Limb | 'other'): l is Limb => l !== 'other';

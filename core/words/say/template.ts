@@ -1,0 +1,93 @@
+import type { Token } from './tokens';
+
+/** What a slot of a template found: where it ends, and what it stands for. */
+export interface Found<T = unknown> {
+  readonly end: number;
+  readonly value: T;
+}
+
+/** Reads a slot at a place of a line: every way it can be read. */
+export type SlotReader = (tokens: readonly Token[], at: number) => readonly Found[];
+export type SlotReaders = Readonly<Record<string, SlotReader>>;
+
+type Node =
+  | { readonly kind: 'word'; readonly word: string }
+  | { readonly kind: 'slot'; readonly reader: string; readonly name: string }
+  | { readonly kind: 'any'; readonly of: readonly (readonly Node[])[] };
+
+export type Values = Readonly<Record<string, unknown>>;
+export interface Match {
+  readonly end: number;
+  readonly values: Values;
+}
+
+/**
+ * A template as it is written in the rules: words, `[what may be left out]`, `(one | or another)`, and `{slot}` or
+ * `{slot:name}`.
+ */
+export class Template {
+  private readonly nodes: readonly Node[];
+
+  constructor(readonly text: string) {
+    const marks = text.match(/[[\]()|]|\{[^}]*\}|[^\s[\]()|{}]+/g) ?? [];
+    let at = 0;
+    const sequence = (): Node[] => {
+      const nodes: Node[] = [];
+      for (; at < marks.length; at++) {
+        const mark = marks[at] ?? '';
+        if (mark === ']' || mark === ')' || mark === '|') break;
+        if (mark === '[' || mark === '(') {
+          const of: Node[][] = mark === '[' ? [[]] : [];
+          do {
+            at++;
+            of.push(sequence());
+          } while (marks[at] === '|');
+          nodes.push({ kind: 'any', of });
+        } else if (mark.startsWith('{')) {
+          const [reader = '', name = reader] = mark.slice(1, -1).split(':');
+          nodes.push({ kind: 'slot', reader, name });
+        } else nodes.push({ kind: 'word', word: mark });
+      }
+      return nodes;
+    };
+    this.nodes = sequence();
+  }
+
+  /** Every word that is written in it. */
+  words(): readonly string[] {
+    const of = (nodes: readonly Node[]): string[] =>
+      nodes.flatMap((n) => (n.kind === 'word' ? [n.word] : n.kind === 'any' ? n.of.flatMap(of) : []));
+    return of(this.nodes);
+  }
+
+  /** Every way in which it fits at a place of a line. */
+  fits(tokens: readonly Token[], at: number, slots: SlotReaders): readonly Match[] {
+    return fitting(this.nodes, 0, tokens, at, slots, {});
+  }
+}
+
+function fitting(
+  nodes: readonly Node[],
+  nth: number,
+  tokens: readonly Token[],
+  at: number,
+  slots: SlotReaders,
+  values: Values,
+): readonly Match[] {
+  const node = nodes[nth];
+  if (!node) return [{ end: at, values }];
+  switch (node.kind) {
+    case 'word':
+      return tokens[at]?.word === node.word ? fitting(nodes, nth + 1, tokens, at + 1, slots, values) : [];
+    case 'slot':
+      return (slots[node.reader]?.(tokens, at) ?? []).flatMap((f) =>
+        fitting(nodes, nth + 1, tokens, f.end, slots, { ...values, [node.name]: f.value }),
+      );
+    case 'any':
+      return node.of.flatMap((way) =>
+        fitting(way, 0, tokens, at, slots, values).flatMap((m) =>
+          fitting(nodes, nth + 1, tokens, m.end, slots, m.values),
+        ),
+      );
+  }
+}

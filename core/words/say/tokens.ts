@@ -1,0 +1,121 @@
+/** What words there are: single ones, and names of several words with the one word they are read as. */
+export interface Lexis {
+  readonly words: ReadonlySet<string>;
+  readonly names: readonly { readonly words: readonly string[]; readonly as: string }[];
+}
+
+/** A word of a line: as it is understood, as it was typed, and where it stands. */
+export interface Token {
+  readonly word: string;
+  /** As it was typed, with its capitals. */
+  readonly raw: string;
+  readonly from: number;
+  readonly until: number;
+  /** Whether anything said can mean it. */
+  readonly known: boolean;
+}
+
+/** Lines longer than this are not read, nor lines of more words. */
+export const MOST_LETTERS = 400;
+export const MOST_WORDS = 80;
+
+/** A count in figures: "3", "4&", "2:3e", "1trip", "2.3". */
+export const COUNT = /^(?:\d{1,2}:)?\d{1,2}(?:e|&|a|trip|let|ta|la|&trip|&let|&ta|&la|\.\d)?$/;
+/** Strokes as they are typed, each a word of its own. */
+const STROKES = /^(?:[fdrz]?[rlkhj]!?|-)(?:\+(?:[fdrz]?[rlkhj]!?))*$/i;
+
+const PIECE = /\d{1,2}:\d{1,2}[a-z&.\d]*|[a-z0-9&.+!']+(?:-(?=[a-z])[a-z0-9]+)*|[,;:|-]|[^\s]/giu;
+
+/** Words that belong together are one, however they are spelt: "hi-hat", "hi hat", "hihat". */
+const TOGETHER: readonly (readonly [RegExp, string])[] = [
+  [/^hi-?hats?$/, 'hat'],
+  [/^high-?hats?$/, 'hat'],
+  [/^hats$/, 'hat'],
+  [/^x-?stick$/, 'cross-stick'],
+  [/^bassdrum$/, 'bass-drum'],
+];
+
+/** The words of a line; hyphens part words but for those that are one word with them. */
+export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
+  const found: Token[] = [];
+  for (const match of line.matchAll(PIECE)) {
+    const raw = match[0].replace(/[.!?']+$/, (end) => (/^[fdrz]?[rlkhj]!$/i.test(match[0]) ? end : ''));
+    if (raw === '') continue;
+    const from = match.index;
+    let at = from;
+    const whole = TOGETHER.find(([said]) => said.test(raw.toLowerCase()));
+    for (const part of whole || raw === '-' ? [raw] : raw.split('-')) {
+      const word = whole?.[1] ?? part.toLowerCase().replace(/'/g, '');
+      found.push({ word, raw: part, from: at, until: at + part.length, known: isKnown(word, lexis) });
+      at += part.length + 1;
+    }
+  }
+  return joined(found, lexis).map((t) => spelt(t, lexis));
+}
+
+/** Names of several words as one: "floor tom", "bass drum", "half open hat". */
+function joined(tokens: readonly Token[], lexis: Lexis): Token[] {
+  const out: Token[] = [];
+  for (let i = 0; i < tokens.length;) {
+    const own = lexis.names.find(({ words }) => words.every((w, k) => isSpelt(tokens[i + k]?.word ?? '', w, lexis)));
+    const [first, last] = [tokens[i], tokens[i + (own?.words.length ?? 1) - 1]];
+    if (!first || !last) break;
+    out.push(
+      own
+        ? {
+            word: own.as,
+            raw: tokens
+              .slice(i, i + own.words.length)
+              .map((t) => t.raw)
+              .join(' '),
+            from: first.from,
+            until: last.until,
+            known: true,
+          }
+        : first,
+    );
+    i += own?.words.length ?? 1;
+  }
+  return out;
+}
+
+function isKnown(word: string, { words }: Lexis): boolean {
+  return words.has(word) || COUNT.test(word) || STROKES.test(word) || /^\d{1,4}$|^\d{1,2}s$/.test(word);
+}
+
+/** Whether a word is another one, or a slip away from it. */
+function isSpelt(word: string, meant: string, lexis: Lexis): boolean {
+  return word === meant || (!isKnown(word, lexis) && meant.length > 3 && distance(word, meant) <= 1);
+}
+
+/** A word nobody knows that is one slip away from exactly one that is known (two in long words), as that one. */
+function spelt(token: Token, lexis: Lexis): Token {
+  if (token.known || token.word.length < 4 || !/^[a-z]+$/.test(token.word)) return token;
+  const most = token.word.length > 7 ? 2 : 1;
+  let best: { readonly word: string; readonly far: number } | null = null;
+  let ties = 0;
+  for (const word of lexis.words) {
+    if (word.length < 4 || Math.abs(word.length - token.word.length) > most) continue;
+    const far = distance(word, token.word);
+    if (far > most) continue;
+    if (!best || far < best.far) [best, ties] = [{ word, far }, 1];
+    else if (far === best.far) ties++;
+  }
+  return best && ties === 1 ? { ...token, word: best.word, known: true } : token;
+}
+
+/** Slips from one word to another: letters left out, put in, changed, or two that changed places. */
+export function distance(a: string, b: string): number {
+  const rows = Array.from({ length: a.length + 1 }, (_, i) => [i, ...Array.from({ length: b.length }, () => 0)]);
+  for (let j = 0; j <= b.length; j++) (rows[0] ?? [])[j] = j;
+  const cell = (i: number, j: number): number => rows[i]?.[j] ?? 0;
+  for (let i = 1; i <= a.length; i++)
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1] ? 0 : 1;
+      let least = Math.min(cell(i - 1, j) + 1, cell(i, j - 1) + 1, cell(i - 1, j - 1) + same);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
+        least = Math.min(least, cell(i - 2, j - 2) + 1);
+      (rows[i] ?? [])[j] = least;
+    }
+  return cell(a.length, b.length);
+}

@@ -1,0 +1,34 @@
+// Points a checker of sentences to the project's reader: bundles `core/words` and answers { offers, blame }.
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import { build } from 'esbuild';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const outfile = join(mkdtempSync(join(tmpdir(), 'words-')), 'words.mjs');
+await build({
+  stdin: { contents: `export { readLine } from './core/words';`, resolveDir: root, loader: 'ts' },
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  outfile,
+  logLevel: 'error',
+});
+const { readLine } = await import(pathToFileURL(outfile));
+
+/** One function that reads a sentence for a phrase as it stands. */
+export default function adapter() {
+  return (sentence, built) => {
+    const reading = readLine(sentence, built);
+    switch (reading.kind) {
+      case 'meant':
+        return { offers: reading.all.map(({ words, moves }) => ({ words, moves })), blame: null };
+      case 'playing':
+        return { offers: [], blame: reading.words };
+      default:
+        return { offers: [], blame: reading.blame.map((b) => b.words).join(' ') };
+    }
+  };
+}
