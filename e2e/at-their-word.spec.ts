@@ -1,3 +1,6 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { build, type Recipe } from '../core/recipe';
+import { DEMO_PHRASES } from '../demo/phrases';
 import { draftOn, expect, fromMenu, openDemo, test, typeSticking } from './fixture';
 
 interface Draft {
@@ -97,4 +100,86 @@ test('a phrase is said before it is played: turn by turn, by ear, though somethi
   await expect(page.getByText(/was clean/)).toBeVisible({ timeout: 30_000 });
   // One rung is enough for what is only said.
   await expect(page.getByRole('button', { name: /Say it first ?, played through/ })).toBeVisible();
+});
+
+/** Phrases of the demo from an empty bench: what is typed, then lines of words. */
+const BY_WORDS: readonly (readonly [name: string, typed: string, ...lines: string[]])[] = [
+  ['Gutting knife', 'R! l R R L! r L L', 'fill a bar', 'right accents to the high tom, left accents to the mid tom'],
+  [
+    'Anchor chain',
+    'R L R L',
+    'add a kick at the end',
+    'fill a bar, close with R',
+    'accent the first of every repeat',
+    'rights to the floor tom',
+  ],
+  [
+    'Cold rope',
+    'R! l l K',
+    'fill a bar from the & of 2, rest for whatever is left',
+    'accents to the mid tom and the floor tom in turn',
+  ],
+  ['Bilge pump', 'R L K R K L! R K', 'fill a bar', 'rights to the hi-hat'],
+  [
+    'Harbour steps',
+    'R L L R L L R L',
+    'fill a bar from 3',
+    'snare, high tom, floor tom in 3, 3 and 2',
+    'land on 1 with crash and kick',
+  ],
+];
+
+test('five phrases of the demo are built from an empty bench by words alone', async ({ page }) => {
+  for (const [name, typed, ...lines] of BY_WORDS) {
+    await typeSticking(page, typed);
+    for (const line of lines) {
+      await say(page, line);
+      await expect(page.getByRole('combobox', { name: 'Add a move, in words' })).toHaveValue('');
+    }
+    const { recipe } = await draftOn<{ recipe: Recipe }>(page, 'loop-shelf');
+    const wanted = DEMO_PHRASES.find((p) => p.name === name);
+    expect(wanted).toBeDefined();
+    const shown = (r: Recipe) => {
+      const { start, length, strokes } = build(r).pattern;
+      return [start, length, strokes.map((s) => `${s.at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''}`)];
+    };
+    expect([name, shown(recipe)]).toEqual([
+      name,
+      shown({ source: wanted?.source as Recipe['source'], moves: [...(wanted?.moves ?? [])] }),
+    ]);
+  }
+});
+
+test('of several meanings one is chosen with a key, what is not understood is underlined, and nothing is half done', async ({
+  page,
+}) => {
+  await typeSticking(page, 'R L R L R L R L');
+  const box = page.getByRole('combobox', { name: 'Add a move, in words' });
+  await page.keyboard.press('/');
+  await page.keyboard.type('lefts to the low tom');
+  await expect(page.getByRole('option')).toHaveCount(2);
+  await expect(page.getByText('That can mean 2 things.')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(box).toHaveValue('lefts to the low tom');
+  await expect(page.locator('.move')).toHaveCount(0);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await expect(box).toHaveAttribute('aria-activedescendant', 'offer-1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('article', { name: 'Send lefts to the floor tom' })).toBeVisible();
+  await page.keyboard.type('accent the rights with feeling and ghost the lefts');
+  await expect(page.locator('ls-add-box u')).toHaveText('feeling');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.move')).toHaveCount(1);
+  const { violations } = await new AxeBuilder({ page }).include('ls-add-box').analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+  await page.keyboard.press('Escape');
+  // Several parts of one line are one step of undo; earlier lines come back with the arrow up.
+  await say(page, 'accent the rights, ghost the lefts');
+  await expect(page.locator('.move')).toHaveCount(3);
+  await page.keyboard.press('ArrowUp');
+  await expect(box).toHaveValue('accent the rights, ghost the lefts');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('.move')).toHaveCount(1);
 });

@@ -209,12 +209,11 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   return full.length > 0 ? { ways: full } : wrong('There are none here.');
 }
 
-/** "All ghosts except the first": the first of the ghosts. What is taken out by its order is counted in what is meant. */
+/** "All ghosts except the first": the first of the ghosts. An order that is taken out counts in what is meant. */
 function among(e: Pick, pick: Pick): Pick {
-  const bare = e.order && !e.limb && !e.levels && !e.voices && !e.counts && !e.bars;
-  if (!bare) return e;
+  if (!e.order || e.limb || e.levels || e.voices || e.counts || e.bars) return e;
   const { except: _, and: __, order: ___, ...rest } = pick;
-  return { ...rest, ...(e.order ? { order: e.order } : {}), ...(e.grid === undefined ? {} : { grid: e.grid }) };
+  return { ...rest, order: e.order, ...(e.grid === undefined ? {} : { grid: e.grid }) };
 }
 
 /** Whether a number can stand for its whole beat: "beat 4" where strokes are sent, "3" too where they are left out. */

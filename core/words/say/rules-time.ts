@@ -571,9 +571,10 @@ const TOMS: readonly Voice[] = ['high-tom', 'mid-tom', 'floor-tom'];
 type Station = MoveParams['route']['stations'][number];
 const station = (v: Voice): Station => ({ right: v, left: v });
 
-function travel(pick: Pick | null, voices: readonly Voice[], size: number, scene: Scene): Said {
+function travel(pick: Pick | null, voices: readonly Voice[], size: number | readonly number[], scene: Scene): Said {
+  const sizes = typeof size === 'number' ? [size] : [...size];
   const make = (select: MoveParams['route']['select']): Offer =>
-    offerOf('route', { select, stations: voices.map(station), order: [], sizes: [size] });
+    offerOf('route', { select, stations: voices.map(station), order: [], sizes });
   if (!pick) return acts([make({ limbs: ['R', 'L'] })]);
   return forStrokes(pick, scene, (select) => [make(select)]);
 }
@@ -582,6 +583,15 @@ const GO = '[go|goes|walk|walks|travel|travels|move|moves|run|runs|send|take|spr
 const SIZE =
   '[, ] [in ({n:size}|ones)|{n:size} (on|to|per) each [drum|tom]|{n:size} (strokes|notes) (on|to|per) (each|a) [drum|tom]|{n:size} each|{n:size} at a time|(one|a) {unit} (on|to|per) each [drum|tom]]';
 const ROUTES: Rule[] = [
+  rule(
+    ['[round|around|over|through] {voices} (in|as|by) [groups of] {sizes}', '{sizes} (on|over|round) {voices}'],
+    (v, scene) => {
+      const [list] = v['voices'] as VoicesSaid;
+      const sizes = v['sizes'] as readonly number[];
+      if (!list || list.length < 2 || sizes.length < 2) return wrong('each', 'Name the drums, and how many on each.');
+      return travel(null, list, sizes, scene);
+    },
+  ),
   rule(
     [
       `{pick} ${GO} up the toms ${SIZE}`.replaceAll('{unit}', 'beat'),
