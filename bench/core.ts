@@ -1,6 +1,7 @@
 import { barTicks, countAt, GRID, meter, USUAL_SCHOOLS } from '@core/time';
 import { build, type MoveEntry, type Recipe } from '@core/recipe';
 import { eventsIn, programOf } from '@core/playback';
+import { readLine } from '@core/words';
 import { line } from './measure';
 
 /** Eight bars of 4/4 from a five-slot cell with twelve moves. */
@@ -82,6 +83,17 @@ console.log(
     () => build(lastChanged, built),
     'build() from nothing',
     () => build(recipe),
+  ),
+);
+console.log(
+  line(
+    'a line of three parts read for 8 bars',
+    () => readLine('right hand to the hi-hat, lefts ghosted, accent 2 and 4', built),
+    'a key, 5 ms',
+    () => {
+      const until = performance.now() + 5;
+      while (performance.now() < until);
+    },
   ),
 );
 console.log(

@@ -1,5 +1,16 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { currentKit, handVoicesOn, pieceFor, USUAL_KITS, voiceNameOn, voiceOn, type Kit, type Kits } from '@core/kit';
+import {
+  currentKit,
+  handVoicesOn,
+  ownNames,
+  pieceFor,
+  saidOn,
+  USUAL_KITS,
+  voiceNameOn,
+  voiceOn,
+  type Kit,
+  type Kits,
+} from '@core/kit';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
@@ -21,6 +32,14 @@ export class KitsRepo {
   readonly voices = computed((): readonly Voice[] =>
     VOICES.filter((v) => !VOICE[v].extra || pieceFor(this.current(), v) !== null),
   );
+
+  /** Pieces of the player's own, by the names they have. */
+  readonly own = computed(() => ownNames(this.current()));
+
+  /** A sentence with those names in it. */
+  said(words: string): string {
+    return this.own().length === 0 ? words : saidOn(this.current(), words);
+  }
 
   nameOf(voice: Voice): string {
     return voiceNameOn(this.current(), voice);

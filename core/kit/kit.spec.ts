@@ -15,6 +15,8 @@ import {
   revoice,
   strikingPoint,
   targetWidth,
+  ownNames,
+  saidOn,
   voiceNameOn,
   voiceOn,
   type Kit,
@@ -101,6 +103,22 @@ describe('kits', () => {
       }
     },
   );
+  it('sentences call pieces of one’s own by their names', () => {
+    const five = preset('five');
+    const more: Kit = {
+      ...five,
+      pieces: [
+        ...five.pieces,
+        { ...newPiece('own', five.pieces), name: 'Wash-board', voices: ['own-1'] },
+        { ...newPiece('own', five.pieces), id: 'tin', name: 'Tin', voices: ['own-2'] },
+      ],
+    };
+    expect(saidOn(more, 'Send lefts to the second own piece and the own piece')).toBe(
+      'Send lefts to the Tin and the Wash-board',
+    );
+    expect(saidOn(five, 'Send lefts to the own piece')).toBe('Send lefts to the own piece');
+    expect(ownNames(more).map((n) => n.voice)).toEqual(['own-1', 'own-2']);
+  });
   it.each(['splash', 'china', 'cowbell', 'block', 'own'] as const)('a new %s stands on nothing else', (kind) => {
     const five = preset('five');
     const more: Kit = { ...five, pieces: [...five.pieces, newPiece(kind, five.pieces)] };

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { HAND_VOICES, usualVoice, VOICE, type Limb, type Voice } from '../stroke';
+import { HAND_VOICES, usualVoice, VOICE, VOICES, type Limb, type Voice } from '../stroke';
 import { KIT_LIMITS, PieceSchema, type Piece } from './piece';
 
 /** Which foot of the body works a pedal. */
@@ -81,4 +81,23 @@ export function handVoicesOn(kit: Kit, chosen: readonly Voice[] = []): readonly 
 export function voiceNameOn(kit: Kit, voice: Voice): string {
   const piece = VOICE[voice].piece === 'own' ? pieceFor(kit, voice) : null;
   return piece ? piece.name : VOICE[voice].name;
+}
+
+/** A kit's own pieces by the names they were given. */
+export function ownNames(kit: Kit): readonly { readonly name: string; readonly voice: Voice }[] {
+  return VOICES.flatMap((voice) => {
+    const name = voiceNameOn(kit, voice);
+    return name === VOICE[voice].name ? [] : [{ name, voice }];
+  });
+}
+
+/**
+ * A sentence as it is said on a kit: pieces of one's own by their names.
+ * @example
+ * saidOn(KIT_PRESETS[3], 'Send rights to the own piece') // => "Send rights to the own piece"
+ */
+export function saidOn(kit: Kit, words: string): string {
+  // The longer name first: "second own piece" holds "own piece".
+  const names = [...ownNames(kit)].sort((a, b) => VOICE[b.voice].name.length - VOICE[a.voice].name.length);
+  return names.reduce((said, { name, voice }) => said.replaceAll(VOICE[voice].name, name), words);
 }

@@ -57,14 +57,17 @@ export class ReachStore {
     const on = this.onKit();
     return (this.ceiling()?.pairs ?? []).map((pair) => ({
       pair,
-      words: on ? pairWords(on.pattern, pair, this.settings.schools()) : '',
+      words: on ? this.kits.said(pairWords(on.pattern, pair, this.settings.schools())) : '',
     }));
   });
   /** Changes that raise it; worked out on the phrase itself, as they become moves of its recipe. */
   readonly raises = computed(() => {
     const pattern = this.later()?.pattern;
     return pattern && pattern.strokes.length <= 600
-      ? raises(pattern, this.kits.current(), this.able.now(), this.settings.schools())
+      ? raises(pattern, this.kits.current(), this.able.now(), this.settings.schools()).map((r) => ({
+          ...r,
+          words: this.kits.said(r.words),
+        }))
       : [];
   });
   readonly paths = computed(() => {

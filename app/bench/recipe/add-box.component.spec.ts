@@ -4,6 +4,8 @@ import { mount } from '../../testing/mount';
 import { emptyPlace, key } from '../../testing/place';
 import { AddBoxComponent } from './add-box.component';
 import { BenchStore } from '../document/bench.store';
+import { CursorStore } from '../ribbon/cursor.store';
+import { SoundStore } from '../ribbon/sound.store';
 
 async function box() {
   await emptyPlace();
@@ -67,6 +69,34 @@ describe('the box that takes words', () => {
     key('Escape', field);
     m.fixture.detectChanges();
     expect(field.value).toBe('');
+  });
+  it('does what is said to the player by Enter, and says beforehand what that is', async () => {
+    const { store, m, field, say } = await box();
+    const sound = TestBed.inject(SoundStore);
+    const cursor = TestBed.inject(CursorStore);
+    store.setTempo(90);
+    const order = (words: string, says: string): void => {
+      say(words);
+      expect(m.text()).toContain(says);
+      key('Enter', field);
+      m.fixture.detectChanges();
+      expect(field.value).toBe('');
+    };
+    order('slower by 10', 'Play it at 80');
+    expect(store.tempo()).toBe(80);
+    order('half speed', 'Play it at half speed');
+    expect(sound.half()).toBe(true);
+    order('only hands', 'Hear only the hands');
+    expect(sound.mute().limbs).toEqual(['K', 'J', 'H']);
+    order('hear everything', 'Hear everything');
+    expect(sound.mute().limbs).toEqual([]);
+    order('swing the 16ths by 58', 'Swing 16ths by 58 %');
+    expect(store.recipe()?.source.swing).toEqual({ on: '16ths', ratio: 0.58 });
+    order('straight', 'Play it straight');
+    expect(store.recipe()?.source.swing).toBeUndefined();
+    order('loop beat 1', 'Loop beat 1');
+    expect(cursor.range()).toEqual({ from: 0, until: 5040 });
+    expect(store.recipe()?.moves).toEqual([]);
   });
   it('writes a word to its end by Tab, and brings lines back with the arrow up', async () => {
     const { m, field, say } = await box();

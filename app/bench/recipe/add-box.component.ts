@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
 import { MOST_MOVES, MOVE_NAMES, MOVES, type MoveName } from '@core/recipe';
 import { endingsOf, HINTS, readLine, type Meant, type Reading } from '@core/words';
+import { KitsRepo } from '../../data/kits.repo';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
+import { OrdersStore } from './orders.store';
 import { SaidStore } from './said.store';
 
 /** A stretch of the line, and whether it is to blame. */
@@ -26,7 +28,9 @@ const NOTHING: Reading = { kind: 'not', blame: [] };
 })
 export class AddBoxComponent {
   readonly store = inject(BenchStore);
+  readonly kits = inject(KitsRepo);
   private readonly lines = inject(SaidStore);
+  private readonly orders = inject(OrdersStore);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
   readonly text = signal('');
   readonly browsing = signal(false);
@@ -37,7 +41,9 @@ export class AddBoxComponent {
   readonly full = computed(() => (this.store.recipe()?.moves.length ?? 0) >= MOST_MOVES);
   readonly reading = computed((): Reading => {
     const built = this.store.build();
-    return built && this.text().trim() !== '' ? readLine(this.text(), built) : NOTHING;
+    return built && this.text().trim() !== ''
+      ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own() })
+      : NOTHING;
   });
   readonly offers = computed((): readonly Meant[] => {
     const reading = this.reading();
@@ -45,7 +51,11 @@ export class AddBoxComponent {
   });
   /** Which meaning Enter takes: the only one, or the one that was chosen. */
   readonly marked = computed(() => (this.offers().length === 1 ? 0 : this.chosen()));
-  readonly playing = computed(() => this.reading().kind === 'playing');
+  /** What the line says to the player, where it is for the player. */
+  readonly playing = computed(() => {
+    const reading = this.reading();
+    return reading.kind === 'playing' ? reading : null;
+  });
   readonly blame = computed(() => {
     const reading = this.reading();
     return reading.kind === 'not' && this.text().trim().length > 2 ? reading.blame : [];
@@ -88,6 +98,7 @@ export class AddBoxComponent {
     else if (event.key === 'Enter') {
       const meant = this.offers()[this.marked() ?? -1];
       if (meant) this.take(meant);
+      else this.order();
     } else if (event.key === 'Escape') {
       this.clear();
       this.field()?.nativeElement.blur();
@@ -99,6 +110,15 @@ export class AddBoxComponent {
   take({ moves }: Meant): void {
     // One line is one step of undo.
     if (this.store.takeAll(moves).length === 0) return;
+    this.lines.keep(this.text());
+    this.clear();
+  }
+
+  /** What was said to the player is done. */
+  order(): void {
+    const order = this.playing()?.order;
+    if (!order) return;
+    this.orders.carryOut(order);
     this.lines.keep(this.text());
     this.clear();
   }

@@ -17,6 +17,7 @@ import { gridName } from '@core/time';
 import { rudimentById } from '@core/rudiments';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { AddBoxComponent } from './add-box.component';
+import { KitsRepo } from '../../data/kits.repo';
 import { BenchStore } from '../document/bench.store';
 import { MoveEditorComponent } from './cards/move-editor.component';
 import { TrailStore } from '../document/trail.store';
@@ -44,6 +45,7 @@ import { TrailStore } from '../document/trail.store';
 })
 export class RecipeColumnComponent {
   readonly store = inject(BenchStore);
+  readonly kits = inject(KitsRepo);
   readonly changeSource = output();
   readonly trail = inject(TrailStore);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);

@@ -74,6 +74,10 @@ export class SoundStore {
     else this.start();
   }
 
+  stop(): void {
+    this.player.stop();
+  }
+
   /** Plays from the cursor, or from the beginning where there is none. */
   fromCursor(): void {
     const [sounds, at] = [this.rendition(), this.cursor.at()];

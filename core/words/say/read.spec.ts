@@ -127,6 +127,39 @@ describe('bad input', () => {
   });
 });
 
+describe('what is said to the player', () => {
+  const order = (words: string, base = FOUR): unknown => {
+    const r = readLine(words, on(base), { tempo: 90 });
+    return r.kind === 'playing' ? r.order : r.kind;
+  };
+  it.each([
+    ['slower by 10', { kind: 'tempo', to: 80 }],
+    ['10 faster', { kind: 'tempo', to: 100 }],
+    ['play it at 120', { kind: 'tempo', to: 120 }],
+    ['slower', { kind: 'tempo', to: 85 }],
+    ['half speed', { kind: 'half', on: true }],
+    ['only hands', { kind: 'only', limbs: ['R', 'L'] }],
+    ['only the kick', { kind: 'only', limbs: ['K'] }],
+    ['hear everything', { kind: 'hear-all' }],
+    ['loop beat 3 and 4', { kind: 'loop', from: 10_080, until: 20_160 }],
+    ['loop beat 2', { kind: 'loop', from: 5040, until: 10_080 }],
+    ['loop bar 1', { kind: 'loop', from: 0, until: 20_160 }],
+    ['loop the second half', { kind: 'loop', from: 10_080, until: 20_160 }],
+    ['swing it', { kind: 'swing', on: 'eighths', ratio: 0.67 }],
+    ['16ths swung 58', { kind: 'swing', on: '16ths', ratio: 0.58 }],
+    ['straight', { kind: 'straight' }],
+    ['drill it', { kind: 'drill' }],
+    ['keep it as Rope two', { kind: 'keep', name: 'Rope two' }],
+    ['louder click please', null],
+    ['loop it', null],
+  ])('“%s”', (words, wanted) => expect(order(words)).toEqual(wanted));
+  it('is never a change of the phrase, and changes are never taken for it', () => {
+    for (const words of ['play it at 3', 'loop beat 9', 'swing it 90', 'loop the purple ones'])
+      expect([words, typeof (order(words) ?? '')]).toEqual([words, 'string']);
+    for (const [base, say] of OWN_SENTENCES) expect([say, readLine(say, on(base)).kind]).not.toEqual([say, 'playing']);
+  });
+});
+
 describe('what helps', () => {
   it('every hint is read', () => {
     const base = 'R! l l R L! r r L ; 4/4 ; 16ths';
@@ -144,6 +177,18 @@ describe('what helps', () => {
     ]);
     expect(endingsOf('rights to the ride')).toEqual([]);
     expect(endingsOf('')).toEqual([]);
+  });
+  it('the player’s own pieces are known by their names', () => {
+    const own = [
+      { name: 'Wash-board', voice: 'own-1' as const },
+      { name: 'Tin', voice: 'own-2' as const },
+    ];
+    const voicesOf = (words: string): string[] => {
+      const r = readLine(words, on('R L R L'), { own });
+      return r.kind === 'meant' ? r.all.flatMap((m) => m.pattern.strokes.map((s) => s.voice)) : [];
+    };
+    expect(voicesOf('rights to the wash board, lefts to the tin')).toEqual(['own-1', 'own-2', 'own-1', 'own-2']);
+    expect(blamed('rights to the wash board', 'R L R L')).toEqual(['wash board: These words are not known here.']);
   });
   it('slips of the finger are read, but not where two words are as near', () => {
     expect(said('acent the rigths')).toEqual(['Accent rights']);

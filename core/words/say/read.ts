@@ -1,14 +1,16 @@
 import type { Pattern } from '../../pattern';
 import { build, type Build, type MoveEntry } from '../../recipe';
+import { VOICE, type Voice } from '../../stroke';
 import { scopesAt, type Pick } from './pick';
 import { keyOf } from './choose';
-import { isPlaying } from './playing';
+import { playingLine, type Order } from './playing';
 import { readPrinted } from './printed';
 import type { Act, Rule, Said, Scene } from './rule';
 import { SLOTS } from './slots';
 import type { Match } from './template';
 import { JOINTS, LEXIS, POLITE, RULES } from './lexis';
-import { MOST_LETTERS, MOST_WORDS, tokensOf, type Token } from './tokens';
+import { nameWords } from './terms';
+import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from './tokens';
 
 /** What a line can mean: moves, one after the other, and the phrase they make. */
 export interface Meant {
@@ -29,7 +31,7 @@ export interface Blame {
 export type Reading =
   | { readonly kind: 'meant'; readonly all: readonly Meant[] }
   | { readonly kind: 'not'; readonly blame: readonly Blame[] }
-  | { readonly kind: 'playing'; readonly words: string };
+  | { readonly kind: 'playing'; readonly words: string; readonly order: Order | null; readonly says: string };
 
 interface Clause extends Match {
   readonly rule: Rule;
@@ -152,11 +154,27 @@ const looks = (p: Pattern): string =>
     ...p.strokes.map((s) => [s.at, s.limb, s.voice, s.level, s.ornament ?? '', s.grace ?? '']),
   ]);
 
+/** The tempo that "slower by 10" is counted from where none is known. */
+const USUAL_TEMPO = 100;
+
+/** What is known beside the phrase: its tempo, and what the player's own pieces are called. */
+export interface Around {
+  readonly tempo?: number;
+  readonly own?: readonly { readonly name: string; readonly voice: Voice }[];
+}
+
+/** The words there are, with the names of the player's own pieces first. */
+function lexisWith(own: NonNullable<Around['own']>): Lexis {
+  if (own.length === 0) return LEXIS;
+  const names = own.map(({ name, voice }) => ({ words: nameWords(name), as: nameWords(VOICE[voice].name).join(' ') }));
+  return { words: new Set([...LEXIS.words, ...names.flatMap((n) => n.words)]), names: [...names, ...LEXIS.names] };
+}
+
 /**
  * What a line of words means for a phrase. Every word counts: a reading covers the whole line. One meaning is sure;
  * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
  */
-export function readLine(text: string, built: Build): Reading {
+export function readLine(text: string, built: Build, { tempo = USUAL_TEMPO, own = [] }: Around = {}): Reading {
   const line = text.trim();
   if (line.length > MOST_LETTERS)
     return not([
@@ -172,13 +190,14 @@ export function readLine(text: string, built: Build): Reading {
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
   }
-  const tokens = tokensOf(text, LEXIS);
+  const tokens = tokensOf(text, lexisWith(own));
   if (tokens.length === 0) return not([]);
   if (tokens.length > MOST_WORDS)
     return not([
       { words: line.slice(0, 20), from: 0, until: text.length, why: `A line has at most ${MOST_WORDS} words.` },
     ]);
-  if (isPlaying(tokens)) return { kind: 'playing', words: line };
+  const playing = playingLine(tokens, text, { pattern: built.pattern, tempo });
+  if (playing) return { kind: 'playing', words: line, ...playing };
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
   const first: Scene = { pattern: built.pattern, built, them: null };
