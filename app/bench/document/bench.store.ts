@@ -319,6 +319,20 @@ export class BenchStore {
     if (this.openCard() === id) this.openCard.set(null);
   }
 
+  /** Moves that were said in place of one: they stand where it stood, as one step. False when there is no room. */
+  replaceMove(id: string, entries: readonly MoveEntry[]): boolean {
+    return this.edit((recipe) => {
+      if (!recipe?.moves.some((m) => m.id === id)) return recipe;
+      const moves = recipe.moves.flatMap((m) => (m.id === id ? [] : [m]));
+      const at = recipe.moves.findIndex((m) => m.id === id);
+      const fresh = entries.reduce<MoveEntry[]>(
+        (all, entry) => [...all, { ...entry, id: freshId([...recipe.moves, ...all]) }],
+        [],
+      );
+      return { ...recipe, moves: [...moves.slice(0, at), ...fresh, ...moves.slice(at)] };
+    });
+  }
+
   duplicateMove(id: string): void {
     this.edit(
       (recipe) =>

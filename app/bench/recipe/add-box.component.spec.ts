@@ -98,6 +98,27 @@ describe('the box that takes words', () => {
     expect(cursor.range()).toEqual({ from: 0, until: 5040 });
     expect(store.recipe()?.moves).toEqual([]);
   });
+  it('a card that was taken back into the box is said anew where it stands, as one step', async () => {
+    const { store, m, field, say } = await box();
+    for (const line of ['accent the rights', 'fill a bar', 'swap the hands']) {
+      say(line);
+      key('Enter', field);
+      m.fixture.detectChanges();
+    }
+    const before = store.recipe()?.moves ?? [];
+    m.fixture.componentInstance.sayAnew(before[0]!.id, 'Accent rights');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('takes the place of the card');
+    // It is said of what stood before the card: there one cell of four strokes.
+    say('ghost the last two and accent the first');
+    key('Enter', field);
+    m.fixture.detectChanges();
+    expect(store.recipe()?.moves.map((x) => x.move)).toEqual(['level', 'level', 'fit', 'mirror']);
+    expect(store.recipe()?.moves.slice(2)).toEqual(before.slice(1));
+    store.undo();
+    expect(store.recipe()?.moves).toEqual(before);
+    expect(m.text()).not.toContain('takes the place');
+  });
   it('writes a word to its end by Tab, and brings lines back with the arrow up', async () => {
     const { m, field, say } = await box();
     say('rights to the flo');

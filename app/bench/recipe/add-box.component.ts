@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
-import { MOST_MOVES, MOVE_NAMES, MOVES, type MoveName } from '@core/recipe';
+import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
 import { endingsOf, HINTS, readLine, type Meant, type Reading } from '@core/words';
 import { KitsRepo } from '../../data/kits.repo';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
@@ -33,14 +33,22 @@ export class AddBoxComponent {
   private readonly orders = inject(OrdersStore);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
   readonly text = signal('');
+  /** The card whose words are in the box: what is said takes its place. */
+  readonly instead = signal<string | null>(null);
   readonly browsing = signal(false);
   /** The meaning that was chosen of several; null before one was. */
   readonly chosen = signal<number | null>(null);
   readonly hint = HINTS[0] ?? '';
   readonly menu = MOVE_NAMES.map((name) => ({ name, title: MOVES[name].title, hint: MOVES[name].hint }));
   readonly full = computed(() => (this.store.recipe()?.moves.length ?? 0) >= MOST_MOVES);
+  /** What a line is said of: the phrase, or what it was before the card that is said anew. */
+  private readonly before = computed((): Build | null => {
+    const [built, id] = [this.store.build(), this.instead()];
+    const at = built && id !== null ? built.recipe.moves.findIndex((m) => m.id === id) : -1;
+    return built && at >= 0 ? build({ ...built.recipe, moves: built.recipe.moves.slice(0, at) }, built) : built;
+  });
   readonly reading = computed((): Reading => {
-    const built = this.store.build();
+    const built = this.before();
     return built && this.text().trim() !== ''
       ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own() })
       : NOTHING;
@@ -109,7 +117,9 @@ export class AddBoxComponent {
 
   take({ moves }: Meant): void {
     // One line is one step of undo.
-    if (this.store.takeAll(moves).length === 0) return;
+    const id = this.instead();
+    const taken = id === null ? this.store.takeAll(moves).length > 0 : this.store.replaceMove(id, moves);
+    if (!taken) return;
     this.lines.keep(this.text());
     this.clear();
   }
@@ -121,6 +131,12 @@ export class AddBoxComponent {
     this.orders.carryOut(order);
     this.lines.keep(this.text());
     this.clear();
+  }
+
+  /** A card's words are taken back into the box. */
+  sayAnew(id: string, words: string): void {
+    this.put(words);
+    this.instead.set(id);
   }
 
   put(line: string): void {
@@ -137,6 +153,7 @@ export class AddBoxComponent {
 
   private clear(): void {
     this.text.set('');
+    this.instead.set(null);
     // At once, and not with the next drawing: whoever types on without a pause must not write behind the old words.
     const field = this.field()?.nativeElement;
     if (field) field.value = '';

@@ -17,6 +17,7 @@ import { gridName } from '@core/time';
 import { rudimentById } from '@core/rudiments';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { AddBoxComponent } from './add-box.component';
+import type { MoveName } from '@core/recipe';
 import { KitsRepo } from '../../data/kits.repo';
 import { BenchStore } from '../document/bench.store';
 import { MoveEditorComponent } from './cards/move-editor.component';
@@ -91,6 +92,17 @@ export class RecipeColumnComponent {
   /** The keyboard goes to the box that takes words. */
   toWords(): void {
     this.box()?.focus();
+  }
+
+  /** Another phrase, and single strokes, have no words of their own. */
+  canBeSaid(move: MoveName): boolean {
+    return move !== 'join' && move !== 'touch';
+  }
+
+  /** A card's sentence goes back into the box, to be said anew. */
+  sayAnew(id: string, words: string): void {
+    this.store.openCard.set(null);
+    this.box()?.sayAnew(id, words);
   }
 
   toggle(id: string): void {

@@ -193,6 +193,9 @@ describe('what helps', () => {
   it('slips of the finger are read, but not where two words are as near', () => {
     expect(said('acent the rigths')).toEqual(['Accent rights']);
     expect(blamed('accent the bears')).not.toEqual([]);
+    // An everyday word is meant as it is written.
+    expect(blamed('accent the tight ones')).toEqual(['tight: These words are not known here.']);
+    expect(blamed('crush on 1')).toEqual(['crush: These words are not known here.']);
   });
   it('choosing takes the same words as the box', () => {
     const p = on('R! l K R l l R! l ; 4/4 ; 16ths').pattern;

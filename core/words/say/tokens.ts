@@ -1,3 +1,5 @@
+import { ORDINARY } from './ordinary';
+
 /** What words there are: single ones, and names of several words with the one word they are read as. */
 export interface Lexis {
   readonly words: ReadonlySet<string>;
@@ -85,12 +87,14 @@ function isKnown(word: string, { words }: Lexis): boolean {
 
 /** Whether a word is another one, or a slip away from it. */
 function isSpelt(word: string, meant: string, lexis: Lexis): boolean {
-  return word === meant || (!isKnown(word, lexis) && meant.length > 3 && distance(word, meant) <= 1);
+  return (
+    word === meant || (!isKnown(word, lexis) && !ORDINARY.has(word) && meant.length > 3 && distance(word, meant) <= 1)
+  );
 }
 
 /** A word nobody knows that is one slip away from exactly one that is known (two in long words), as that one. */
 function spelt(token: Token, lexis: Lexis): Token {
-  if (token.known || token.word.length < 4 || !/^[a-z]+$/.test(token.word)) return token;
+  if (token.known || ORDINARY.has(token.word) || token.word.length < 4 || !/^[a-z]+$/.test(token.word)) return token;
   const most = token.word.length > 7 ? 2 : 1;
   let best: { readonly word: string; readonly far: number } | null = null;
   let ties = 0;

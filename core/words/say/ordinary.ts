@@ -1,0 +1,24 @@
+/**
+ * Words of everyday English that stand one slip away from a word that is known here. They are meant as they are
+ * written: "the tight ones" are not the right ones.
+ */
+export const ORDINARY: ReadonlySet<string> = new Set(
+  `tight night might sight fight bright weight height flight wright lift loft lest lost list cast past best fist
+  slow show shot slit plot flow glow clot hide wide side tide rise rude rice bride pride card yard ward herd hare hart
+  sort sofa cloud load lord proud host most boast ascent accept absent full fall file film will hill kill feel fell find
+  fine fold hold draw drug drab brag flag flat foam clam flame ruffle buff cuff rough vote code node none nose clay plan
+  prey oven calf hall halt swan sway slap snap soap smart stars state star stare story best west test nest rust real sand
+  band lane lend lamp crush trash clash brash crack share spare snake scare snack pick sick tick kid king heave weave
+  lease leaf clean cleat fake lake male love mode dove mood bend sent seen scent bead boat bear meat heat seat neat belt
+  bean beast cars base bare barn tone tons tops done dome flood flour blood door poor twine tide tidy press dress tree
+  there these three thee than them then they this thus that what when where while white whose hands lands stand grand
+  brand bring spring string ring thing think thin bell ball bull tell tall till toll bill pull push rush rich reach
+  ready steady study sturdy party part port sport short shirt shift sheet sleet sweet street middle muddle fiddle riddle
+  paddle puddle saddle simple sample ample apple single mingle tingle jingle triple double trouble bubble humble rumble
+  second seconds beyond around ground round sound pound found mound wound bound rapid liquid solid vivid funny sunny
+  crazy lazy hazy busy easy early hardly nearly clearly really dearly yearly weakly quickly sharply nicely closely
+  gently loosely tightly brightly slightly lightly softly sadly badly madly gladly mainly plainly stable table cable
+  fable able noble nibble stick slick trick brick thick quick click pink punk junk funk rock sock lock dock mock folk
+  jazz latin rumba samba bossa march waltz shuffle groovy spicy juicy tasty nasty dusty rusty misty purple orange green
+  happy angry heavy fuzzy dizzy dirty thirsty thirty forty fifty sixty`.split(/\s+/),
+);
