@@ -33,8 +33,8 @@ const TOGETHER: readonly (readonly [RegExp, string])[] = [
   [/^hi-?hats?$/, 'hat'],
   [/^high-?hats?$/, 'hat'],
   [/^hats$/, 'hat'],
-  [/^x-?stick$/, 'cross-stick'],
-  [/^bassdrum$/, 'bass-drum'],
+  [/^x-?stick$/, 'cross stick'],
+  [/^bassdrum$/, 'bass drum'],
 ];
 
 /** The words of a line; hyphens part words but for those that are one word with them. */
