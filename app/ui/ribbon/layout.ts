@@ -1,7 +1,7 @@
 import { count as counted } from '@core/base';
 import { barTicks, beatTicks, gridName, ticks } from '@core/time';
 import { isHand, type Stroke } from '@core/stroke';
-import { pickupBar, pickupRoles, rolesOf, withoutPickup, type Pattern, type Role } from '@core/pattern';
+import { pickupBar, pickupOf, pickupRoles, rolesOf, withoutPickup, type Pattern, type Role } from '@core/pattern';
 import { frameOf } from './frame';
 import { withLabels } from './labels';
 import { MEASURES, measuresOf, SUNG_ROOM, TYPES_ROOM } from './measures';
@@ -152,5 +152,7 @@ function handUnisons(pattern: Pattern): ReadonlySet<number> {
 
 function titleOf(pattern: Pattern): string {
   const beats = Math.round((100 * pattern.length) / beatTicks(pattern.meter)) / 100;
-  return `${counted(pattern.strokes.length, 'stroke')} on ${gridName(pattern.grid)} over ${counted(beats, 'beat')}`;
+  const lead = pickupOf(pattern).length;
+  const before = lead > 0 ? `, ${lead} before the 1` : '';
+  return `${counted(pattern.strokes.length, 'stroke')} on ${gridName(pattern.grid)} over ${counted(beats, 'beat')}${before}`;
 }

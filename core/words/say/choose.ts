@@ -300,6 +300,13 @@ export function selectorOf(pick: Pick, pattern: Pattern, own: readonly number[])
     ...(pick.bars ? { bars: pick.bars.map((b) => (b === 'last' ? many : b)) } : bar !== null ? { bars: [bar] } : {}),
   };
   if (same(plain)) return plain;
+  if (pick.order?.kind === 'of' && pick.order.which !== 'last') {
+    const { each, which } = pick.order;
+    const run = which === 1 || which === 2 ? which : undefined;
+    const said: Selector | null =
+      each === 'double' && run ? { ...plain, inRun: run } : each === 'repeat' ? { ...plain, places: [which] } : null;
+    if (said && same(said)) return said;
+  }
   if (pick.order?.kind === 'every') {
     const { n, of } = pick.order;
     for (const offset of of === 'slot' ? [firstSlot(pick, pattern) / pattern.grid] : [0, 1]) {
