@@ -183,3 +183,22 @@ test('of several meanings one is chosen with a key, what is not understood is un
   await page.keyboard.press('Control+z');
   await expect(page.locator('.move')).toHaveCount(1);
 });
+
+test('a phrase is put on a count, with its first stroke or its last, and the player is told what to do', async ({
+  page,
+}) => {
+  await typeSticking(page, 'R! l K R l l R K');
+  const titles = page.locator('ls-ribbon-editor title');
+  await say(page, 'start on 3');
+  await expect(titles.filter({ hasText: /the 3, right hand, accent/ })).toHaveCount(1);
+  await say(page, 'put it so that the last stroke falls on the & of 4');
+  await expect(titles.filter({ hasText: /the & of 4, kick foot/ })).toHaveCount(1);
+  await page.keyboard.type('slower by 10');
+  await expect(page.getByRole('button', { name: /^Play it at/ })).toBeVisible();
+  const before = Number(await page.locator('ls-tempo-field input').first().inputValue());
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ls-tempo-field input').first()).toHaveValue(String(before - 10));
+  await page.keyboard.type('keep it as Harbour two');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('h1')).toHaveText('Harbour two');
+});
