@@ -128,12 +128,7 @@ export const OWN_SENTENCES: readonly Own[] = [
   ],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'flam on 1', 'fR L R R L R L L R L R R L R L L on 16ths'],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'flams on 2 and 4', 'R L R R fL R L L R L R R fL R L L on 16ths'],
-  [
-    'R L R R L R L L R L R R L R L L ; 4/4 ; 16ths',
-    'a drag before 4',
-    'dR dL dR dR dL dR dL dL dR dL dR dR L R L L on 16ths',
-    'R L R R L R L L R L R R dL R L L on 16ths',
-  ],
+  ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'a drag before 4', 'R L R R L R L L R L R R dL R L L on 16ths'],
   [
     'R L R R L R L L R L R R L R L L ; 4/4 ; 16ths',
     'buzz the last stroke',

@@ -166,7 +166,9 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   let lists: readonly Choice[] = [list];
   if (pick.counts) {
     const { counts } = pick;
-    const meanings: readonly ('count' | 'beat')[] = counts.some((c) => c.as === 'whole')
+    const meanings: readonly ('count' | 'beat')[] = counts.some(
+      (c) => c.as === 'whole' || (c.as === 'beat' && pick.everything),
+    )
       ? ['beat']
       : asksBeat(pick, counts, beats)
         ? ['count', 'beat']
@@ -307,7 +309,7 @@ export function selectorOf(pick: Pick, pattern: Pattern, own: readonly number[])
       each === 'double' && run ? { ...plain, inRun: run } : each === 'repeat' ? { ...plain, places: [which] } : null;
     if (said && same(said)) return said;
   }
-  if (pick.order?.kind === 'every') {
+  if (pick.order?.kind === 'every' && pick.grid === undefined) {
     const { n, of } = pick.order;
     for (const offset of of === 'slot' ? [firstSlot(pick, pattern) / pattern.grid] : [0, 1]) {
       const every: Selector = { ...plain, every: { n, offset, of } };
@@ -372,13 +374,14 @@ function inOrder(pick: Pick, pattern: Pattern, list: Choice): Ways<Choice> {
       return { ways: unlike([once, each.sort((a, b) => a - b)]) };
     }
     case 'every': {
-      if (order.of === 'stroke') {
+      if (order.of === 'stroke' && pick.grid === undefined) {
         const nth = (offset: number): Choice => on(moments.filter((_, k) => k % order.n === offset));
         // Of every other one it is not said which is the first.
         return { ways: order.n === 2 ? [nth(0), nth(1)] : [nth(0)] };
       }
       const from = firstSlot(pick, pattern);
-      return { ways: [list.filter((i) => at(i) >= from && mod(at(i) - from, order.n * pattern.grid) === 0)] };
+      const step = order.n * (pick.grid ?? pattern.grid);
+      return { ways: [list.filter((i) => at(i) >= from && mod(at(i) - from, step) === 0)] };
     }
     case 'range': {
       if (order.to > moments.length || order.from < 1) return wrong(`There are only ${moments.length}.`);

@@ -43,6 +43,8 @@ export type BarSaid = number | 'last';
 /** Strokes, or places, as they were said. Absent parts do not restrict. */
 export interface Pick {
   readonly base: 'all' | 'hands' | 'else' | 'them' | null;
+  /** "Everything" was said: a beat is all of the beat. */
+  readonly everything?: true;
   readonly limb?: LimbTerm;
   readonly limbs?: readonly Limb[];
   readonly levels?: readonly Level[];
@@ -127,7 +129,7 @@ export const PICK_WORDS: readonly string[] = [
   ...ORDINALS.keys(),
   ...NUMBERS.keys(),
   ...SYLLABLES.keys(),
-  ...'doubles singles last very other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+  ...'doubles singles upbeats last very other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
     ' ',
   ),
 ];
@@ -225,7 +227,8 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   while (word(tokens, at) === 'the' || word(tokens, at) === 'all') at++;
   const whole = word(tokens, at) === 'whole' ? ((at += word(tokens, at + 1) === 'of' ? 2 : 1), true) : false;
   const w = word(tokens, at);
-  if (w === 'offbeats') return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
+  if (w === 'offbeats' || w === 'upbeats')
+    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
   if (w === 'downbeats' || w === 'numbers')
     return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
   const nth = ORDINALS.get(w);
@@ -348,7 +351,7 @@ function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] 
       const limb = LIMB_TERMS.get(word(tokens, next));
       if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
     }
-    out.push({ end: at + 1, value: { base: 'all' } });
+    out.push({ end: at + 1, value: { base: 'all', ...(w === 'everything' ? { everything: true as const } : {}) } });
   }
   if (w === 'what') {
     let next = at + 1;

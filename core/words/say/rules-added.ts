@@ -2,7 +2,7 @@ import { barTicks, beatTicks, countedBeats, GRID, isCompound } from '../../time'
 import { canStrike, isHand, usualVoice, type Level, type Limb, type Voice } from '../../stroke';
 import { countRef, select, type Pattern } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
-import { ANY, chosen, isWrong, limbsHere, places, selectorOf } from './choose';
+import { chosen, isWrong, limbsHere, places, selectorOf } from './choose';
 import type { CountSaid, Pick } from './pick';
 import { act, allOf, forStrokes, rule, themOf, wrong, type Act, type Rule, type Said, type Scene } from './rule';
 import type { LimbTerm, VoicesSaid } from './slots';
@@ -49,6 +49,13 @@ function limbOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', l
   const limbs = newLimbs(pattern, term);
   const hands = pattern.strokes.flatMap((s, i) => (at.includes(s.at) && isHand(s.limb) ? [i] : []));
   const out: Act[] = [];
+  // "Both feet" play together.
+  if (limbs.length > 1 && !term.open) {
+    const feet = limbs.filter((l) => !isHand(l));
+    return feet.length < limbs.length
+      ? wrong(pick.said, 'Say which limb.')
+      : { acts: [act(feet.map((l) => footStrokes(pattern, at, l, level)))] };
+  }
   for (const limb of limbs) {
     if (isHand(limb)) continue;
     const own = pattern.strokes.filter((s) => s.limb === limb && at.includes(s.at));
@@ -58,7 +65,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', l
     if (mode === 'ask' && hands.length > 0 && limb !== 'H') {
       const struck = new Set(hands.map((i) => pattern.strokes[i]?.at as number));
       const free = at.filter((t) => !struck.has(t));
-      const instead = [offerOf('swap', { select: selectorOf(ANY, pattern, hands), limb })];
+      const instead = [offerOf('swap', { select: selectorOf(pick, pattern, hands), limb })];
       out.push(act(free.length > 0 ? [...instead, footStrokes(pattern, free, limb, level)] : instead));
     }
   }

@@ -51,6 +51,14 @@ function less(v: Readonly<Record<string, unknown>>): Pick {
 }
 
 const LEVELS_SAID: Rule[] = [
+  rule(['(make|play|turn) {pick} [into] all {level}'], (v, scene) =>
+    forStrokes(
+      pickOf(v['pick']),
+      scene,
+      (select) => [offerOf('level', { select, level: v['level'] as Level })],
+      'beat',
+    ),
+  ),
   rule(['(bring out|emphasise|emphasize|stress|dig into|lean on) {pick}', '{pick} (stand|stands) out'], (v, scene) =>
     setLevel(pickOf(v['pick']), 'accent', scene),
   ),
@@ -64,7 +72,7 @@ const LEVELS_SAID: Rule[] = [
     [
       '{level} {pick} [as well|too|please|hard|a bit|a little|strongly]',
       '[put|play|add] {level} [notes|note|strokes|stroke|hits] (on|at|to|for) {pick}',
-      '(make|play|keep|hit|turn|have|set|take|bring|strike) {pick} [down|up] [to be|into|as|all|all to] [a bit|a little|much|very|really|even] {level} [notes|note|strokes|stroke|ones]',
+      '(make|play|keep|hit|turn|have|set|take|bring|strike) {pick} [down|up] [to be|into|as] [a bit|a little|much|very|really|even] {level} [notes|note|strokes|stroke|ones]',
       '{pick} (as|are|into|become|become all|should be|get|gets|is|played) {level} [notes|strokes|note|stroke]',
       '{pick} [a bit|a little|much|very|really] {level}',
     ],
@@ -257,6 +265,8 @@ const ORNAMENTS_SAID: Rule[] = [
     ],
     (v, scene) => {
       const pick = pickOf(v['pick']);
+      // "A drag before 4" leads to the 4.
+      if (/^(?:before|after)\b/i.test(pick.said)) return wrong(pick.said, 'Say on which stroke.');
       return forStrokes(pick, scene, (_, own) => {
         const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
         if (hands.length === 0) return { wrong: pick.said, why: 'Feet play no grace strokes.' };

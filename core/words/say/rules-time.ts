@@ -316,6 +316,12 @@ const SHIFTS: Rule[] = [
     ),
     (v, scene) => displaced(scene, v['n'] as number, beatTicks(scene.pattern.meter), 'earlier'),
   ),
+  rule(['[MOVE] [it] [by] half a bar later'.replace('MOVE', MOVE_IT)], (_, scene) =>
+    displaced(scene, 1, barTicks(scene.pattern.meter) / 2, 'later'),
+  ),
+  rule(['[MOVE] [it] [by] half a bar earlier'.replace('MOVE', MOVE_IT)], (_, scene) =>
+    displaced(scene, 1, barTicks(scene.pattern.meter) / 2, 'earlier'),
+  ),
   rule(['[MOVE] [it] [by] half a beat later'.replace('MOVE', MOVE_IT)], (_, scene) =>
     displaced(scene, 1, beatTicks(scene.pattern.meter) / 2, 'later'),
   ),
