@@ -6,17 +6,23 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const outfile = join(mkdtempSync(join(tmpdir(), 'words-')), 'words.mjs');
-await build({
-  stdin: { contents: `export { readLine } from './core/words';`, resolveDir: root, loader: 'ts' },
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-  outfile,
-  logLevel: 'error',
-});
-const { readLine } = await import(pathToFileURL(outfile));
+
+/** What a line of exports gives, bundled from the sources. */
+export async function bundled(contents) {
+  const outfile = join(mkdtempSync(join(tmpdir(), 'words-')), 'words.mjs');
+  await build({
+    stdin: { contents, resolveDir: root, loader: 'ts' },
+    bundle: true,
+    format: 'esm',
+    platform: 'node',
+    target: 'node20',
+    outfile,
+    logLevel: 'error',
+  });
+  return import(pathToFileURL(outfile));
+}
+
+const { readLine } = await bundled(`export { readLine } from './core/words';`);
 
 /** One function that reads a sentence for a phrase as it stands. */
 export default function adapter() {

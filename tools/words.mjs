@@ -1,27 +1,9 @@
 // Scores the sentences of core/testing/words.jsonl, or of a file that is named, and prints each that is not right.
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
-import { build } from 'esbuild';
-import adapter from './words-adapter.mjs';
+import { readFileSync } from 'node:fs';
+import adapter, { bundled } from './words-adapter.mjs';
 
 const file = process.argv[2] ?? 'core/testing/words.jsonl';
-const outfile = join(mkdtempSync(join(tmpdir(), 'words-')), 'corpus.mjs');
-await build({
-  stdin: {
-    contents: `export { scoreOf } from './core/testing/words-corpus';`,
-    resolveDir: process.cwd(),
-    loader: 'ts',
-  },
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-  outfile,
-  logLevel: 'error',
-});
-const { scoreOf } = await import(pathToFileURL(outfile));
+const { scoreOf } = await bundled(`export { scoreOf } from './core/testing/words-corpus';`);
 const read = adapter();
 const sentences = readFileSync(file, 'utf8')
   .trim()

@@ -292,9 +292,8 @@ export const OWN_SENTENCES: readonly Own[] = [
   [
     'R! l l R L! r r L R! l l R L! r r L ; 4/4 ; 16ths',
     'accents down the toms',
-    'R![high tom] l[mid tom] l[mid tom] R[floor tom] L![high tom] r[mid tom] r[mid tom] L[floor tom] R![high tom] l[mid tom] l[mid tom] R[floor tom] L![high tom] r[mid tom] r[mid tom] L[floor tom] on 16ths',
-    'R![high tom] l[high tom] l[mid tom] R[mid tom] L![floor tom] r[floor tom] r[high tom] L[high tom] R![mid tom] l[mid tom] l[floor tom] R[floor tom] L![high tom] r[high tom] r[mid tom] L[mid tom] on 16ths',
-    'R![high tom] l[mid tom] l[floor tom] R[high tom] L![mid tom] r[floor tom] r[high tom] L[mid tom] R![floor tom] l[high tom] l[mid tom] R[floor tom] L![high tom] r[mid tom] r[floor tom] L[high tom] on 16ths',
+    'R![high tom] l l R L![mid tom] r r L R![floor tom] l l R L![high tom] r r L on 16ths',
+    'R![high tom] l l R L![high tom] r r L R![mid tom] l l R L![mid tom] r r L on 16ths',
   ],
   [
     'R! l l R L! r r L R! l l R L! r r L ; 4/4 ; 16ths',

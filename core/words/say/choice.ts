@@ -1,7 +1,9 @@
 import { listed } from '../../base';
 import { USUAL_SCHOOLS, type Schools } from '../../time';
 import { countingOf, parseSelector, select, selectorWords, type Pattern, type Selector } from '../../pattern';
-import { chosen, isWrong, selectorOf } from './choose';
+import { chosen } from './choose';
+import { selectorOf } from './said-select';
+import { isWrong } from './stretches';
 import { LEXIS } from './lexis';
 import { pickAt } from './pick';
 import { tokensOf } from './tokens';

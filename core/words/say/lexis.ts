@@ -3,12 +3,22 @@ import { PLAYING_WORDS } from './playing';
 import type { Rule } from './rule';
 import { ADDED_RULES } from './rules-added';
 import { STROKE_RULES } from './rules-strokes';
-import { TIME_RULES } from './rules-time';
+import { VOICE_RULES } from './rules-voices';
+import { FILL_RULES } from './rules-fill';
+import { KIT_RULES } from './rules-kit';
+import { SHIFT_RULES } from './rules-shift';
 import { LIMB_TERMS, LONG_NAMES, VOICE_TERMS } from './terms';
 import type { Lexis } from './tokens';
 
 /** Every rule there is. */
-export const RULES: readonly Rule[] = [...STROKE_RULES, ...ADDED_RULES, ...TIME_RULES];
+export const RULES: readonly Rule[] = [
+  ...STROKE_RULES,
+  ...VOICE_RULES,
+  ...ADDED_RULES,
+  ...FILL_RULES,
+  ...SHIFT_RULES,
+  ...KIT_RULES,
+];
 
 /** Words between the parts of a line. */
 export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'first', 'now', '.']);

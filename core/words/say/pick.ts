@@ -1,5 +1,5 @@
 import { ticks, type Grid } from '../../time';
-import type { Level, Limb, Ornament, Voice } from '../../stroke';
+import type { Level, Ornament, Voice } from '../../stroke';
 import {
   GRID_TERMS,
   LEVEL_TERMS,
@@ -11,19 +11,9 @@ import {
   voiceTerm,
   type LimbTerm,
 } from './terms';
+import { barsAt, countAt, countsAt, numberAt, word, type BarSaid, type CountSaid } from './counts';
 import type { Found } from './template';
-import { COUNT, type Token } from './tokens';
-
-/** A count as it was said. No beat: in every beat; `whole`: the beat, not only its number. */
-export interface CountSaid {
-  readonly bar: number | null;
-  readonly beat: number | null;
-  readonly syllable: string;
-  readonly as: 'count' | 'beat' | 'whole';
-}
-
-/** The last beat of the phrase, whichever it is. */
-export const LAST = -1;
+import type { Token } from './tokens';
 
 /** What each of several things is said to have: "the first of every triplet". */
 export type Each = 'beat' | 'bar' | 'group' | 'repeat' | 'double';
@@ -38,15 +28,12 @@ export type Order =
   /** "notes 3 to 5" */
   | { readonly kind: 'range'; readonly from: number; readonly to: number };
 
-export type BarSaid = number | 'last';
-
 /** Strokes, or places, as they were said. Absent parts do not restrict. */
 export interface Pick {
   readonly base: 'all' | 'hands' | 'else' | 'them' | null;
   /** "Everything" was said: a beat is all of the beat. */
   readonly everything?: true;
   readonly limb?: LimbTerm;
-  readonly limbs?: readonly Limb[];
   readonly levels?: readonly Level[];
   readonly voices?: readonly Voice[];
   readonly ornaments?: readonly Ornament[];
@@ -134,161 +121,11 @@ export const PICK_WORDS: readonly string[] = [
   ),
 ];
 
-const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
 const said = (tokens: readonly Token[], from: number, end: number): string =>
   tokens
     .slice(from, end)
     .map((t) => t.raw)
     .join(' ');
-
-/** A number in figures or words. */
-export function numberAt(tokens: readonly Token[], at: number): readonly Found<number>[] {
-  const w = word(tokens, at);
-  const n = NUMBERS.get(w) ?? (/^\d{1,4}$/.test(w) ? Number(w) : /^\d{1,2}s$/.test(w) ? Number(w.slice(0, -1)) : null);
-  if (w === 'a' && word(tokens, at + 1) === 'couple')
-    return [{ end: at + (word(tokens, at + 2) === 'of' ? 3 : 2), value: 2 }];
-  return n === null ? [] : [{ end: at + 1, value: n }];
-}
-
-/** The bar of a count said before it: "bar 2: 3e". */
-function barAt(tokens: readonly Token[], at: number): Found<number> | null {
-  if (!/^bars?$|^measure$/.test(word(tokens, at))) return null;
-  const [n] = numberAt(tokens, at + 1);
-  return n ? { end: /^[:,]$/.test(word(tokens, n.end)) ? n.end + 1 : n.end, value: n.value } : null;
-}
-
-/** One count: "3", "3e", "2:4&", "the e of 3", "beat 4", "the & of it", "the & in each beat". */
-export function countAt(
-  tokens: readonly Token[],
-  start: number,
-  it: number | null = null,
-): readonly Found<CountSaid>[] {
-  const found: Found<CountSaid>[] = [];
-  let at = start;
-  const bar = barAt(tokens, at);
-  if (bar) at = bar.end;
-  while (word(tokens, at) === 'the' || (word(tokens, at) === 'count' && at === start)) at++;
-  const w = word(tokens, at);
-  const raw = tokens[at]?.raw ?? '';
-  if (COUNT.test(w) && /\d/.test(w)) {
-    const [, own, beat = '', syllable = ''] = /^(?:(\d+):)?(\d+)(.*)$/.exec(w) ?? [];
-    found.push({
-      end: at + 1,
-      value: { bar: own ? Number(own) : (bar?.value ?? null), beat: Number(beat), syllable, as: 'count' },
-    });
-  }
-  // Numbers as words are counts where a beat can be so called: "one and four".
-  const spoken = NUMBERS.get(w);
-  if (spoken !== undefined && spoken <= 15 && /^[a-z]{3,}$/.test(w) && w !== 'once' && !w.endsWith('s'))
-    found.push({ end: at + 1, value: { bar: bar?.value ?? null, beat: spoken, syllable: '', as: 'count' } });
-  if (w === 'beat' || w === 'count') {
-    const [n] = numberAt(tokens, at + 1);
-    if (n) found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable: '', as: 'beat' } });
-  }
-  const syllable = SYLLABLES.get(w) ?? (raw === '&' ? '&' : undefined);
-  if (syllable !== undefined) {
-    let next = at + 1;
-    // "of", "after", "in each beat"
-    if (/^(?:of|after|in|on)$/.test(word(tokens, next))) {
-      next++;
-      if (word(tokens, next) === 'the') next++;
-      if (word(tokens, next) === 'it' && it !== null)
-        found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: it, syllable, as: 'count' } });
-      if (/^(?:every|each|all)$/.test(word(tokens, next))) {
-        next++;
-        if (word(tokens, next) === 'the') next++;
-        if (/^(?:beats?|numbers?)$/.test(word(tokens, next)))
-          found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
-      } else {
-        if (word(tokens, next) === 'beat') next++;
-        const [n] = numberAt(tokens, next);
-        const w2 = word(tokens, next);
-        const literal = /^(\d+):(\d+)$/.exec(w2);
-        if (literal)
-          found.push({
-            end: next + 1,
-            value: { bar: Number(literal[1]), beat: Number(literal[2]), syllable, as: 'count' },
-          });
-        else if (n && w2 !== 'a' && w2 !== 'an')
-          found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable, as: 'count' } });
-      }
-    } else if (/s$/.test(w) || (word(tokens, at - 1) === 'every' && syllable !== 'a'))
-      found.push({ end: next, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
-  }
-  return found;
-}
-
-/** So many counts are listed at most. */
-const MOST_LISTED = 16;
-
-/** Several counts: "1, 3 and 5", "the e of 1 and the a of 2", "beats one and four", "2 and 4 in bar 2". */
-export function countsAt(tokens: readonly Token[], start: number): readonly Found<readonly CountSaid[]>[] {
-  let at = start;
-  while (word(tokens, at) === 'the' || word(tokens, at) === 'all') at++;
-  const whole = word(tokens, at) === 'whole' ? ((at += word(tokens, at + 1) === 'of' ? 2 : 1), true) : false;
-  const w = word(tokens, at);
-  if (w === 'offbeats' || w === 'upbeats')
-    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
-  if (w === 'downbeats' || w === 'numbers')
-    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
-  const nth = ORDINALS.get(w);
-  if ((nth !== undefined || w === 'last') && word(tokens, at + 1) === 'beat')
-    return [{ end: at + 2, value: [{ bar: null, beat: nth ?? LAST, syllable: '', as: whole ? 'whole' : 'beat' }] }];
-  if (/^(?:every|each)$/.test(w) && word(tokens, at + 1) === 'beat')
-    return [{ end: at + 2, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
-  if (/^(?:every|each)$/.test(w) && SYLLABLES.has(word(tokens, at + 1)) && word(tokens, at + 1) !== 'a')
-    return [
-      {
-        end: at + 2,
-        value: [{ bar: null, beat: null, syllable: SYLLABLES.get(word(tokens, at + 1)) ?? '&', as: 'count' }],
-      },
-    ];
-  const many = w === 'beats' || w === 'counts';
-  if (many) at++;
-  const out: Found<readonly CountSaid[]>[] = [];
-  const go = (from: number, list: readonly CountSaid[]): void => {
-    if (list.length >= MOST_LISTED) return;
-    const it = list.findLast((c) => c.beat !== null)?.beat ?? null;
-    for (const f of countAt(tokens, from, it)) {
-      const as = whole ? 'whole' : many ? 'beat' : f.value.as;
-      const bar = f.value.bar ?? list.at(-1)?.bar ?? null;
-      const all = [...list, { ...f.value, bar, as }];
-      // A list that goes on behind a comma is not cut there.
-      const goesOn = word(tokens, f.end) === ',' && countAt(tokens, f.end + 1).length > 0 && all.length < MOST_LISTED;
-      if (!goesOn) out.push({ end: f.end, value: all });
-      let next = f.end;
-      if (word(tokens, next) === ',') next++;
-      if (word(tokens, next) === 'and' || word(tokens, next) === '&' || word(tokens, next) === 'or') next++;
-      if (next > f.end) go(next, all);
-    }
-  };
-  go(at, []);
-  return out;
-}
-
-/** Bars as they are said: "bar 2", "bars 1 and 2", "the second bar", "the last bar". */
-export function barsAt(tokens: readonly Token[], start: number): readonly Found<readonly BarSaid[]>[] {
-  let at = start;
-  while (word(tokens, at) === 'the' || word(tokens, at) === 'all' || word(tokens, at) === 'of') at++;
-  const w = word(tokens, at);
-  if (/^(?:bars?|measures?)$/.test(w)) {
-    const out: Found<readonly BarSaid[]>[] = [];
-    let list: readonly BarSaid[] = [];
-    let next = at + 1;
-    for (;;) {
-      const [n] = numberAt(tokens, next);
-      if (!n || word(tokens, next) === 'a') break;
-      list = [...list, n.value];
-      out.push({ end: n.end, value: list });
-      next = n.end;
-      if (!/^(?:and|,|&)$/.test(word(tokens, next))) break;
-      next++;
-    }
-    return out;
-  }
-  const nth: BarSaid | undefined = w === 'last' ? 'last' : ORDINALS.get(w);
-  return nth !== undefined && /^(?:bar|measure)$/.test(word(tokens, at + 1)) ? [{ end: at + 2, value: [nth] }] : [];
-}
 
 /** Words that describe a stroke, one after the other: "right hand accents", "snare notes". */
 function described(tokens: readonly Token[], start: number): readonly Found<Part>[] {

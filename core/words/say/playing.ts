@@ -1,10 +1,12 @@
-import { barTicks, TEMPO } from '../../time';
+import { barTicks, GRID, TEMPO } from '../../time';
 import { clamp } from '../../base';
-import type { Limb } from '../../stroke';
+import { LIMB_WORDS, type Limb } from '../../stroke';
 import type { Pattern } from '../../pattern';
-import { isWrong, places, stretchesOf } from './choose';
+import { places } from './places';
+import { isWrong, stretchesOf } from './stretches';
 import type { Pick } from './pick';
-import { SLOTS, type LimbTerm } from './slots';
+import { SLOTS } from './slots';
+import type { LimbTerm } from './terms';
 import { Template, type Values } from './template';
 import type { Token } from './tokens';
 
@@ -99,14 +101,7 @@ export const PLAYING_WORDS: readonly string[] = [
 function only({ limbs, open }: LimbTerm): Playing {
   const own = open === 'left foot' ? (['H', 'J'] as const) : limbs;
   const names = own.includes('R') && own.includes('L') ? 'hands' : own.length > 1 ? 'feet' : null;
-  const one: Readonly<Record<Limb, string>> = {
-    R: 'right hand',
-    L: 'left hand',
-    K: 'kick',
-    J: 'second kick',
-    H: 'hi-hat foot',
-  };
-  return { order: { kind: 'only', limbs: own }, says: `Hear only the ${names ?? one[own[0] ?? 'R']}` };
+  return { order: { kind: 'only', limbs: own }, says: `Hear only the ${names ?? LIMB_WORDS[own[0] ?? 'R']}` };
 }
 
 /** From the first of what is said to the end of its last: beats and bars whole. */
@@ -118,7 +113,9 @@ function loop(pick: Pick, pattern: Pattern): Playing | null {
     if (all.length === 0 || spans.some((s) => s === null || s.length === 0)) return null;
     // Of counts that come in every bar those of the first bar go round.
     const bar = barTicks(pattern.meter);
-    const first = all.filter((s) => s.from + pattern.start < (Math.floor((all[0]?.from ?? 0) / bar) + 1) * bar);
+    const first = all.filter(
+      (s) => s.from + pattern.start < (Math.floor(((all[0]?.from ?? 0) + pattern.start) / bar) + 1) * bar,
+    );
     return looped(Math.min(...first.map((s) => s.from)), Math.max(...first.map((s) => s.until)), pick);
   }
   const there = places(pick, pattern);
@@ -133,8 +130,9 @@ function looped(from: number, until: number, { said }: Pick): Playing {
 
 function swing(v: Values, percent: number): Playing | null {
   const grid = v['grid'] as number | undefined;
-  const on = grid === 1260 ? ('16ths' as const) : ('eighths' as const);
-  if (percent < 50 || percent > 75 || (grid !== undefined && grid !== 1260 && grid !== 2520)) return null;
+  const on = grid === GRID.sixteenths ? ('16ths' as const) : ('eighths' as const);
+  if (percent < 50 || percent > 75 || (grid !== undefined && grid !== GRID.sixteenths && grid !== GRID.eighths))
+    return null;
   return { order: { kind: 'swing', on, ratio: percent / 100 }, says: `Swing ${on} by ${percent} %` };
 }
 

@@ -6,6 +6,10 @@ import { OWN_SENTENCES } from '../../testing/words-own';
 import { parseGrid } from '../../time';
 import { voicedText, type Pattern } from '../../pattern';
 import { build, type Build } from '../../recipe';
+import { LEXIS, RULES } from './lexis';
+import { SLOTS } from './slots';
+import { LONG_NAMES } from './terms';
+import { tokensOf } from './tokens';
 import { endingsOf, HINTS, readChoice, readLine } from '.';
 
 const on = (base: string): Build => {
@@ -92,6 +96,75 @@ describe('every word counts', () => {
     expect(said('accent the rights, then empty bar 9')).toEqual([]);
     expect(said('ghost the lefts and send the kicks to the ride')).toEqual([]);
   });
+});
+
+describe('no word of a rule is dropped', () => {
+  it('whatever a slot found is looked at by the meaning that takes the clause', () => {
+    const left: string[] = [];
+    const lines = [
+      ...OWN_SENTENCES.map(([base, say]) => [base, say] as const),
+      ...TABLE.map((t) => [FOUR, t.say] as const),
+    ];
+    for (const [base, say] of lines) {
+      const built = on(base);
+      const tokens = tokensOf(say, LEXIS);
+      for (const r of RULES)
+        for (const t of r.say)
+          for (const m of t.fits(tokens, 0, SLOTS)) {
+            if (m.end !== tokens.length) continue;
+            const seen = new Set<PropertyKey>();
+            const watched = new Proxy(m.values, {
+              get: (values, key) => (seen.add(key), Reflect.get(values, key) as unknown),
+              ownKeys: (values) => (Reflect.ownKeys(values).forEach((k) => seen.add(k)), Reflect.ownKeys(values)),
+            });
+            const meant = r.mean(watched, { pattern: built.pattern, built, them: new Set() });
+            if ('wrong' in meant) continue;
+            for (const key of Object.keys(m.values)) if (!seen.has(key)) left.push(`${say}: ${key} in ${t.text}`);
+          }
+    }
+    expect([...new Set(left)]).toEqual([]);
+  });
+  it('no rule writes as several words what is read as one', () => {
+    const names = LONG_NAMES.map((n) => n.words.join(' '));
+    const texts = RULES.flatMap((r) => r.say.map((t) => t.text));
+    const never = names.filter((name) => texts.some((t) => new RegExp(`(^|[\\s([|])${name}($|[\\s)\\]|])`).test(t)));
+    expect(never).toEqual([]);
+  });
+  it.each([
+    ['fill 2 bars with the hands swapped', 'R l l K', ['Fill 2 bars, hands swapped on every repeat, cut the last one']],
+    ['only lefts ghosted', 'R! L r L', ['Play ghosts as plain taps, then Ghost lefts']],
+    ['fill a bar, close with 3 singles', 'R R L L K', []],
+    [
+      'down the toms, a beat on each',
+      'R L R L R L R L',
+      ['Travel high tom, mid tom and floor tom with hand strokes, 4 at a time'],
+    ],
+    ['down the toms in ones', 'R L R L', ['Travel high tom, mid tom and floor tom with hand strokes, 1 at a time']],
+    [
+      'land with a tom',
+      'R L R L',
+      ['high tom', 'mid tom', 'floor tom'].map((t) => `Land on the next 1 with the ${t} and the kick`),
+    ],
+    ['ride eighths with both hands', 'K - - -', []],
+    [
+      'right hand on the low tom follows the kick',
+      'R K L K',
+      ['mid tom', 'floor tom'].map((t) => `The right hand on the ${t} plays with kicks`),
+    ],
+    ['copy bars 1 and 2', '(R L)x16', []],
+    ['fill 2 bars from 2:3', 'R l l K', []],
+    ['beat 1: fR[ride] L! - K', 'R L R L', []],
+    ['beat 1: fR L! - K', 'R L R L', ['Edited by hand: 5 strokes']],
+    ['accents to the crash, bass drum under them', 'R! l l R', ['Send accents to the right crash, kick under them']],
+    ['half a bar later', 'R l l R l l K K R L R L L L K K', ['Displace it 8 slots later']],
+    ['move it forward by 2', 'R l l R l l K K', []],
+    ['start on the ands', 'R l l K', []],
+  ])('“%s” on %s', (words, text, meant) => expect(said(words, text)).toEqual(meant));
+});
+
+it('strokes that are written out keep their grace strokes', () => {
+  const r = readLine('beat 1: fR L! - K', on('R L R L'));
+  expect(r.kind === 'meant' ? r.all.map((m) => shown(m.pattern)) : []).toEqual(['fR L! - K on 16ths']);
 });
 
 describe('bad input', () => {

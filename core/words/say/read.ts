@@ -2,7 +2,7 @@ import type { Pattern } from '../../pattern';
 import { build, type Build, type MoveEntry } from '../../recipe';
 import { VOICE, type Voice } from '../../stroke';
 import { scopesAt, type Pick } from './pick';
-import { keyOf } from './choose';
+import { keyOf } from './stretches';
 import { playingLine, type Order } from './playing';
 import { readPrinted } from './printed';
 import type { Act, Rule, Said, Scene } from './rule';

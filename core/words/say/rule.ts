@@ -1,7 +1,9 @@
-import { isHand, type Limb } from '../../stroke';
+import { isHand, usualVoice, type Level, type Limb } from '../../stroke';
 import type { Pattern, Selector } from '../../pattern';
-import type { Build, MoveEntry, Offer } from '../../recipe';
-import { chosen, isWrong, keyOf, selectorOf, type Before, type BeatMeaning } from './choose';
+import { asEdit, offerOf, type Build, type MoveEntry, type Offer } from '../../recipe';
+import { chosen, type Before, type BeatMeaning } from './choose';
+import { selectorOf } from './said-select';
+import { isWrong, keyOf } from './stretches';
 import type { Pick } from './pick';
 import { Template, type Values } from './template';
 
@@ -76,4 +78,19 @@ export function allOf(pattern: Pattern, indexes: readonly number[], what: 'hands
   return indexes.every((i) => isHand(pattern.strokes[i]?.limb ?? 'K') === (what === 'hands'));
 }
 
-export const isLimb = (l: Limb | 'other'): l is Limb => l !== 'other';
+/** The strokes a clause speaks of. */
+export const pickOf = (v: unknown): Pick => v as Pick;
+
+/** What is taken out behind a clause: "… except the accents". */
+export const BUT = '[,] (except|but not|apart-from|but) [for|on] {pick:less}';
+
+/** Strokes without those that were taken out behind them. */
+export function less(v: Values): Pick {
+  const pick = pickOf(v['pick']);
+  return { ...pick, except: [...(pick.except ?? []), pickOf(v['less'])] };
+}
+
+/** Taps put in at places where nothing stands in their way. */
+export function addAt(at: readonly number[], limb: Limb, voice = usualVoice(limb), level: Level = 'tap'): Offer {
+  return offerOf('touch', { edits: at.map((t) => asEdit({ limb, voice, level }, t)) });
+}

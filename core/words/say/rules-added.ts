@@ -2,10 +2,16 @@ import { barTicks, beatTicks, countedBeats, GRID, isCompound } from '../../time'
 import { canStrike, isHand, usualVoice, type Level, type Limb, type Voice } from '../../stroke';
 import { countRef, select, type Pattern } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
-import { chosen, isWrong, limbsHere, places, selectorOf } from './choose';
-import type { CountSaid, Pick } from './pick';
-import { act, allOf, forStrokes, rule, themOf, wrong, type Act, type Rule, type Said, type Scene } from './rule';
-import type { LimbTerm, VoicesSaid } from './slots';
+import { chosen } from './choose';
+import { places } from './places';
+import { selectorOf } from './said-select';
+import { isWrong, limbsHere } from './stretches';
+import { refOf, type CountSaid } from './counts';
+import type { Pick } from './pick';
+import { act, addAt, allOf, forStrokes, rule, wrong, type Act, type Rule, type Said, type Scene } from './rule';
+import type { VoicesSaid } from './slots';
+import type { Values } from './template';
+import type { LimbTerm } from './terms';
 
 /** Which limb plays something new: the only one it can be, or several that could be meant. */
 function newLimbs(pattern: Pattern, term: LimbTerm): readonly Limb[] {
@@ -24,7 +30,7 @@ function footStrokes(pattern: Pattern, at: readonly number[], limb: Limb, level:
   const voice = usualVoice(limb);
   if (everyBar)
     return offerOf('layer', { limb, voice, level, on: { kind: 'counts', counts: [...everyBar] }, clash: 'keep' });
-  return offerOf('touch', { edits: at.map((t) => ({ at: t, limb, stroke: { level, voice } })) });
+  return addAt(at, limb, voice, level);
 }
 
 /** Counts without a bar that stand for exactly these places in every bar; null when there are none. */
@@ -83,8 +89,7 @@ function handOn(term: LimbTerm, pick: Pick, scene: Scene, level: Level): Said {
   if (at.length === 0) return wrong(pick.said, 'There is no such place.');
   if (pattern.strokes.some((s) => s.limb === limb && at.includes(s.at)))
     return wrong(pick.said, 'It plays there already.');
-  const voice = usualVoice(limb);
-  return { acts: [act([offerOf('touch', { edits: at.map((t) => ({ at: t, limb, stroke: { level, voice } })) })])] };
+  return { acts: [act([addAt(at, limb, usualVoice(limb), level)])] };
 }
 
 function addedOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', level: Level = 'tap'): Said {
@@ -93,22 +98,24 @@ function addedOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', 
     : limbOn(term, pick, scene, mode, level);
 }
 
-/** "kick under the accents": a limb plays with each of some strokes, as loud as they are. */
-function along(term: LimbTerm, pick: Pick, scene: Scene, voice: Voice | null = null): Said {
+/**
+ * "kick under the accents": a limb plays with each of some strokes, as loud as they are; on a piece that was said, or
+ * the one it strikes most. A meaning for each piece and limb it can be.
+ */
+function along(term: LimbTerm, pick: Pick, scene: Scene, voices: readonly Voice[] | null = null): Said {
   const limbs = newLimbs(scene.pattern, term);
-  const ways = chosen(pick, scene);
-  if (isWrong(ways)) return ways;
-  const out: Act[] = [];
-  for (const own of ways.ways)
-    for (const limb of limbs) {
-      const select = selectorOf(pick, scene.pattern, own);
-      const to = voice ?? mostStruck(scene.pattern, limb);
-      if (!canStrike(limb, to)) return wrong(pick.said, 'That limb does not play there.');
-      out.push(
-        act([offerOf('follow', { select, limb, voice: to, level: 'same', busy: 'goes' })], themOf(scene.pattern, own)),
-      );
+  if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
+  const found: Act[] = [];
+  for (const limb of limbs)
+    for (const voice of voices ?? [mostStruck(scene.pattern, limb)]) {
+      if (!canStrike(limb, voice)) return wrong(pick.said, 'That limb does not play there.');
+      const said = forStrokes(pick, scene, (select) => [
+        offerOf('follow', { select, limb, voice, level: 'same', busy: 'goes' }),
+      ]);
+      if ('wrong' in said) return said;
+      found.push(...said.acts);
     }
-  return { acts: out };
+  return { acts: found };
 }
 
 function mostStruck(pattern: Pattern, limb: Limb): Voice {
@@ -117,12 +124,26 @@ function mostStruck(pattern: Pattern, limb: Limb): Voice {
   return [...many].sort((a, b) => b[1] - a[1])[0]?.[0] ?? usualVoice(limb);
 }
 
-function onGrid(limb: Limb, voice: Voice, grid: number, level: Level = 'tap'): Said {
-  return { acts: [act([offerOf('layer', { limb, voice, level, on: { kind: 'grid', grid }, clash: 'keep' })])] };
+/** A limb that keeps time: feet on their pedals, a hand where it is said to. */
+function steady(limbs: readonly Limb[], grid: number, voice?: Voice): Said {
+  const found = limbs.map((limb) =>
+    act([
+      offerOf('layer', {
+        limb,
+        voice: voice ?? usualVoice(limb),
+        level: 'tap',
+        on: { kind: 'grid', grid },
+        clash: 'keep',
+      }),
+    ]),
+  );
+  return { acts: found };
 }
 
-/** Beats of the meter as they are felt: dotted in 6/8, quarters in 7/8. */
-const beatOf = (pattern: Pattern): number => beatTicks(pattern.meter);
+function steadyFeet(v: Values, scene: Scene, grid: number): Said {
+  const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
+  return limbs.some(isHand) ? wrong('hand', 'Say which piece it plays.') : steady(limbs, grid);
+}
 
 const STEADY: Rule[] = [
   rule(
@@ -130,32 +151,14 @@ const STEADY: Rule[] = [
       '[add|put|play|lay|have] {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
       '[add|put|play|lay|have] [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
     ],
-    (v, scene) => {
-      const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
-      if (limbs.some(isHand)) return wrong('hand', 'Say which piece it plays.');
-      return {
-        acts: limbs.flatMap((l) => {
-          const s = onGrid(l, usualVoice(l), v['grid'] as number);
-          return 'acts' in s ? s.acts : [];
-        }),
-      };
-    },
+    (v, scene) => steadyFeet(v, scene, v['grid'] as number),
   ),
   rule(
     [
       '[add|put|play|lay] {limb} (on|with|at) (every|each|all) [the] (beat|beats|quarter|numbers)',
       '[add|put] {limb} on [the] beats',
     ],
-    (v, scene) => {
-      const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
-      if (limbs.some(isHand)) return wrong('hand', 'Say which piece it plays.');
-      return {
-        acts: limbs.flatMap((l) => {
-          const s = onGrid(l, usualVoice(l), beatOf(scene.pattern));
-          return 'acts' in s ? s.acts : [];
-        }),
-      };
-    },
+    (v, scene) => steadyFeet(v, scene, beatTicks(scene.pattern.meter)),
   ),
   rule(
     [
@@ -165,23 +168,12 @@ const STEADY: Rule[] = [
     ],
     (v) => {
       const lists = v['voices'] as VoicesSaid;
-      const hand: Limb = (v['limb'] as LimbTerm | undefined)?.limbs[0] ?? 'R';
+      const [hand, ...others] = (v['limb'] as LimbTerm | undefined)?.limbs ?? (['R'] as const);
+      if (!hand || others.length > 0) return wrong('hands', 'Say which hand.');
       if (lists.some((l) => l.length !== 1)) return wrong('pieces', 'Name one piece.');
-      const bad = lists.find((l) => !canStrike(hand, l[0] ?? 'snare'));
-      if (bad) return wrong('that piece', 'That limb does not play there.');
-      return {
-        acts: lists.map((l) =>
-          act([
-            offerOf('layer', {
-              limb: hand,
-              voice: l[0] ?? 'ride',
-              level: 'tap',
-              on: { kind: 'grid', grid: v['grid'] as number },
-              clash: 'keep',
-            }),
-          ]),
-        ),
-      };
+      const pieces = lists.flat();
+      if (pieces.some((p) => !canStrike(hand, p))) return wrong('that piece', 'That limb does not play there.');
+      return { acts: pieces.flatMap((p) => actsOf(steady([hand], v['grid'] as number, p))) };
     },
   ),
   rule(
@@ -189,19 +181,16 @@ const STEADY: Rule[] = [
       '[add|put|give it|with|play] four-on-the-floor [underneath|under it|under that|kick]',
       '[add|put|give it] [a] kick on every quarter',
     ],
-    (_, scene) => onGrid('K', 'kick', isCompound(scene.pattern.meter) ? beatOf(scene.pattern) : GRID.quarters),
+    (_, scene) => steady(['K'], isCompound(scene.pattern.meter) ? beatTicks(scene.pattern.meter) : GRID.quarters),
   ),
   rule(
-    [
-      '[give it|add|put in|put|play|with|lay] [a|the] backbeat [in|on it|under it|on 2 and 4|on {counts}]',
-      '[snare] backbeats',
-    ],
+    ['[give it|add|put in|put|play|with|lay] [a|the] backbeat [in|on it|under it|on {counts}]', '[snare] backbeats'],
     (v, scene) => {
       const { pattern } = scene;
       const beats = countedBeats(pattern.meter).length;
       const said = v['counts'] as readonly CountSaid[] | undefined;
       if (beats < 2) return wrong('backbeat', 'There is one beat.');
-      const counts = said ? said.map((c) => `${c.beat ?? 1}${c.syllable}`) : beats >= 4 ? ['2', '4'] : ['2'];
+      const counts = said ? said.map(refOf) : beats >= 4 ? ['2', '4'] : ['2'];
       // A left that plays there already is the backbeat once it is accented.
       const there = select(pattern, { limbs: ['L'], counts });
       const accented =
@@ -251,11 +240,6 @@ const ADDED: Rule[] = [
       const [term, pick] = [v['limb'] as LimbTerm, v['pick'] as Pick];
       // Counts are places, not strokes: a kick is put there.
       if (pick.counts && !pick.limb && !pick.levels) return addedOn(term, pick, scene, 'add');
-      if (term.limbs.every(isHand) && !term.open) {
-        const [hand] = term.limbs;
-        if (!hand || term.limbs.length > 1) return wrong(pick.said, 'Say which hand.');
-        return along(term, pick, scene);
-      }
       return along(term, pick, scene);
     },
   ),
@@ -266,8 +250,9 @@ const ADDED: Rule[] = [
     ],
     (v, scene) => {
       const voices = v['voices'] as VoicesSaid | undefined;
-      const [piece] = voices?.[0] ?? [];
-      return along(v['limb'] as LimbTerm, v['pick'] as Pick, scene, piece ?? null);
+      const pick = v['pick'] as Pick;
+      if (voices?.some((l) => l.length !== 1)) return wrong(pick.said, 'Name one piece.');
+      return along(v['limb'] as LimbTerm, pick, scene, voices?.flat() ?? null);
     },
   ),
   rule(['[add|put|play] [a] {voices} (with|on|under|over) (every|each|all) [the] {pick}'], (v, scene) => {
@@ -275,9 +260,7 @@ const ADDED: Rule[] = [
     const pick = v['pick'] as Pick;
     if (lists.some((l) => l.length !== 1)) return wrong(pick.said, 'Name one piece.');
     if (pick.limb && !allOf(scene.pattern, waysOf(pick, scene), 'feet')) return wrong(pick.said, 'Say which hand.');
-    return forStrokes(pick, scene, (select) => [
-      offerOf('follow', { select, limb: 'R', voice: lists[0]?.[0] ?? 'crash-right', level: 'same', busy: 'goes' }),
-    ]);
+    return along({ limbs: ['R'] }, pick, scene, lists.flat());
   }),
 ];
 
@@ -285,6 +268,8 @@ function waysOf(pick: Pick, scene: Scene): readonly number[] {
   const ways = chosen(pick, scene);
   return isWrong(ways) ? [] : (ways.ways[0] ?? []);
 }
+
+const actsOf = (said: Said): readonly Act[] => ('acts' in said ? said.acts : []);
 
 /** Time that goes on is meant as such, where it can be. */
 export const ADDED_RULES: readonly Rule[] = [...STEADY.map((r) => ({ ...r, rank: -1 })), ...ADDED];

@@ -1,10 +1,10 @@
-import { parseStrokeText, type Level, type Limb, type Voice } from '../../stroke';
-import { barsAt, countAt, countsAt, numberAt, pickAt } from './pick';
+import { parseStrokeText, type Level, type Voice } from '../../stroke';
+import { barsAt, countAt, countsAt, numberAt, word } from './counts';
+import { pickAt } from './pick';
 import type { Found, SlotReader, SlotReaders } from './template';
-import { GRID_TERMS, LEVEL_TERMS, LIMB_TERMS, ORDINALS, ORNAMENT_TERMS, voiceTerm, type LimbTerm } from './terms';
+import { GRID_TERMS, LEVEL_TERMS, LIMB_TERMS, ORDINALS, ORNAMENT_TERMS, voiceTerm } from './terms';
 import type { Token } from './tokens';
 
-const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
 const LEAD = new Set(['the', 'a', 'an', 'my', 'some']);
 
 function skip(tokens: readonly Token[], start: number): number {
@@ -73,8 +73,6 @@ const letters: SlotReader = (tokens, start) => {
   return out;
 };
 
-const STROKE_OF: Readonly<Record<string, string>> = { R: 'R', L: 'L', K: 'K', J: 'J', H: 'H' };
-
 function strokeCalled(tokens: readonly Token[], at: number): Found<string> | null {
   const w = word(tokens, at);
   if (/^rests?$|^gaps?$|^silences?$/.test(w)) return { end: at + 1, value: '-' };
@@ -83,9 +81,8 @@ function strokeCalled(tokens: readonly Token[], at: number): Found<string> | nul
   const found = LIMB_TERMS.get(word(tokens, next));
   const [own, ...others] = found?.limbs ?? [];
   if (!own || others.length > 0) return null;
-  const letter = STROKE_OF[own] ?? own;
   const end = /^(?:strokes?|notes?|hits?)$/.test(word(tokens, next + 1)) ? next + 2 : next + 1;
-  return { end, value: level === 'ghost' ? letter.toLowerCase() : level === 'accent' ? `${letter}!` : letter };
+  return { end, value: level === 'ghost' ? own.toLowerCase() : level === 'accent' ? `${own}!` : own };
 }
 
 /** How much room is meant, in bars or counted beats: "two bars", "half a bar", "a bar and a half", "3 beats". */
@@ -120,6 +117,28 @@ const space: SlotReader = (tokens, start) => {
   return out;
 };
 
+/** How far something is moved: so many slots, notes of a grid, beats or bars. */
+export type FarSaid =
+  | { readonly of: 'slot' | 'beat' | 'bar'; readonly n: number }
+  | { readonly of: 'grid'; readonly n: number; readonly grid: number };
+
+const far: SlotReader = (tokens, start) => {
+  const out: Found<FarSaid>[] = [];
+  for (const f of space(tokens, start)) {
+    const { value } = f as Found<SpaceSaid>;
+    out.push({ end: f.end, value: 'bars' in value ? { of: 'bar', n: value.bars } : { of: 'beat', n: value.beats } });
+  }
+  if (word(tokens, start) === 'half' && word(tokens, start + 1) === 'a' && word(tokens, start + 2) === 'beat')
+    out.push({ end: start + 3, value: { of: 'beat', n: 0.5 } });
+  for (const { end, value: n } of numberAt(tokens, start)) {
+    const grid = GRID_TERMS.get(word(tokens, end));
+    if (grid !== undefined) out.push({ end: end + 1, value: { of: 'grid', n, grid } });
+    else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
+    else out.push({ end, value: { of: 'slot', n } });
+  }
+  return out;
+};
+
 /** The slots of templates. */
 export const SLOTS: SlotReaders = {
   pick: pickAt,
@@ -128,6 +147,9 @@ export const SLOTS: SlotReaders = {
   bars: barsAt,
   n: numberAt,
   space,
+  far,
+  // "in threes", "in ones"
+  each: (tokens, start) => (word(tokens, start) === 'ones' ? [{ end: start + 1, value: 1 }] : numberAt(tokens, start)),
   voices,
   limb,
   level: term<Level>(LEVEL_TERMS),
@@ -166,6 +188,3 @@ export const SLOTS: SlotReaders = {
     return out;
   },
 };
-
-export type { LimbTerm };
-export const onlyLimb = (t: LimbTerm): Limb | null => (t.limbs.length === 1 ? (t.limbs[0] ?? null) : null);

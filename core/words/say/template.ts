@@ -22,8 +22,8 @@ export interface Match {
 }
 
 /**
- * A template as it is written in the rules: words, `[what may be left out]`, `(one | or another)`, and `{slot}` or
- * `{slot:name}`.
+ * A template as it is written in the rules: words (`bass_drum` for a name that is read as one word), `[what may be left
+ * out]`, `(one | or another)`, and `{slot}` or `{slot:name}`.
  */
 export class Template {
   private readonly nodes: readonly Node[];
@@ -46,7 +46,7 @@ export class Template {
         } else if (mark.startsWith('{')) {
           const [reader = '', name = reader] = mark.slice(1, -1).split(':');
           nodes.push({ kind: 'slot', reader, name });
-        } else nodes.push({ kind: 'word', word: mark });
+        } else nodes.push({ kind: 'word', word: mark.replace(/_/g, ' ') });
       }
       return nodes;
     };

@@ -1,5 +1,6 @@
 import { NUMBER_WORDS } from '../../base';
 import { GRID, parseGrid, type Grid } from '../../time';
+import { nth, ordinal } from '../../pattern';
 import { HAND_VOICES, namesOf, type Level, type Limb, type Ornament, type Voice } from '../../stroke';
 
 /** Words of a name as they stand in a line: without hyphens, every hi-hat a hat. */
@@ -117,22 +118,9 @@ export const GRID_TERMS: ReadonlyMap<string, Grid> = new Map<string, Grid>(
 );
 
 export const ORDINALS: ReadonlyMap<string, number> = new Map(
-  [
-    'first',
-    'second',
-    'third',
-    'fourth',
-    'fifth',
-    'sixth',
-    'seventh',
-    'eighth',
-    'ninth',
-    'tenth',
-    'eleventh',
-    'twelfth',
-  ].flatMap((w, i): [string, number][] => [
-    [w, i + 1],
-    [`${i + 1}${['st', 'nd', 'rd'][i] ?? 'th'}`, i + 1],
+  Array.from({ length: 16 }, (_, i) => i + 1).flatMap((n): [string, number][] => [
+    [ordinal(n), n],
+    [nth(n), n],
   ]),
 );
 

@@ -1,0 +1,166 @@
+import { mod } from '../../base';
+import { barTicks, beatTicks, countedBeats, parseCount, unitTicks, USUAL_SCHOOLS } from '../../time';
+import type { Limb } from '../../stroke';
+import { barsSpan, countingOf, type Pattern } from '../../pattern';
+import { LAST, textOfCount, type BarSaid, type CountSaid } from './counts';
+import type { Pick } from './pick';
+
+/** Several ways to understand what was said, or the words that cannot be met and why. */
+export type Ways<T> = { readonly ways: readonly T[] } | { readonly wrong: string; readonly why: string };
+
+export const keyOf = ({ at, limb }: { readonly at: number; readonly limb: Limb }): string => `${at} ${limb}`;
+
+export function isWrong<T>(w: Ways<T>): w is { readonly wrong: string; readonly why: string } {
+  return 'wrong' in w;
+}
+
+export interface Stretch {
+  readonly from: number;
+  readonly until: number;
+}
+
+/** The stretches a count stands for, from the pattern's start: a slot, or a beat; in every bar where none is said. */
+export function stretchesOf(
+  pattern: Pattern,
+  c: CountSaid,
+  as: 'count' | 'beat',
+  bars?: readonly BarSaid[],
+): readonly Stretch[] | null {
+  const bar = barTicks(pattern.meter);
+  const { bars: many } = barsSpan(pattern);
+  const counting = countingOf(pattern, USUAL_SCHOOLS);
+  const own = bars?.map((b) => (b === 'last' ? many : b));
+  const wanted = c.bar !== null ? [c.bar] : (own ?? Array.from({ length: many }, (_, i) => i + 1));
+  const beats = countedBeats(pattern.meter);
+  if (c.beat === LAST) {
+    const last = beats.at(-1)?.number ?? 1;
+    return stretchesOf(pattern, { ...c, bar: c.bar ?? (bars ? null : many), beat: last }, as, bars);
+  }
+  const numbers = c.beat !== null ? [c.beat] : beats.map((b) => b.number);
+  const out: Stretch[] = [];
+  for (const n of numbers) {
+    const tick = parseCount(`${n}${c.syllable}`, counting);
+    if (tick === null) return null;
+    const long = as === 'beat' ? beatLength(pattern, n) : pattern.grid;
+    for (const b of wanted) {
+      const from = (b - 1) * bar + tick - pattern.start;
+      if (from < pattern.length && from + long > 0) out.push({ from, until: from + long });
+    }
+  }
+  return out;
+}
+
+function beatLength(pattern: Pattern, beat: number): number {
+  const beats = countedBeats(pattern.meter);
+  const [own, next] = [beats.find((b) => b.number === beat), beats.find((b) => b.number === beat + 1)];
+  if (!own) return beatTicks(pattern.meter);
+  return (next?.start ?? barTicks(pattern.meter)) - own.start;
+}
+
+/** Where each of what is counted begins and ends, in ticks from the pattern's start. */
+export function partsOf(pattern: Pattern, each: 'beat' | 'bar' | 'group' | 'repeat'): readonly (readonly Stretch[])[] {
+  const bar = barTicks(pattern.meter);
+  const end = pattern.length;
+  const inBars = (starts: readonly number[]): readonly Stretch[] => {
+    const all: number[] = [];
+    for (let b = 0; b * bar < pattern.start + end; b++) for (const s of starts) all.push(b * bar + s - pattern.start);
+    const inside = all.filter((t) => t < end);
+    return inside.map((from, i) => ({ from, until: inside[i + 1] ?? end })).filter((s) => s.until > 0);
+  };
+  const cells = pattern.groups.filter((g) => g.kind !== 'land').map((g) => ({ from: g.at, until: g.at + g.length }));
+  const meterGroups = (): readonly Stretch[] => {
+    let at = 0;
+    const starts = pattern.meter.groups.map((g) => {
+      const s = at;
+      at += g * unitTicks(pattern.meter);
+      return s;
+    });
+    return inBars(starts);
+  };
+  switch (each) {
+    case 'bar':
+      return [inBars([0])];
+    case 'beat':
+      return [inBars(beatStarts(pattern))];
+    case 'repeat':
+      return [cells];
+    case 'group':
+      return cells.length > 1 && pattern.meter.groups.length > 1
+        ? [cells, meterGroups()]
+        : cells.length > 1
+          ? [cells]
+          : [meterGroups()];
+  }
+}
+
+/** Quarters in meters of quarters and eighths; dotted beats in compound ones. */
+function beatStarts(pattern: Pattern): readonly number[] {
+  const beat = beatTicks(pattern.meter);
+  return Array.from({ length: Math.ceil(barTicks(pattern.meter) / beat) }, (_, i) => i * beat);
+}
+
+export function isIn(at: number, { from, until }: Stretch, as: 'count' | 'beat'): boolean {
+  return as === 'count' ? at === from : at >= from && at < until;
+}
+
+export function countSaid(c: CountSaid): string {
+  const beat = c.beat === LAST ? 'last beat' : (c.beat ?? '');
+  return `${c.bar === null ? '' : `bar ${c.bar}, `}${c.syllable === '' ? `${beat}` : `the ${c.syllable} of ${beat}`}`;
+}
+
+/** Bars, halves and what stands before or after a count, as a test of ticks. */
+export function restricted(
+  pick: Pick,
+  pattern: Pattern,
+): { readonly inside: (at: number) => boolean } | { readonly wrong: string; readonly why: string } {
+  const bar = barTicks(pattern.meter);
+  const { bars: many } = barsSpan(pattern);
+  const tests: ((at: number) => boolean)[] = [];
+  if (pick.bars) {
+    const own = pick.bars.map((b) => (b === 'last' ? many : b));
+    const none = own.find((b) => b < 1 || b > many);
+    if (none !== undefined)
+      return { wrong: `bar ${none}`, why: many === 1 ? 'There is one bar.' : `There are ${many} bars.` };
+    tests.push((at) => own.includes(Math.floor((pattern.start + at) / bar) + 1));
+  }
+  if (pick.half !== undefined) {
+    // Half of a bar that is named, else of the phrase.
+    const inBar = pick.bars !== undefined;
+    const middle = (inBar ? bar : pattern.length) / 2;
+    tests.push((at) => (inBar ? mod(pattern.start + at, bar) : at) < middle === (pick.half === 1));
+  }
+  const edge = (c: CountSaid): number | null => {
+    const tick = parseCount(textOfCount(c), countingOf(pattern, USUAL_SCHOOLS));
+    return tick === null ? null : tick + ((c.bar ?? 1) - 1) * bar;
+  };
+  const place = (at: number, c: CountSaid): number =>
+    c.bar === null ? mod(pattern.start + at, bar) : pattern.start + at;
+  const compared: readonly (readonly [CountSaid | undefined, (at: number, t: number) => boolean])[] = [
+    [pick.before, (at, t) => at < t],
+    [pick.after, (at, t) => at > t],
+    [pick.since, (at, t) => at >= t],
+    [pick.to, (at, t) => at <= t],
+  ];
+  for (const [c, holds] of compared) {
+    if (!c) continue;
+    const t = edge(c);
+    if (t === null) return { wrong: pick.said, why: `There is no ${countSaid(c)} here.` };
+    tests.push((at) => holds(place(at, c), t));
+  }
+  return { inside: (at) => tests.every((test) => test(at)) };
+}
+
+/** The tick from which slots are counted: that of a count that was said, else the beginning. */
+export function firstSlot({ since }: Pick, pattern: Pattern): number {
+  if (!since) return 0;
+  const tick = parseCount(textOfCount(since), countingOf(pattern, USUAL_SCHOOLS));
+  return Math.max(0, (tick ?? 0) + ((since.bar ?? 1) - 1) * barTicks(pattern.meter) - pattern.start);
+}
+
+/** Which limbs are meant: "the left foot" is whatever pedal it plays here. */
+export function limbsHere(pattern: Pattern, { limb }: Pick): readonly Limb[] | null {
+  if (!limb) return null;
+  if (!limb.open) return limb.limbs;
+  const plays = limb.limbs.filter((l) => pattern.strokes.some((s) => s.limb === l));
+  return plays.length > 0 ? plays : limb.limbs;
+}
