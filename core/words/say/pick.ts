@@ -72,7 +72,7 @@ const GENERIC = new Set([
 ]);
 const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'every']);
 const THEM = new Set(['them', 'those', 'these']);
-const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'just', 'only', 'whole']);
+const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'whole']);
 const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
   ['beat', 'beat'],
   ['beats', 'beat'],
