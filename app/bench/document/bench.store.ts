@@ -8,7 +8,6 @@ import {
   build,
   familyOf,
   freshId,
-  describeMove,
   newMove,
   tooMuch,
   withEdits,
@@ -21,12 +20,13 @@ import {
   type Source,
 } from '@core/recipe';
 import { KEPT_STEPS, type Draft } from '@core/formats';
-import { rudimentById, type Rudiment } from '@core/rudiments';
+import type { Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../../data/drafts.repo';
 import { freshUuid } from '../../data/ids';
 import { PhrasesRepo, type Keeping } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
 import { stilled } from '../../ui/stilled';
+import { growthWords, suggestName } from './naming';
 import { plainRecipe } from './plain-recipe';
 
 /** What is on the Bench: a recipe, the tempo it is heard at, and the id of the phrase it was kept as, if it was. */
@@ -419,21 +419,4 @@ export class BenchStore {
   private put(work: Work, about: string | null = null): void {
     this.history.update((h) => edited(h, work, about));
   }
-}
-
-/** What one recipe has that the other has not, in a sentence: the change that made a phrase of its parent. */
-function growthWords(from: Recipe, to: Recipe): string {
-  const had = new Set(from.moves.map((m) => stableJson(m)));
-  const own = to.moves.filter((m) => !had.has(stableJson(m)));
-  const words = own.map((m) => describeMove(m)).join('; ');
-  if (words !== '') return words.slice(0, 1000);
-  return stableJson(from.source) === stableJson(to.source) ? 'the same moves' : 'another sticking';
-}
-
-function suggestName(recipe: Recipe | null): string {
-  if (!recipe) return '';
-  const { source } = recipe;
-  const base =
-    source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? 'Rudiment') : source.text.trim().slice(0, 24);
-  return recipe.moves.length > 0 ? `${base}, worked out` : base;
 }

@@ -125,7 +125,7 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
     stems: row.stems.map(own),
     blocks: row.blocks.map(own),
     brackets: fits
-      ? [{ x1: row.left + 2, x2: row.right - 2, text: 'pick-up', close: true, open: false, goesOn: false }]
+      ? [{ x1: row.left + 2, x2: row.right - 2, text: 'pick-up', close: false, open: false, goesOn: false }]
       : [],
   };
   const height = rows.length * rowHeight + Math.max(0, rows.length - 1) * m.gap + 1;
