@@ -86,6 +86,17 @@ describe('asking the shelf', () => {
     ['played this week', 'net'],
     ['at its goal', 'net'],
     ['#brush', 'rope'],
+    ['kick-off', ''],
+    ['1½ bars', ''],
+    ['a bar and a half', ''],
+    ['ends on the 3', 'rope'],
+    ['right hand lead', 'rope oar both six'],
+    ['without the left', ''],
+    ['feet', 'rope both'],
+    ['goal from 90 to 100', 'rope net both six new'],
+    ['clean at 80 or more', 'net both'],
+    ['ride the wave', ''],
+    ['grown from Cold rope, sextuplets', 'six'],
     ['like cold rope', ''],
     ['from Cold rope', 'six'],
     ['rope', 'rope'],
@@ -143,7 +154,7 @@ describe('asking the shelf', () => {
             .trim()
             .split(/[\s,]+/)
             .filter(Boolean).length;
-          const taken = read.conditions.reduce((n, c) => n + c.typed.split(' ').length, 0);
+          const taken = read.conditions.reduce((n, c) => n + c.typed.split(/[\s,]+/).length, 0);
           expect(taken + read.rest.length).toBeLessThanOrEqual(typed);
           const { found, leaves } = answer(SHELF, read);
           expect(found.length).toBeLessThanOrEqual(leaves.at(-1) ?? SHELF.length);

@@ -1,4 +1,5 @@
 export * from './ask';
+export * from './asked';
 export * from './board';
 export * from './contents';
 export * from './facts';

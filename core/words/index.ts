@@ -1,2 +1,2 @@
-export * from './lexicon';
+export { folded } from './folded';
 export * from './say';

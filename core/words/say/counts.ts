@@ -17,10 +17,16 @@ export type BarSaid = number | 'last';
 
 export const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
 
+/** "12", "1½", "5s". */
+function figures(w: string): number | null {
+  if (w.endsWith('½')) return Number(w.slice(0, -1)) + 0.5;
+  return /^\d{1,4}$/.test(w) ? Number(w) : /^\d{1,2}s$/.test(w) ? Number(w.slice(0, -1)) : null;
+}
+
 /** A number in figures or words. */
 export function numberAt(tokens: readonly Token[], at: number): readonly Found<number>[] {
   const w = word(tokens, at);
-  const n = NUMBERS.get(w) ?? (/^\d{1,4}$/.test(w) ? Number(w) : /^\d{1,2}s$/.test(w) ? Number(w.slice(0, -1)) : null);
+  const n = NUMBERS.get(w) ?? figures(w);
   if (w === 'a' && word(tokens, at + 1) === 'couple')
     return [{ end: at + (word(tokens, at + 2) === 'of' ? 3 : 2), value: 2 }];
   return n === null ? [] : [{ end: at + 1, value: n }];

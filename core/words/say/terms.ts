@@ -110,6 +110,8 @@ const GRID_NAMES: Readonly<Record<string, readonly string[]>> = {
   sextuplets: ['sextuplets', 'sextuplet'],
   septuplets: ['septuplets', 'septuplet'],
   '32nds': ['32nds', '32nd', 'thirty-seconds'],
+  nines: ['nines'],
+  'quarter triplets': ['quarter-triplets'],
 };
 export const GRID_TERMS: ReadonlyMap<string, Grid> = new Map<string, Grid>(
   Object.entries(GRID_NAMES).flatMap(([name, words]) =>
@@ -177,6 +179,8 @@ const PHRASES: readonly string[] = [
   'other than',
   'apart from',
   'thirty seconds',
+  'quarter note triplets',
+  'quarter triplets',
   'eighth note triplets',
   'eighth triplets',
   '16th note triplets',
@@ -192,6 +196,7 @@ const PHRASE_AS: Readonly<Record<string, string>> = {
   'down beats': 'downbeats',
   'back beat': 'backbeat',
   'back beats': 'backbeat',
+  'quarter note triplets': 'quarter-triplets',
   'eighth note triplets': 'triplets',
   'eighth triplets': 'triplets',
   '16th note triplets': 'sextuplets',

@@ -4,6 +4,8 @@ import { ORDINARY } from './ordinary';
 export interface Lexis {
   readonly words: ReadonlySet<string>;
   readonly names: readonly { readonly words: readonly string[]; readonly as: string }[];
+  /** Words are only themselves: a slip is not set right. */
+  readonly exact?: boolean;
 }
 
 /** A word of a line: as it is understood, as it was typed, and where it stands. */
@@ -26,7 +28,8 @@ export const COUNT = /^(?:\d{1,2}:)?\d{1,2}(?:e|&|a|trip|let|ta|la|&trip|&let|&t
 /** Strokes as they are typed, each a word of its own. */
 const STROKES = /^(?:[fdrz]?[rlkhj]!?|-)(?:\+(?:[fdrz]?[rlkhj]!?))*$/i;
 
-const PIECE = /\d{1,2}:\d{1,2}[a-z&.\d]*|[a-z0-9&.+!']+(?:-(?=[a-z])[a-z0-9]+)*|[,;:|-]|[^\s]/giu;
+const PIECE =
+  /#[^\s,]+|\d{1,2}\/\d{1,2}(?!\d)|\d{0,3}½|\d{1,2}:\d{1,2}[a-z&.\d]*|[a-z0-9&.+!']+(?:-(?=[a-z])[a-z0-9]+)*|[,;:|-]|[^\s]/giu;
 
 /** Words that belong together are one, however they are spelt: "hi-hat", "hi hat", "hihat". */
 const TOGETHER: readonly (readonly [RegExp, string])[] = [
@@ -82,19 +85,21 @@ function joined(tokens: readonly Token[], lexis: Lexis): Token[] {
 }
 
 function isKnown(word: string, { words }: Lexis): boolean {
-  return words.has(word) || COUNT.test(word) || STROKES.test(word) || /^\d{1,4}$|^\d{1,2}s$/.test(word);
+  return words.has(word) || COUNT.test(word) || STROKES.test(word) || /^\d{1,4}$|^\d{1,2}s$|^\d{0,3}½$/.test(word);
 }
 
 /** Whether a word is another one, or a slip away from it. */
 function isSpelt(word: string, meant: string, lexis: Lexis): boolean {
   return (
-    word === meant || (!isKnown(word, lexis) && !ORDINARY.has(word) && meant.length > 3 && distance(word, meant) <= 1)
+    word === meant ||
+    (!lexis.exact && !isKnown(word, lexis) && !ORDINARY.has(word) && meant.length > 3 && distance(word, meant) <= 1)
   );
 }
 
 /** A word nobody knows that is one slip away from exactly one that is known (two in long words), as that one. */
 function spelt(token: Token, lexis: Lexis): Token {
-  if (token.known || ORDINARY.has(token.word) || token.word.length < 4 || !/^[a-z]+$/.test(token.word)) return token;
+  if (lexis.exact || token.known || ORDINARY.has(token.word) || token.word.length < 4 || !/^[a-z]+$/.test(token.word))
+    return token;
   const most = token.word.length > 7 ? 2 : 1;
   let best: { readonly word: string; readonly far: number } | null = null;
   let ties = 0;
