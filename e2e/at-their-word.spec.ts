@@ -202,3 +202,58 @@ test('a phrase is put on a count, with its first stroke or its last, and the pla
   await page.keyboard.press('Enter');
   await expect(page.locator('h1')).toHaveText('Harbour two');
 });
+
+test('the box from every place: a phrase of the shelf joined, seen beforehand, a part drilled, the shelf asked', async ({
+  page,
+}) => {
+  await openDemo(page, '/kit');
+  await page.keyboard.press('/');
+  // Nothing lies on the Bench yet, so there is nothing to say something of: a phrase is opened first.
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page.getByRole('searchbox', { name: 'Ask the shelf' }).fill('anchor chain');
+  await page.locator('ls-strip .name').first().click();
+  await expect(page.getByRole('heading', { name: 'Anchor chain' })).toBeVisible();
+  await page.keyboard.press('7');
+  await page.getByRole('heading', { name: 'Kit', exact: true }).waitFor();
+  await page.keyboard.press('/');
+  const box = page.getByRole('combobox', { name: 'Add a move, in words' });
+  await expect(box).toBeFocused();
+  // The ribbon shows what the line would change, and what is when the box is left.
+  const accents = page.locator('ls-ribbon-editor title').filter({ hasText: 'accent' });
+  const before = await accents.count();
+  await box.pressSequentially('accent everything but the kicks');
+  await expect(page.locator('ls-lines-bar')).toContainText('Not taken yet: Accent');
+  expect(await accents.count()).toBeGreaterThan(before);
+  await page.keyboard.press('Escape');
+  await expect(accents).toHaveCount(before);
+  // A name of the shelf is written to its end.
+  await page.keyboard.press('/');
+  await box.pressSequentially('then cold r');
+  await page.keyboard.press('Tab');
+  await expect(box).toHaveValue('then Cold rope');
+  await expect(page.getByRole('option', { name: 'Join “Cold rope”' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('article', { name: 'Join “Cold rope”' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  // On a phone the recipe lies further down, and the box is a button away.
+  const wide = page.viewportSize();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByRole('button', { name: 'Say it' }).click();
+  await expect(box).toBeFocused();
+  await expect(box).toBeInViewport();
+  await page.keyboard.press('Escape');
+  if (wide) await page.setViewportSize(wide);
+  // What is no change of the phrase: the shelf is asked, a part is drilled.
+  await page.keyboard.press('/');
+  await box.pressSequentially('like anchor chain');
+  await expect(page.getByRole('button', { name: /^Ask the shelf: like Anchor chain/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('searchbox', { name: 'Ask the shelf' })).toHaveValue('like Anchor chain');
+  await expect(page.getByText('like Anchor chain').first()).toBeVisible();
+  await page.goBack();
+  await page.keyboard.press('/');
+  await box.pressSequentially('drill the second half at 70');
+  await expect(page.getByRole('button', { name: /^To the practice room: the second half, from 70/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('ls-drill')).toContainText('The second half');
+});

@@ -23,6 +23,7 @@ import { benchKeys } from './bench-keys';
 import { ElsewhereComponent } from './document/elsewhere.component';
 import { KeepDialogComponent } from './document/keep-dialog.component';
 import { StatesDialogComponent } from './document/states-dialog.component';
+import { PreviewStore } from './document/preview.store';
 import { TrailStore } from './document/trail.store';
 import { ViewStore } from './document/view.store';
 import { SwingComponent } from './swing.component';
@@ -68,10 +69,13 @@ export class BenchComponent implements OnDestroy {
   readonly fresh = input<string>();
   /** Asks for the phrase as the shelf has it, whatever unkept work on it lies here. */
   readonly kept = input<string>();
+  /** The keyboard goes to the box that takes words. */
+  readonly say = input<string>();
   readonly commands = inject(BenchCommands);
   readonly view = inject(ViewStore);
   readonly reach = inject(ReachStore);
   private readonly trail = inject(TrailStore);
+  private readonly preview = inject(PreviewStore);
   readonly hand = inject(HandStore);
   private readonly player = inject(Player);
   readonly store = this.commands.store;
@@ -80,11 +84,11 @@ export class BenchComponent implements OnDestroy {
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
   private readonly wantsWords = signal(false);
-  readonly pattern = computed(() => this.trail.pattern());
+  readonly pattern = computed(() => this.preview.pattern() ?? this.trail.pattern());
   /** The ribbon stands there first, then the recipe, the sums, what is played with, what lies under the ribbon. */
   readonly turn = inTurns(4, () => this.pattern() !== null);
   /** The ribbon is edited while it shows the finished phrase. */
-  readonly edits = computed(() => this.trail.isFinished());
+  readonly edits = computed(() => this.trail.isFinished() && this.preview.pattern() === null);
   readonly tight = computed(() => (this.edits() ? this.reach.tight() : []));
   readonly facts = computed(() => {
     const pattern = this.pattern();
@@ -100,6 +104,9 @@ export class BenchComponent implements OnDestroy {
         if (id) this.open(id, asKept);
         else if (fresh) this.clear();
       });
+    });
+    effect(() => {
+      if (this.say() !== undefined) untracked(() => this.toWords());
     });
     effect(() => this.player.follow(BENCH, this.sound.request()));
     // The box was asked for before it stood there.

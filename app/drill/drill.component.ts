@@ -11,7 +11,8 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { now } from '../data/clock';
-import { newDrill } from '@core/drill';
+import { askedPart, newDrill } from '@core/drill';
+import { TEMPO } from '@core/time';
 import { KeysService } from '../shell/keys.service';
 import { StairsComponent } from '../ui/stairs/stairs.component';
 import { drillKeys } from './drill-keys';
@@ -55,6 +56,11 @@ export class DrillComponent implements OnDestroy {
   readonly phrase = input<string>();
   /** Route: the phrases that are drilled after this one, their ids with commas between. */
   readonly then = input<string>();
+  /** Route: a part that was asked for, in ticks, with what it was called, and a tempo to begin at. */
+  readonly from = input<string>();
+  readonly until = input<string>();
+  readonly part = input<string>();
+  readonly at = input<string>();
   readonly next = computed(() => {
     const ids = (this.then() ?? '').split(',').filter(Boolean);
     const [id] = ids;
@@ -104,7 +110,21 @@ export class DrillComponent implements OnDestroy {
   private async open(id: string | undefined): Promise<void> {
     this.loaded.set(false);
     this.missing.set(id !== undefined && !(await this.store.open(id)));
+    this.asked();
     this.loaded.set(true);
+  }
+
+  /** What was asked for in words: the part by itself, or taken out of the drill that is under way. */
+  private asked(): void {
+    const whole = this.subject.whole();
+    if (!whole) return;
+    const stage =
+      this.from() === undefined ? null : askedPart(whole, Number(this.from()), Number(this.until()), this.part() ?? '');
+    if (stage && this.drill()) this.store.takeOut(stage);
+    else if (stage) this.plans.onlyPart(stage);
+    const at = Number(this.at());
+    if (!this.drill() && at >= TEMPO.least && at <= TEMPO.most)
+      this.plans.set({ start: at, goal: Math.max(at, this.plans.ladder().goal) });
   }
 
   pressGood(): void {

@@ -17,6 +17,7 @@ import {
   type DrillEvent,
   type DrillPlan,
   type DrillState,
+  type NewStage,
   type Stage,
 } from '@core/drill';
 import { rendition, requestOf, type Rendition, type RenditionRecord } from '@core/rendition';
@@ -203,6 +204,11 @@ export class DrillStore {
       0;
     const id = `t${this.state()?.attempts.length ?? 0}`;
     this.happen({ kind: 'isolate', stage: tightStage(whole, at, id) });
+  }
+
+  /** A part that was asked for is taken out; the drill goes on after it. */
+  takeOut(stage: NewStage): void {
+    this.happen({ kind: 'isolate', stage: { ...stage, id: `a${this.state()?.attempts.length ?? 0}` } });
   }
 
   /** A new ladder for the same phrase; the log keeps what was played. */

@@ -160,6 +160,11 @@ export class PlanStore {
     this.put([{ ...simpleStage('whole'), id: 'whole' }]);
   }
 
+  /** One part alone, from the tempo that was asked for. */
+  onlyPart(stage: NewStage): void {
+    this.put([{ ...stage, id: 'asked' }]);
+  }
+
   proposeAnew(): void {
     this.ownStages.set(null);
   }

@@ -7,7 +7,9 @@ import {
   DestroyRef,
   effect,
   inject,
+  input,
   signal,
+  untracked,
   viewChild,
   type OnDestroy,
 } from '@angular/core';
@@ -82,6 +84,8 @@ const NARROW = '(max-width: 900px)';
   styleUrl: './shelf.component.css',
 })
 export class ShelfComponent implements OnDestroy {
+  /** Route: a question, as it was asked elsewhere. */
+  readonly ask = input<string>();
   readonly shelf = inject(ShelfStore);
   readonly acts = inject(ShelfActs);
   private readonly router = inject(Router);
@@ -132,6 +136,10 @@ export class ShelfComponent implements OnDestroy {
       const shown = range();
       this.shelf.lines();
       if (shown) this.shelf.look(shown[0], Math.max(shown[1], 24));
+    });
+    effect(() => {
+      const asked = this.ask();
+      if (asked !== undefined) untracked(() => this.shelf.words.set(asked));
     });
     // Another board or another order begins at its top.
     effect(() => {

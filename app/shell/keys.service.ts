@@ -1,4 +1,4 @@
-import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { tinykeys } from 'tinykeys';
 
 /** One key of a place: the combination, what it does in words, and the doing. */
@@ -15,19 +15,30 @@ export interface Key {
 export class KeysService {
   private readonly listed = signal<readonly (readonly Key[])[]>([]);
   /** Every key that works now, the shell's first. */
-  readonly all = this.listed.asReadonly();
+  readonly all = computed(() =>
+    this.listed().map((keys, i, lists) =>
+      keys.filter((key) => !lists.slice(i + 1).some((later) => later.some((k) => k.combo === key.combo))),
+    ),
+  );
 
   /** Binds keys for as long as the calling component lives. Must run in an injection context. */
   use(keys: readonly Key[]): void {
     const unbind = tinykeys(
       window,
-      Object.fromEntries(keys.map((key) => [key.combo, (e: KeyboardEvent) => runIfFree(key, e)])),
+      Object.fromEntries(
+        keys.map((key) => [key.combo, (e: KeyboardEvent) => this.isLast(keys, key) && runIfFree(key, e)]),
+      ),
     );
     this.listed.update((all) => [...all, keys]);
     inject(DestroyRef).onDestroy(() => {
       unbind();
       this.listed.update((all) => all.filter((k) => k !== keys));
     });
+  }
+
+  /** A key of a place goes before the same key of the shell. */
+  private isLast(keys: readonly Key[], { combo }: Key): boolean {
+    return this.listed().findLast((list) => list.some((k) => k.combo === combo)) === keys;
   }
 }
 

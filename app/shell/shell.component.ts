@@ -84,6 +84,12 @@ export class ShellComponent {
         does: p.name,
         run: () => void this.router.navigate([p.path]),
       })),
+      {
+        combo: '/',
+        shown: '/',
+        does: 'Say it: to the box of the Bench',
+        run: () => void this.router.navigate(['/bench'], { queryParams: { say: 1 } }),
+      },
       { combo: 'Shift+?', shown: '?', does: 'Show the keys of this place', run: () => this.showsKeys.set(true) },
     ]);
   }

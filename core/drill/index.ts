@@ -3,7 +3,7 @@ export * from './growth';
 export * from './hold';
 export * from './ladder';
 export * from './machine';
-export type { NewStage } from './parts';
+export { askedPart, type NewStage } from './parts';
 export * from './record';
 export * from './state';
 export * from './stage';

@@ -24,6 +24,20 @@ function part(title: string, why: string, from: number, until: number): NewStage
   return { kind: 'part', title, why, from, until, short: true };
 }
 
+/**
+ * A part of a phrase the player asked for, from one tick to another, as a stage up to the goal; null where the phrase
+ * has no such part.
+ */
+export function askedPart(phrase: Pattern, from: number, until: number, said: string): NewStage | null {
+  const [a, b] = [Math.max(0, Math.round(from)), Math.min(phrase.length, Math.round(until))];
+  const title = said.trim().slice(0, 60) || 'A part';
+  if (!(b > a) || partOf(phrase, a, b).strokes.length === 0) return null;
+  return {
+    ...part(title.charAt(0).toUpperCase() + title.slice(1), 'The part you asked for.', a, b),
+    short: false,
+  };
+}
+
 function halves({ length }: Pattern, beat: number): NewStage[] {
   // The half begins on a beat, however odd the meter.
   const half = Math.ceil(length / 2 / beat) * beat;

@@ -4,6 +4,7 @@ import { barTicks, GRID } from '../time';
 import { build, FAMILIES, type Family, type Recipe } from '../recipe';
 import { loopTicks, type Pattern, type Selector } from '../pattern';
 import {
+  askedPart,
   drillStage,
   drillStep,
   drillTempo,
@@ -500,6 +501,29 @@ describe('a groove of the shelf keeps the time', () => {
     const three = timeOf(two, two.meter, 3)!;
     expect(Math.max(...three.map((s) => s.at))).toBeLessThan(3 * 20160);
     expect(three.filter((s) => s.at >= 2 * 20160)).toHaveLength(two.strokes.filter((s) => s.at < 20160).length);
+  });
+});
+
+describe('a part that was asked for', () => {
+  it('is played as a plain cut of the phrase is, and goes up to the goal', () => {
+    const phrase = pattern('R L K L R R L L R L K L R R L L');
+    const stage = askedPart(phrase, 10080, 20160, 'the second half');
+    expect(stage).toMatchObject({ title: 'The second half', from: 10080, until: 20160, short: false });
+    const played = stagePattern({ ...stage!, id: 'x' }, phrase);
+    const wanted = phrase.strokes.filter((s) => s.at >= 10080).map((s) => s.limb);
+    expect(played.strokes.map((s) => s.limb)).toEqual(wanted);
+  });
+  it('is none where there is nothing, whatever numbers an address has', () => {
+    const phrase = pattern('R L K L');
+    for (const [a, b] of [
+      [5040, 2520],
+      [NaN, NaN],
+      [90000, 99000],
+      [1e308, Infinity],
+      [100, 100],
+    ] as const)
+      expect(askedPart(phrase, a, b, 'x')).toBeNull();
+    expect(askedPart(phrase, -5, 1e9, '')).toMatchObject({ title: 'A part', from: 0, until: phrase.length });
   });
 });
 

@@ -726,7 +726,7 @@ export const OWN_SENTENCES: readonly Own[] = [
   ['R l l R l l K K ; 4/4 ; 16ths', 'add ghost notes between the accents'],
   ['R L R L R L ; 6/8 ; eighths', 'accent 1 and 2', 'R! L R L! R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'accent the a of 1', 'R L R! L R L on eighths'],
-  ['R L R L R L ; 6/8 ; eighths', 'accent the middle of each beat'],
+  ['R L R L R L ; 6/8 ; eighths', 'accent the middle of each beat', 'R L! R L R! L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'kick on 1', 'R+K L R L R L on eighths', 'K L R L R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'kick on 2', 'R L R L+K R L on eighths', 'R L R K R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'kick on both beats'],
@@ -917,8 +917,18 @@ export const OWN_SENTENCES: readonly Own[] = [
     'all but the last stroke ghosted',
     'r l r l r l r l r l r l r l r L on 16ths',
   ],
-  ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'everything between 2 and 3 on the high tom'],
-  ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'accent everything between 2 and 3'],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'everything between 2 and 3 on the high tom',
+    'R L R L R L[high tom] R[high tom] L[high tom] R L R L R L R L on 16ths',
+    'R L R L R[high tom] L[high tom] R[high tom] L[high tom] R[high tom] L R L R L R L on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent everything between 2 and 3',
+    'R L R L R L! R! L! R L R L R L R L on 16ths',
+    'R L R L R! L! R! L! R! L R L R L R L on 16ths',
+  ],
   [
     'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
     'kick on 1, 2, 3 and 4',
@@ -961,4 +971,45 @@ export const OWN_SENTENCES: readonly Own[] = [
     'fR L R L R L R L fR L R L R L R L R![right crash]+K! - - - - - - - - - - - - - - - on 16ths',
     'fR L R L R L R L fR L R L R L R L K! - - - - - - - - - - - - - - - on 16ths',
   ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent the first and third of each beat',
+    'R! L R! L R! L R! L R! L R! L R! L R! L on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent the first and last of every beat',
+    'R! L R L! R! L R L! R! L R L! R! L R L! on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'ghost the last two of each beat',
+    'R L r l R L r l R L r l R L r l on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent the first and third left',
+    'R L! R L R L! R L R L R L R L R L on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent the first stroke and the third left',
+    'R! L R L R L! R L R L R L R L R L on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent the first two beats',
+    'R! L! R! L! R! L! R! L! R L R L R L R L on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'accent 1 and 3, then ghost the strokes between the accents',
+    'R! l r l r l r l R! l r l r l r l on 16ths',
+  ],
+  [
+    'R L R L R L R L R L R L ; 4/4 ; triplets',
+    'accent the middle of each triplet',
+    'R L! R L R! L R L! R L R! L on triplets',
+  ],
+  ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'add a kick between 2 and 3'],
 ];

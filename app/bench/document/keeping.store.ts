@@ -1,5 +1,5 @@
 import { effect, inject, Injectable, signal } from '@angular/core';
-import { Router } from '@angular/router';
+import { Router, type Params } from '@angular/router';
 import { format } from 'date-fns';
 import { build, type Phrase } from '@core/recipe';
 import type { KeptState } from '@core/shelf';
@@ -72,13 +72,13 @@ export class KeepingStore {
 
   /**
    * To the practice room. What is not kept yet is kept first, under the name it has or the one that is suggested, as a
-   * drill remembers how far one came with a phrase.
+   * drill remembers how far one came with a phrase. `wanted` is what was said of it: a part, a tempo to begin at.
    */
-  async drill(): Promise<void> {
+  async drill(wanted: Params = {}): Promise<void> {
     if (!this.bench.recipe()) return;
     const old = this.bench.phrase();
     if (old && this.bench.isKept()) {
-      await this.router.navigate(['/drill', old.id]);
+      await this.toRoom(old.id, wanted);
       return;
     }
     const kept = await this.bench.keep(old ?? this.bench.suggestedLabel(), now());
@@ -90,7 +90,11 @@ export class KeepingStore {
         label: 'As it was before',
         run: () => void kept.undo?.(),
       });
-    await this.router.navigate(['/drill', kept.phrase.id]);
+    await this.toRoom(kept.phrase.id, wanted);
+  }
+
+  private toRoom(id: string, wanted: Params): Promise<boolean> {
+    return this.router.navigate(['/drill', id], Object.keys(wanted).length > 0 ? { queryParams: wanted } : {});
   }
 
   /** Opens a phrase of the shelf; when it is gone, that is said and what lay on the Bench stays. */

@@ -1,9 +1,12 @@
 import { TestBed } from '@angular/core/testing';
-import { typed, until } from '../../testing/fixtures';
+import { PhrasesRepo } from '../../data/phrases.repo';
+import { phraseOf, typed, until } from '../../testing/fixtures';
 import { mount } from '../../testing/mount';
 import { emptyPlace, key } from '../../testing/place';
 import { AddBoxComponent } from './add-box.component';
 import { BenchStore } from '../document/bench.store';
+import { PreviewStore } from '../document/preview.store';
+import { NamedStore } from './named.store';
 import { CursorStore } from '../ribbon/cursor.store';
 import { SoundStore } from '../ribbon/sound.store';
 
@@ -118,6 +121,51 @@ describe('the box that takes words', () => {
     store.undo();
     expect(store.recipe()?.moves).toEqual(before);
     expect(m.text()).not.toContain('takes the place');
+  });
+  it('what would be taken is shown beforehand while the keyboard is in the box, and only then', async () => {
+    const { store, field, say } = await box();
+    const preview = TestBed.inject(PreviewStore);
+    field.dispatchEvent(new Event('focus'));
+    say('accent the rights');
+    TestBed.tick();
+    expect(preview.pattern()?.strokes.map((s) => s.level)).toEqual(['accent', 'ghost', 'ghost', 'tap']);
+    expect(preview.changed()).toEqual([0]);
+    expect(preview.words()).toBe('Not taken yet: Accent rights');
+    expect(store.recipe()?.moves).toEqual([]);
+    // Of several none is shown before one is chosen.
+    say('leave out 1');
+    TestBed.tick();
+    expect(preview.pattern()).toBeNull();
+    key('ArrowDown', field);
+    TestBed.tick();
+    expect(preview.pattern()?.strokes.length).toBeLessThan(4);
+    field.dispatchEvent(new Event('blur'));
+    TestBed.tick();
+    expect(preview.words()).toBeNull();
+  });
+  it('a phrase of the shelf is named, written to its end by Tab, joined, opened, and asked for its like', async () => {
+    const { store, m, field, say } = await box();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('rope', { name: 'Cold rope', recipe: typed('(K L)x8') }));
+    const named = TestBed.inject(NamedStore);
+    field.dispatchEvent(new Event('focus'));
+    await until(() => named.names().includes('Cold rope'));
+    say('then col');
+    expect(m.host.querySelector('.endings')?.textContent).toContain('Cold rope');
+    key('Tab', field);
+    expect(field.value).toBe('then Cold rope');
+    await until(() => named.here().length === 1);
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Join “Cold rope”');
+    key('Enter', field);
+    m.fixture.detectChanges();
+    expect(store.recipe()?.moves).toMatchObject([{ move: 'join', params: { name: 'Cold rope' } }]);
+    expect(store.build()?.pattern.strokes.filter((s) => s.limb === 'K')).toHaveLength(9);
+    // The card opens as its words, though the phrase is off the shelf by now.
+    await TestBed.inject(PhrasesRepo).remove(['rope']);
+    m.fixture.componentInstance.sayAnew(store.recipe()!.moves[0]!.id, 'Join “Cold rope”');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Join “Cold rope”');
+    expect(m.host.querySelectorAll('[role=option]')).toHaveLength(1);
   });
   it('writes a word to its end by Tab, and brings lines back with the arrow up', async () => {
     const { m, field, say } = await box();

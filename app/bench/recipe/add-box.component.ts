@@ -1,9 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
-import { endingsOf, HINTS, readLine, type Meant, type Reading } from '@core/words';
+import { endingsOf, HINTS, readLine, type Meant, type Reading, type ShelfPhrase } from '@core/words';
 import { KitsRepo } from '../../data/kits.repo';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
+import { PreviewStore } from '../document/preview.store';
+import { NamedStore } from './named.store';
 import { OrdersStore } from './orders.store';
 import { SaidStore } from './said.store';
 
@@ -31,6 +43,9 @@ export class AddBoxComponent {
   readonly kits = inject(KitsRepo);
   private readonly lines = inject(SaidStore);
   private readonly orders = inject(OrdersStore);
+  private readonly named = inject(NamedStore);
+  private readonly preview = inject(PreviewStore);
+  private readonly writing = signal(false);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
   readonly text = signal('');
   /** The card whose words are in the box: what is said takes its place. */
@@ -47,10 +62,16 @@ export class AddBoxComponent {
     const at = built && id !== null ? built.recipe.moves.findIndex((m) => m.id === id) : -1;
     return built && at >= 0 ? build({ ...built.recipe, moves: built.recipe.moves.slice(0, at) }, built) : built;
   });
+  /** Phrases that can be named: first the one that the card that is said anew holds, as it was when it was joined. */
+  private readonly phrases = computed((): readonly ShelfPhrase[] => {
+    const card = this.store.recipe()?.moves.find((m) => m.id === this.instead());
+    if (card?.move !== 'join') return this.named.here();
+    return [{ id: '', name: card.params.name, recipe: card.params.other }, ...this.named.here()];
+  });
   readonly reading = computed((): Reading => {
     const built = this.before();
     return built && this.text().trim() !== ''
-      ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own() })
+      ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own(), phrases: this.phrases() })
       : NOTHING;
   });
   readonly offers = computed((): readonly Meant[] => {
@@ -81,7 +102,25 @@ export class AddBoxComponent {
     return at < text.length ? [...out, { text: text.slice(at), bad: false }] : out;
   });
   /** Ways to write the last word to its end. */
-  readonly endings = computed(() => (this.offers().length > 0 ? [] : endingsOf(this.text())));
+  readonly endings = computed(() => (this.offers().length > 0 ? [] : endingsOf(this.text(), this.named.names())));
+
+  constructor() {
+    // What would be taken is shown while the keyboard is in the box.
+    effect(() => {
+      const meant = this.writing() ? this.offers()[this.marked() ?? -1] : undefined;
+      this.preview.show(meant ? { pattern: meant.pattern, words: this.kits.said(meant.words) } : null);
+    });
+    inject(DestroyRef).onDestroy(() => this.preview.show(null));
+  }
+
+  begin(): void {
+    this.writing.set(true);
+    void this.named.begin();
+  }
+
+  end(): void {
+    this.writing.set(false);
+  }
 
   focus(): void {
     this.field()?.nativeElement.focus();
@@ -90,6 +129,7 @@ export class AddBoxComponent {
   write(text: string): void {
     this.text.set(text);
     this.chosen.set(null);
+    void this.named.look(text);
   }
 
   key(event: KeyboardEvent): void {
@@ -102,7 +142,7 @@ export class AddBoxComponent {
       const line = this.lines.walk(event.key === 'ArrowUp' ? -1 : 1, this.text());
       if (line === null) return;
       this.put(line);
-    } else if (event.key === 'Tab' && ending !== undefined && !event.shiftKey) this.put(ending);
+    } else if (event.key === 'Tab' && ending !== undefined && !event.shiftKey) this.put(ending.line);
     else if (event.key === 'Enter') {
       const meant = this.offers()[this.marked() ?? -1];
       if (meant) this.take(meant);
@@ -117,6 +157,7 @@ export class AddBoxComponent {
 
   take({ moves }: Meant): void {
     // One line is one step of undo.
+    this.preview.show(null);
     const id = this.instead();
     const taken = id === null ? this.store.takeAll(moves).length > 0 : this.store.replaceMove(id, moves);
     if (!taken) return;

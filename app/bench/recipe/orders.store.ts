@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { NOTHING_MUTED } from '@core/pattern';
 import { LIMBS } from '@core/stroke';
 import type { Order } from '@core/words';
+import { Router } from '@angular/router';
 import { BenchStore } from '../document/bench.store';
 import { KeepingStore } from '../document/keeping.store';
 import { CursorStore } from '../ribbon/cursor.store';
@@ -11,6 +12,7 @@ import { SoundStore } from '../ribbon/sound.store';
 @Injectable({ providedIn: 'root' })
 export class OrdersStore {
   private readonly bench = inject(BenchStore);
+  private readonly router = inject(Router);
   private readonly keeping = inject(KeepingStore);
   private readonly cursor = inject(CursorStore);
   private readonly sound = inject(SoundStore);
@@ -40,7 +42,14 @@ export class OrdersStore {
       case 'straight':
         return this.bench.setSwing(null);
       case 'drill':
-        return void this.keeping.drill();
+        return void this.keeping.drill({
+          ...(order.part ? { from: order.part.from, until: order.part.until, part: order.part.said } : {}),
+          ...(order.at === null ? {} : { at: order.at }),
+        });
+      case 'open':
+        return void this.router.navigate(['/bench', order.id], { queryParams: { kept: 1 } });
+      case 'ask':
+        return void this.router.navigate(['/shelf'], { queryParams: { ask: order.question } });
       case 'keep': {
         const label = this.bench.phrase() ?? this.bench.suggestedLabel();
         return void this.keeping.keepAs({ ...label, name: order.name }, this.bench.phrase() !== null);

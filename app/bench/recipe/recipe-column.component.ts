@@ -94,9 +94,9 @@ export class RecipeColumnComponent {
     this.box()?.focus();
   }
 
-  /** Another phrase, and single strokes, have no words of their own. */
+  /** Single strokes have no words of their own. */
   canBeSaid(move: MoveName): boolean {
-    return move !== 'join' && move !== 'touch';
+    return move !== 'touch';
   }
 
   /** A card's sentence goes back into the box, to be said anew. */

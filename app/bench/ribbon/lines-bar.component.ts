@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { LinesStore } from './lines.store';
+import { PreviewStore } from '../document/preview.store';
 import { TrailStore } from '../document/trail.store';
 
 /** Over the ribbon: which lines it shows; and while the recipe is stepped through, what the step did. */
@@ -7,7 +8,11 @@ import { TrailStore } from '../document/trail.store';
   selector: 'ls-lines-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (trail.words(); as words) {
+    @if (preview.words(); as words) {
+      <p class="stage said" role="status">
+        <span>{{ words }}</span>
+      </p>
+    } @else if (trail.words(); as words) {
       <p class="stage" role="status">
         <span>{{ words }}</span>
         @if (trail.stage() !== null) {
@@ -77,6 +82,7 @@ import { TrailStore } from '../document/trail.store';
 export class LinesBarComponent {
   readonly lines = inject(LinesStore);
   readonly trail = inject(TrailStore);
+  readonly preview = inject(PreviewStore);
   /** A step back or on through the recipe was asked for. */
   readonly walked = output<1 | -1>();
   readonly ribbonLines = [

@@ -29,13 +29,10 @@ export type BeatMeaning = 'count' | 'beat' | 'ask' | 'ask-beat';
  * bare number stands for.
  */
 export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count'): Ways<Choice> {
-  if (pick.until) {
-    // "Until" leaves the last one out, or takes it in.
-    const { until, ...rest } = pick;
-    const [without, withIt] = [
-      chosen({ ...rest, before: until }, before, beats),
-      chosen({ ...rest, to: until }, before, beats),
-    ];
+  const either = eitherWay(pick);
+  if (either) {
+    const [without, withIt] = either.map((p) => chosen(p, before, beats));
+    if (!without || !withIt) return { ways: [] };
     if (isWrong(without)) return withIt;
     return isWrong(withIt) ? without : { ways: unlike([...without.ways, ...withIt.ways]) };
   }
@@ -106,6 +103,21 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   }
   const full = lists.filter((l) => l.length > 0);
   return full.length > 0 ? { ways: full } : wrong('There are none here.');
+}
+
+/** "Until" and "between" leave what they name out, or take it in; null where neither was said. */
+function eitherWay({ until, between, ...rest }: Pick): readonly Pick[] | null {
+  if (until)
+    return [
+      { ...rest, before: until },
+      { ...rest, to: until },
+    ];
+  if (!between) return null;
+  const [since, to] = between;
+  return [
+    { ...rest, after: since, before: to },
+    { ...rest, since, to },
+  ];
 }
 
 /** "All ghosts except the first": the first of the ghosts. An order that is taken out counts in what is meant. */

@@ -7,4 +7,5 @@ export { Template, type SlotReader, type SlotReaders, type Values } from './temp
 export { LIMB_TERMS, voiceTerm, type LimbTerm } from './terms';
 export { tokensOf, type Lexis, type Token } from './tokens';
 export type { Order } from './playing';
-export { endingsOf, readLine, type Blame, type Meant, type Reading } from './read';
+export { endingsOf, readLine, type Blame, type Ending, type Meant, type Reading } from './read';
+export { phrasesIn, type ShelfPhrase } from './phrases';

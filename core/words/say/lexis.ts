@@ -5,6 +5,7 @@ import { ADDED_RULES } from './rules-added';
 import { STROKE_RULES } from './rules-strokes';
 import { VOICE_RULES } from './rules-voices';
 import { FILL_RULES } from './rules-fill';
+import { JOIN_RULES } from './rules-join';
 import { KIT_RULES } from './rules-kit';
 import { SHIFT_RULES } from './rules-shift';
 import { LIMB_TERMS, LONG_NAMES, VOICE_TERMS } from './terms';
@@ -18,6 +19,7 @@ export const RULES: readonly Rule[] = [
   ...FILL_RULES,
   ...SHIFT_RULES,
   ...KIT_RULES,
+  ...JOIN_RULES,
 ];
 
 /** Words between the parts of a line. */

@@ -2,7 +2,7 @@ import { mod } from '../../base';
 import { isHand } from '../../stroke';
 import { runsOf, type Pattern } from '../../pattern';
 import type { Each, Pick } from './pick';
-import { firstSlot, partsOf, type Ways } from './stretches';
+import { firstSlot, partsOf, type Stretch, type Ways } from './stretches';
 
 /** Strokes by index, in order. */
 export type Choice = readonly number[];
@@ -72,7 +72,11 @@ export function inOrder(pick: Pick, pattern: Pattern, list: Choice): Ways<Choice
       return own.length > 0 ? { ways: [own] } : wrong(`There are no ${order.kind} here.`);
     }
     case 'of':
-      return ofEach(pick, pattern, list, order.which, order.each);
+      return order.many === undefined
+        ? ofEach(pick, pattern, list, order.which, order.each)
+        : manyOfEach(pattern, list, order.which === 'last' ? -order.many : order.many, order.each);
+    case 'middle':
+      return middleOfEach(pick, pattern, list, order.each);
   }
 }
 
@@ -115,6 +119,37 @@ function ofEach(pick: Pick, pattern: Pattern, list: Choice, which: number | 'las
   };
 }
 
+/** The first slots of each part, or the last where `many` is below zero. */
+function manyOfEach(pattern: Pattern, list: Choice, many: number, each: Each): Ways<Choice> {
+  if (each === 'double') return { ways: [list.filter((i) => doublesIn(pattern, list).some((r) => r.includes(i)))] };
+  return inParts(pattern, list, each, (at, p) =>
+    many > 0 ? at < p.from + many * pattern.grid : at >= p.until + many * pattern.grid,
+  );
+}
+
+/** What stands half way: the middle one of three or five, the third of four. */
+function middleOfEach(pick: Pick, pattern: Pattern, list: Choice, each: Each): Ways<Choice> {
+  if (each === 'double') return { wrong: pick.said, why: 'A double has no middle.' };
+  const { grid } = pattern;
+  return inParts(pattern, list, each, (at, p) => at === p.from + Math.floor((p.until - p.from) / grid / 2) * grid);
+}
+
+function inParts(
+  pattern: Pattern,
+  list: Choice,
+  each: Exclude<Each, 'double'>,
+  holds: (at: number, part: Stretch) => boolean,
+): Ways<Choice> {
+  const at = (i: number): number => pattern.strokes[i]?.at ?? 0;
+  return {
+    ways: unlike(
+      partsOf(pattern, each).map((parts) =>
+        parts.flatMap((p) => list.filter((i) => at(i) >= p.from && at(i) < p.until && holds(at(i), p))),
+      ),
+    ),
+  };
+}
+
 /** The slots of a grid that an ordinal names, whether anything is struck there; null where it names strokes only. */
 export function slotsOf(pick: Pick, pattern: Pattern): readonly number[] | null {
   const { order, grid } = pick;
@@ -131,6 +166,7 @@ export function slotsOf(pick: Pick, pattern: Pattern): readonly number[] | null 
     case 'every':
       return all.filter((_, i) => i % order.n === 0);
     case 'of':
+    case 'middle':
     case 'doubles':
     case 'singles':
     case 'range':

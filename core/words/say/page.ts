@@ -23,6 +23,7 @@ const EXAMPLES: readonly Examples[] = [
       'the last two on the floor tom',
       'accent the first of each double',
       'accent the & of 1',
+      'accent the first and last of each beat',
       'everything from 2 on loud',
       'all ghosts except the first to the hi-hat',
       'accent the last, ghost the rest',
@@ -66,7 +67,14 @@ const EXAMPLES: readonly Examples[] = [
   {
     title: 'What is asked back',
     text: 'R L R L R L R L',
-    lines: ['leave out 2', 'kick on 1', 'lefts to the low tom', 'every other right to the ride', 'R L at the end'],
+    lines: [
+      'accent everything between 1 and 2',
+      'leave out 2',
+      'kick on 1',
+      'lefts to the low tom',
+      'every other right to the ride',
+      'R L at the end',
+    ],
   },
   {
     title: 'What is refused',
@@ -115,8 +123,10 @@ export function wordsPage(): string {
   );
   return `# What you can say
 
-The box under the recipe (\`/\`) and the field that chooses strokes take the same words. A line may have several parts, with commas, “and” or “then” between them; it is one step of undo.
-Every word counts: a line is taken as a whole or not at all. One meaning is taken by \`Enter\`; of several you choose one with the arrow keys; what is not understood is underlined, and what cannot be met here says why. \`Tab\` writes a word to its end, the arrow up brings earlier lines back, and slips of the finger are read where only one word can be meant. What a card says can be said too.
+The box under the recipe (\`/\`, from every place), the field that chooses strokes and the box of the shelf take the same words. A line may have several parts, with commas, “and” or “then” between them; it is one step of undo.
+Every word counts: a line is taken as a whole or not at all. One meaning is taken by \`Enter\`; of several you choose one with the arrow keys; what is not understood is underlined, and what cannot be met here says why. \`Tab\` writes a word to its end, the arrow up brings earlier lines back, and slips of the finger are read where only one word can be meant. What a card says can be said too. The ribbon shows beforehand what a line would change.
+
+Phrases of the shelf are named behind “then”, “join” and “of” (“…, then Cold rope”, “then bar 2 of Cold rope”), opened (“open Cold rope”) and asked for (“like Cold rope”, “find linear fills”). The player listens as well: “slower by 10”, “half speed”, “loop beat 3 and 4”, “only hands”, “drill the second half at 70”, “keep it as Rope two”.
 
 This page is written by \`npm run gen\` from the words and rules themselves; each line was worked out for it.
 

@@ -22,7 +22,10 @@ export type Order =
   | { readonly kind: 'nth'; readonly n: number; readonly very: boolean }
   | { readonly kind: 'first' | 'last'; readonly n: number }
   | { readonly kind: 'every'; readonly n: number; readonly of: 'stroke' | 'slot' }
-  | { readonly kind: 'of'; readonly which: number | 'last'; readonly each: Each }
+  /** `many` where several are meant: "the first two of every beat". */
+  | { readonly kind: 'of'; readonly which: number | 'last'; readonly each: Each; readonly many?: number }
+  /** What stands in the middle of each: "the middle of each triplet". */
+  | { readonly kind: 'middle'; readonly each: Each }
   /** Strokes of doubles, or those that stand alone. */
   | { readonly kind: 'doubles' | 'singles' }
   /** "notes 3 to 5" */
@@ -48,6 +51,7 @@ export interface Pick {
   readonly since?: CountSaid;
   readonly to?: CountSaid;
   readonly until?: CountSaid;
+  readonly between?: readonly [CountSaid, CountSaid];
   readonly except?: readonly Pick[];
   readonly and?: Pick;
   /** Words that were said, for what cannot be met. */
@@ -101,7 +105,7 @@ export function scopesAt(tokens: readonly Token[], at: number): readonly Found<P
 }
 
 /** Words that begin a stretch: "from the e of 2 to 3" are all strokes there. */
-const RANGES = new Set(['from', 'before', 'after', 'until', 'till']);
+const RANGES = new Set(['from', 'before', 'after', 'until', 'till', 'between']);
 
 /** The words of pickings, for the vocabulary. */
 export const PICK_WORDS: readonly string[] = [
@@ -116,7 +120,7 @@ export const PICK_WORDS: readonly string[] = [
   ...ORDINALS.keys(),
   ...NUMBERS.keys(),
   ...SYLLABLES.keys(),
-  ...'doubles singles upbeats last very other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+  ...'doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
     ' ',
   ),
 ];
@@ -214,6 +218,16 @@ function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] 
     if (GENERIC.has(word(tokens, f.end))) out.push({ end: f.end + 1, value: { counts: f.value } });
   }
   for (const f of barsAt(tokens, start)) out.push({ end: f.end, value: { bars: f.value } });
+  const [beats] = w === 'first' ? numberAt(tokens, at + 1) : [];
+  if (beats && beats.value <= 16 && word(tokens, beats.end) === 'beats') {
+    const counts = Array.from({ length: beats.value }, (_, i): CountSaid => ({
+      bar: 1,
+      beat: i + 1,
+      syllable: '',
+      as: 'whole',
+    }));
+    out.push({ end: beats.end + 1, value: { counts } });
+  }
   if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half')
     out.push({ end: at + 2, value: { half: w === 'first' ? 1 : 2 } });
   return out;
@@ -249,6 +263,8 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
       orders.push({ end: count.end, value: { kind: w === 'last' ? 'last' : 'first', n: count.value } });
     orders.push({ end: at + 1, value: w === 'last' ? { kind: 'last', n: 1 } : { kind: 'nth', n: nth ?? 1, very } });
   }
+  const middle = w === 'middle' ? eachAt(tokens, at + (GENERIC.has(word(tokens, at + 1)) ? 2 : 1)) : null;
+  if (middle) out.push({ end: middle.end, value: { order: { kind: 'middle', each: middle.value } } });
   const bare = w === 'start' || w === 'beginning' || w === 'end';
   for (const o of orders) {
     const heads: Found<Part>[] = [{ end: o.end, value: {} }, ...described(tokens, o.end)];
@@ -267,8 +283,15 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
             : o.value.kind === 'nth'
               ? o.value.n
               : 1;
-        if (o.value.kind === 'nth' || (o.value.kind === 'last' && o.value.n === 1))
-          out.push({ end: each.end, value: { ...h.value, order: { kind: 'of', which, each: each.value } } });
+        const many = o.value.kind === 'first' || o.value.kind === 'last' ? o.value.n : 1;
+        if (o.value.kind !== 'every')
+          out.push({
+            end: each.end,
+            value: {
+              ...h.value,
+              order: { kind: 'of', which, each: each.value, ...(many > 1 ? { many } : {}) },
+            },
+          });
       }
       if (!bare) out.push({ end: h.end, value: { ...h.value, order: o.value } });
     }
@@ -323,6 +346,16 @@ function narrowed(tokens: readonly Token[], found: Found<Part>, depth: number): 
   }
   if (!part.order && /^(?:on|at)$/.test(w))
     for (const f of ordered(tokens, skipThe(tokens, at + 1))) add(f, orderOnly(f.value));
+  if (w === 'between' && !part.between) {
+    for (const a of countAt(tokens, at + 1)) {
+      if (!/^(?:and|&)$/.test(word(tokens, a.end))) continue;
+      for (const b of countAt(tokens, a.end + 1)) add(b, { between: [a.value, b.value] });
+    }
+    // Between the accents is what is no accent.
+    for (const d of described(tokens, skipThe(tokens, at + 1)))
+      if (d.value.levels ?? d.value.limb ?? d.value.voices)
+        add(d, { except: [{ base: null, ...d.value, said: said(tokens, at + 1, d.end) }] });
+  }
   if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
   if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
   if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))
@@ -375,11 +408,23 @@ export function pickAt(tokens: readonly Token[], start: number): readonly Found<
     if (f.value.base !== null || f.value.except) continue;
     for (const e of pickAt(tokens, f.end + 1))
       if (e.value.base === null)
-        out.push({ end: e.end, value: { ...f.value, and: e.value, said: said(tokens, start, e.end) } });
+        out.push({
+          end: e.end,
+          value: { ...together(f.value, e.value), and: e.value, said: said(tokens, start, e.end) },
+        });
   }
   const kept = unlike(out);
   known.set(start, kept);
   return kept;
+}
+
+/** "The first and third of each beat", "the first and third left": what is said behind the last holds for both. */
+function together(first: Pick, { and: _, ...second }: Pick): Pick {
+  const { base, order, said: words, ...rest } = first;
+  const named = GENERIC.has(words.slice(words.lastIndexOf(' ') + 1).toLowerCase());
+  const bare = base === null && !named && order?.kind === 'nth' && Object.keys(rest).length === 0;
+  if (!bare || (second.order?.kind !== 'of' && second.order?.kind !== 'nth')) return first;
+  return { ...second, order: second.order.kind === 'of' ? { ...second.order, which: order.n } : order, said: words };
 }
 
 /** Two readings of the same words with the same parts are one. */

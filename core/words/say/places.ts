@@ -28,6 +28,8 @@ export function places(pick: Pick, pattern: Pattern): Ways<readonly number[]> | 
 function own(pick: Pick, pattern: Pattern): Ways<readonly number[]> | null {
   const wrong = (why: string): Ways<readonly number[]> => ({ wrong: pick.said, why });
   if (pick.limb || pick.levels || pick.voices || pick.ornaments || pick.base) return null;
+  // Whether what is named belongs to it is open.
+  if (pick.until || pick.between) return null;
   const spans = restricted(pick, pattern);
   if ('why' in spans) return spans;
   const { grid } = pattern;

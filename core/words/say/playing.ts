@@ -4,6 +4,7 @@ import { LIMB_WORDS, type Limb } from '../../stroke';
 import type { Pattern } from '../../pattern';
 import { places } from './places';
 import { isWrong, stretchesOf } from './stretches';
+import type { ShelfPhrase } from './phrases';
 import type { Pick } from './pick';
 import { SLOTS } from './slots';
 import type { LimbTerm } from './terms';
@@ -14,11 +15,23 @@ import type { Token } from './tokens';
 export type Order =
   | { readonly kind: 'tempo'; readonly to: number }
   | { readonly kind: 'half'; readonly on: boolean }
-  | { readonly kind: 'play' | 'stop' | 'hear-all' | 'loop-all' | 'straight' | 'drill' }
+  | { readonly kind: 'play' | 'stop' | 'hear-all' | 'loop-all' | 'straight' }
+  /** To the room: all of it, or a part, in ticks from the start; from a tempo, or the one that is proposed. */
+  | { readonly kind: 'drill'; readonly part: DrillPart | null; readonly at: number | null }
+  /** Another phrase of the shelf; a question for the shelf. */
+  | { readonly kind: 'open'; readonly id: string }
+  | { readonly kind: 'ask'; readonly question: string }
   | { readonly kind: 'only'; readonly limbs: readonly Limb[] }
   | { readonly kind: 'loop'; readonly from: number; readonly until: number }
   | { readonly kind: 'swing'; readonly on: 'eighths' | '16ths'; readonly ratio: number }
   | { readonly kind: 'keep'; readonly name: string };
+
+/** A part of the phrase that is drilled, and what it was called. */
+export interface DrillPart {
+  readonly from: number;
+  readonly until: number;
+  readonly said: string;
+}
 
 /** What a line for the player says, in words; no order where it is set by hand. */
 export interface Playing {
@@ -30,6 +43,7 @@ export interface Playing {
 export interface Scene {
   readonly pattern: Pattern;
   readonly tempo: number;
+  readonly phrases?: readonly ShelfPhrase[];
 }
 
 type Meaning = (v: Values, scene: Scene) => Playing | null;
@@ -42,6 +56,12 @@ const tempo = (to: number): Playing => {
 const number = (v: Values): number => v['n'] as number;
 /** A number that can be a tempo: "play it at 3" is a count. */
 const at = (n: number): Playing | null => (n >= TEMPO.least && n <= TEMPO.most ? tempo(n) : null);
+
+const DRILL = '(drill|practise|practice)';
+const ask = (question: string): Playing => ({
+  order: { kind: 'ask', question },
+  says: `Ask the shelf: ${question}`,
+});
 
 const RULES: readonly (readonly [readonly string[], Meaning])[] = [
   [
@@ -85,8 +105,26 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
     () => ({ order: { kind: 'straight' }, says: 'Play it straight' }),
   ],
   [
-    ['drill [it|this]', 'practise [it|this]', 'practice [it|this]'],
-    () => ({ order: { kind: 'drill' }, says: 'To the practice room' }),
+    [`${DRILL} [it|this|all|everything]`, `${DRILL} [it|this|all|everything] (at|from) {n} [bpm]`],
+    (v) => drill(undefined, v['n'] as number | undefined),
+  ],
+  [
+    [`${DRILL} [only|just] {pick}`, `${DRILL} [only|just] {pick} [,] (at|from) {n} [bpm]`],
+    (v, s) => drill(loop(v['pick'] as Pick, s.pattern), v['n'] as number | undefined),
+  ],
+  [
+    ['open {phrase}'],
+    (v, { phrases = [] }) => {
+      const phrase = phrases[v['phrase'] as number];
+      return phrase ? { order: { kind: 'open', id: phrase.id }, says: `Open “${phrase.name}”` } : null;
+    },
+  ],
+  [
+    ['[what is|find|phrases] like {phrase}'],
+    (v, { phrases = [] }) => {
+      const phrase = phrases[v['phrase'] as number];
+      return phrase ? ask(`like ${phrase.name}`) : null;
+    },
   ],
 ];
 
@@ -95,13 +133,27 @@ const TEMPLATES = RULES.map(([say, mean]) => ({ say: say.map((t) => new Template
 /** Words of the player and the drill. */
 export const PLAYING_WORDS: readonly string[] = [
   ...TEMPLATES.flatMap(({ say }) => say.flatMap((t) => t.words())),
-  ...'click metronome tempo bpm speed loop swing swung shuffle louder quieter volume mute unmute save'.split(' '),
+  ...'click metronome tempo bpm speed loop swing swung find search shuffle louder quieter volume mute unmute save'.split(
+    ' ',
+  ),
 ];
 
 function only({ limbs, open }: LimbTerm): Playing {
   const own = open === 'left foot' ? (['H', 'J'] as const) : limbs;
   const names = own.includes('R') && own.includes('L') ? 'hands' : own.length > 1 ? 'feet' : null;
   return { order: { kind: 'only', limbs: own }, says: `Hear only the ${names ?? LIMB_WORDS[own[0] ?? 'R']}` };
+}
+
+/** A part that could not be made out is no order; nor is a tempo that is none. */
+function drill(part: Playing | null | undefined, at: number | undefined): Playing | null {
+  if (at !== undefined && (at < TEMPO.least || at > TEMPO.most)) return null;
+  const from = at === undefined ? '' : `, from ${at}`;
+  if (part === null) return null;
+  const own = part?.order?.kind === 'loop' ? { ...part.order, said: part.says.replace(/^Loop /, '') } : null;
+  return {
+    order: { kind: 'drill', part: own && { from: own.from, until: own.until, said: own.said }, at: at ?? null },
+    says: `To the practice room${own ? `: ${own.said}` : ''}${from}`,
+  };
 }
 
 /** From the first of what is said to the end of its last: beats and bars whole. */
@@ -147,6 +199,8 @@ const ELSEWHERE: readonly RegExp[] = [
 export function playingLine(tokens: readonly Token[], raw: string, scene: Scene): Playing | null {
   const named = /^(?:keep|save) (?:it )?as (.{1,120})$/i.exec(raw.trim());
   if (named?.[1]) return { order: { kind: 'keep', name: named[1].trim() }, says: `Keep it as “${named[1].trim()}”` };
+  const asked = /^(?:find|search for|search|look for|show me) (.{1,200})$/i.exec(raw.trim());
+  if (asked?.[1]) return ask(asked[1].trim());
   const last = tokens.at(-1)?.word === 'please' ? tokens.length - 1 : tokens.length;
   for (const { say, mean } of TEMPLATES)
     for (const t of say)

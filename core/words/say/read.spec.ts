@@ -3,14 +3,14 @@ import fc from 'fast-check';
 import { anyRecipe } from '../../testing/arbitraries';
 import { scoreOf, type Answer, type Sentence } from '../../testing/words-corpus';
 import { OWN_SENTENCES } from '../../testing/words-own';
-import { parseGrid } from '../../time';
+import { GRID, parseGrid } from '../../time';
 import { voicedText, type Pattern } from '../../pattern';
-import { build, type Build } from '../../recipe';
+import { build, type Build, type PlainRecipe } from '../../recipe';
 import { LEXIS, RULES } from './lexis';
 import { SLOTS } from './slots';
 import { LONG_NAMES } from './terms';
 import { tokensOf } from './tokens';
-import { endingsOf, HINTS, readChoice, readLine } from '.';
+import { endingsOf, HINTS, phrasesIn, readChoice, readLine, type ShelfPhrase } from '.';
 
 const on = (base: string): Build => {
   const [text = '', meter = '4/4', grid = '16ths'] = base.split(' ; ');
@@ -221,7 +221,14 @@ describe('what is said to the player', () => {
     ['swing it', { kind: 'swing', on: 'eighths', ratio: 0.67 }],
     ['16ths swung 58', { kind: 'swing', on: '16ths', ratio: 0.58 }],
     ['straight', { kind: 'straight' }],
-    ['drill it', { kind: 'drill' }],
+    ['drill it', { kind: 'drill', part: null, at: null }],
+    ['practise it at 70', { kind: 'drill', part: null, at: 70 }],
+    [
+      'drill the second half at 70',
+      { kind: 'drill', part: { from: 10080, until: 20160, said: 'the second half' }, at: 70 },
+    ],
+    ['drill beat 3 and 4', { kind: 'drill', part: { from: 10080, until: 20160, said: 'beat 3 and 4' }, at: null }],
+    ['find linear fills', { kind: 'ask', question: 'linear fills' }],
     ['keep it as Rope two', { kind: 'keep', name: 'Rope two' }],
     ['louder click please', null],
     ['loop it', null],
@@ -230,6 +237,71 @@ describe('what is said to the player', () => {
     for (const words of ['play it at 3', 'loop beat 9', 'swing it 90', 'loop the purple ones'])
       expect([words, typeof (order(words) ?? '')]).toEqual([words, 'string']);
     for (const [base, say] of OWN_SENTENCES) expect([say, readLine(say, on(base)).kind]).not.toEqual([say, 'playing']);
+  });
+});
+
+describe('phrases of the shelf', () => {
+  const plain = (text: string, meter = '4/4'): PlainRecipe => ({
+    source: { kind: 'typed', text, meter, grid: GRID.sixteenths },
+    moves: [],
+  });
+  const shelf: readonly ShelfPhrase[] = [
+    { id: 'rope', name: 'Cold rope', recipe: plain('(R K)x16') },
+    { id: 'five', name: 'Glass over five', recipe: plain('R L R L R', '5/4') },
+    { id: 'accent', name: 'Accent', recipe: plain('(L L)x8') },
+    { id: 'joined', name: 'Two ropes', recipe: null },
+  ];
+  const base = on('(R L)x16 ; 4/4 ; 16ths');
+  const read = (line: string) => readLine(line, base, { phrases: shelf });
+  /** Limbs by bar, counted from the pattern by a plain loop. */
+  const bars = (line: string): string[] => {
+    const r = read(line);
+    if (r.kind !== 'meant') return [r.kind === 'not' ? r.blame.map((b) => b.why).join(' ') : r.kind];
+    return r.all.map(({ pattern }) => {
+      const out: string[] = [];
+      for (const s of pattern.strokes) out[Math.floor(s.at / 20160)] = (out[Math.floor(s.at / 20160)] ?? '') + s.limb;
+      return out.join(' ');
+    });
+  };
+  const [own, rope] = ['RLRLRLRLRLRLRLRL', 'RKRKRKRKRKRKRKRK'];
+  it.each([
+    ['then cold rope', [own, own, rope, rope]],
+    ['accent 1, then Cold rope', [own, own, rope, rope]],
+    ['join Cold rope', [own, own, rope, rope]],
+    ['followed by “Cold rope”', [own, own, rope, rope]],
+    ['then bar 2 of cold rope', [own, own, rope]],
+    ['keep bar 1, then join cold rope', [own, rope, rope]],
+    ['only bar 2, then the first bar of cold rope', [own, rope]],
+    ['then cold rop', [own, own, rope, rope]],
+    ['join accent', [own, own, 'LLLLLLLLLLLLLLLL']],
+  ])('“%s”', (line, want) => expect(bars(line)).toEqual([want.join(' ')]));
+  it.each([
+    ['then Glass over five', /5\/4/],
+    ['then two ropes', /joined of others itself/],
+    ['then bar 3 of cold rope', /has 2 bars/],
+    ['then warm rope', /not known/],
+    ['cold rope', /not known/],
+  ])('“%s” is refused, and why', (line, why) => expect(bars(line)[0]).toMatch(why));
+  it('a name that could be said of strokes is none behind “then”', () => {
+    const r = read('then accent 1');
+    expect(r.kind === 'meant' && r.all.map((m) => m.words)).toEqual(['Accent all strokes on 1']);
+  });
+  it('what the card says is read back to the same phrase', () => {
+    for (const line of ['then cold rope', 'then bar 2 of cold rope', 'keep bar 1, then bar 1 of cold rope']) {
+      const r = read(line);
+      const said = r.kind === 'meant' ? (r.all[0]?.words ?? '') : '';
+      expect(said).toContain('“Cold rope”');
+      expect([line, bars(said)]).toEqual([line, bars(line)]);
+    }
+  });
+  it('it is opened, and the shelf is asked for its like', () => {
+    expect(read('open cold rope')).toMatchObject({ order: { kind: 'open', id: 'rope' } });
+    expect(read('like cold rope')).toMatchObject({ order: { kind: 'ask', question: 'like Cold rope' } });
+  });
+  it('only names that stand in a line are fetched', () => {
+    expect(phrasesIn('bar 1, then cold rope', shelf).map((p) => p.id)).toEqual(['rope']);
+    expect(phrasesIn('accent 1', shelf)).toEqual([]);
+    expect(phrasesIn('then nothing of it', shelf)).toEqual([]);
   });
 });
 
@@ -243,13 +315,21 @@ describe('what helps', () => {
       ]).toEqual([hint, 'meant']);
   });
   it('a word begun is written to its end, a known one is left', () => {
-    expect(endingsOf('rights to the flo')).toEqual([
+    expect(endingsOf('rights to the flo').map((e) => e.line)).toEqual([
       'rights to the floor',
       'rights to the floor tom',
       'rights to the floor toms',
     ]);
     expect(endingsOf('rights to the ride')).toEqual([]);
     expect(endingsOf('')).toEqual([]);
+  });
+  it('a name of the shelf that was begun is written to its end where a phrase can be named', () => {
+    const names = ['Cold rope', 'Cold rope 2', 'Rope and tide'];
+    const lines = (text: string): string[] => endingsOf(text, names).map((e) => e.line);
+    expect(lines('accent 2, then col')).toEqual(['accent 2, then Cold rope', 'accent 2, then Cold rope 2']);
+    expect(lines('then Cold rope')).toEqual(['then Cold rope 2']);
+    expect(lines('like rope a')).toEqual(['like Rope and tide']);
+    expect(lines('cold')).toEqual([]);
   });
   it('the player’s own pieces are known by their names', () => {
     const own = [

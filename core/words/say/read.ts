@@ -1,11 +1,13 @@
 import type { Pattern } from '../../pattern';
-import { build, type Build, type MoveEntry } from '../../recipe';
+import { build, offerOf, type Build, type MoveEntry } from '../../recipe';
 import { VOICE, type Voice } from '../../stroke';
 import { scopesAt, type Pick } from './pick';
 import { keyOf } from './stretches';
 import { playingLine, type Order } from './playing';
+import { phraseNames, type ShelfPhrase } from './phrases';
 import { readPrinted } from './printed';
 import type { Act, Rule, Said, Scene } from './rule';
+import { readJoin } from './rules-join';
 import { SLOTS } from './slots';
 import type { Match } from './template';
 import { JOINTS, LEXIS, POLITE, RULES } from './lexis';
@@ -110,7 +112,7 @@ function after(line: Line, a: Act): Line | { readonly wrong: string; readonly wh
     .find((f) => f.weight === 'stop');
   if (stop) return { wrong: a.words, why: stop.words };
   return {
-    scene: { pattern: built.pattern, built, them: a.them ?? new Set(built.pattern.strokes.map(keyOf)) },
+    scene: { ...line.scene, pattern: built.pattern, built, them: a.them ?? new Set(built.pattern.strokes.map(keyOf)) },
     moves: [...line.moves, ...moves],
     words: a.words === '' ? line.words : [...line.words, a.words],
   };
@@ -161,27 +163,32 @@ const USUAL_TEMPO = 100;
 export interface Around {
   readonly tempo?: number;
   readonly own?: readonly { readonly name: string; readonly voice: Voice }[];
+  /** Phrases of the shelf that can be named. */
+  readonly phrases?: readonly ShelfPhrase[];
 }
 
-/** The words there are, with the names of the player's own pieces first. */
-function lexisWith(own: NonNullable<Around['own']>): Lexis {
-  if (own.length === 0) return LEXIS;
-  const names = own.map(({ name, voice }) => ({ words: nameWords(name), as: nameWords(VOICE[voice].name).join(' ') }));
-  return { words: new Set([...LEXIS.words, ...names.flatMap((n) => n.words)]), names: [...names, ...LEXIS.names] };
+/** The words there are, with the names of the player's own pieces and phrases first. */
+function lexisWith({ own = [], phrases = [] }: Around): Lexis {
+  if (own.length === 0 && phrases.length === 0) return LEXIS;
+  const pieces = own.map(({ name, voice }) => ({ words: nameWords(name), as: nameWords(VOICE[voice].name).join(' ') }));
+  const words = new Set([...LEXIS.words, ...pieces.flatMap((n) => n.words)]);
+  return { words, names: [...phraseNames(phrases, words), ...pieces, ...LEXIS.names] };
 }
 
 /**
  * What a line of words means for a phrase. Every word counts: a reading covers the whole line. One meaning is sure;
  * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
  */
-export function readLine(text: string, built: Build, { tempo = USUAL_TEMPO, own = [] }: Around = {}): Reading {
+export function readLine(text: string, built: Build, around: Around = {}): Reading {
+  const { tempo = USUAL_TEMPO, phrases = [] } = around;
   const line = text.trim();
   if (line.length > MOST_LETTERS)
     return not([
       { words: line.slice(0, 20), from: 0, until: text.length, why: `A line has at most ${MOST_LETTERS} letters.` },
     ]);
   // What cards and offers print is read back to the same moves.
-  const printed = line.split(', then ').map(readPrinted);
+  const join = readJoin(line, phrases);
+  const printed = join ? [offerOf('join', join).entry] : line.split(', then ').map(readPrinted);
   if (printed.every((p) => p !== null)) {
     const done = after(
       { scene: { pattern: built.pattern, built, them: null }, moves: [], words: [] },
@@ -190,17 +197,17 @@ export function readLine(text: string, built: Build, { tempo = USUAL_TEMPO, own 
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
   }
-  const tokens = tokensOf(text, lexisWith(own));
+  const tokens = tokensOf(text, lexisWith(around));
   if (tokens.length === 0) return not([]);
   if (tokens.length > MOST_WORDS)
     return not([
       { words: line.slice(0, 20), from: 0, until: text.length, why: `A line has at most ${MOST_WORDS} words.` },
     ]);
-  const playing = playingLine(tokens, text, { pattern: built.pattern, tempo });
+  const playing = playingLine(tokens, text, { pattern: built.pattern, tempo, phrases });
   if (playing) return { kind: 'playing', words: line, ...playing };
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
-  const first: Scene = { pattern: built.pattern, built, them: null };
+  const first: Scene = { pattern: built.pattern, built, them: null, phrases };
   const all = partings(tokens);
   const done = all.map((clauses) => carriedOut(clauses, first));
   const held = done.filter((d) => d.lines.length > 0);
@@ -224,17 +231,36 @@ export function readLine(text: string, built: Build, { tempo = USUAL_TEMPO, own 
 /** So many endings of a word are offered. */
 const MOST_ENDINGS = 6;
 
+/** A line that a line could become, and the part of it that was written to its end. */
+export interface Ending {
+  readonly line: string;
+  readonly written: string;
+}
+
+/** Behind these a name of the shelf is written to its end. */
+const NAMED = /\b(?:then|join|joined to|followed by|like|open|of) +["“]?([^,;"“”]{2,})$/i;
+
 /**
  * Lines that a line could become when its last word is written to its end: pieces, limbs and other words that are
- * known. Empty where the last word is known as it stands, or too short to tell.
+ * known, and behind "then", "like" or "open" names of the shelf. Empty where the last word is known as it stands, or
+ * too short to tell.
  */
-export function endingsOf(text: string): readonly string[] {
+export function endingsOf(text: string, names: readonly string[] = []): readonly Ending[] {
+  const begun = NAMED.exec(text)?.[1] ?? '';
+  const ended = (begun: string, all: readonly string[]): Ending[] =>
+    all.slice(0, MOST_ENDINGS).map((w) => ({ line: text.slice(0, text.length - begun.length) + w, written: w }));
+  const starts = begun.toLowerCase();
+  const phrases =
+    begun === '' ? [] : names.filter((n) => n.length > begun.length && n.toLowerCase().startsWith(starts));
+  if (phrases.length > 0) return ended(begun, phrases);
   const last = /[a-z-]{2,}$/i.exec(text)?.[0].toLowerCase() ?? '';
   if (last === '' || LEXIS.words.has(last)) return [];
-  const names = LEXIS.names.map((n) => n.words.join(' '));
-  const all = [...new Set([...LEXIS.words, ...names])].filter((w) => w.startsWith(last) && w.length > last.length);
-  const shown = all.sort((a, b) => a.length - b.length || a.localeCompare(b)).slice(0, MOST_ENDINGS);
-  return shown.map((w) => text.slice(0, text.length - last.length) + w);
+  const pieces = LEXIS.names.map((n) => n.words.join(' '));
+  const all = [...new Set([...LEXIS.words, ...pieces])].filter((w) => w.startsWith(last) && w.length > last.length);
+  return ended(
+    last,
+    all.sort((a, b) => a.length - b.length || a.localeCompare(b)),
+  );
 }
 
 const not = (blame: readonly Blame[]): Reading => ({ kind: 'not', blame });

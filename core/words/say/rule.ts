@@ -5,6 +5,7 @@ import { chosen, type Before, type BeatMeaning } from './choose';
 import { selectorOf } from './said-select';
 import { isWrong, keyOf } from './stretches';
 import type { Pick } from './pick';
+import type { ShelfPhrase } from './phrases';
 import { Template, type Values } from './template';
 
 /** One thing a clause can mean: moves, and the strokes it spoke of. */
@@ -20,6 +21,8 @@ export type Said = { readonly acts: readonly Act[] } | { readonly wrong: string;
 
 export interface Scene extends Before {
   readonly built: Build;
+  /** Phrases of the shelf that can be named. */
+  readonly phrases?: readonly ShelfPhrase[];
 }
 
 /** Sentences of one meaning. `rank` puts meanings that only count when no other holds behind. */

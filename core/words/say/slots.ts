@@ -1,5 +1,6 @@
 import { parseStrokeText, type Level, type Voice } from '../../stroke';
 import { barsAt, countAt, countsAt, numberAt, word } from './counts';
+import { phraseAt } from './phrases';
 import { pickAt } from './pick';
 import type { Found, SlotReader, SlotReaders } from './template';
 import { GRID_TERMS, LEVEL_TERMS, LIMB_TERMS, ORDINALS, ORNAMENT_TERMS, voiceTerm } from './terms';
@@ -159,6 +160,10 @@ export const SLOTS: SlotReaders = {
       /^notes?$/.test(word(tokens, f.end)) ? [f, { ...f, end: f.end + 1 }] : [f],
     ),
   nth: term(ORDINALS),
+  phrase: (tokens, start) => {
+    const value = phraseAt(word(tokens, start));
+    return value === null ? [] : [{ end: start + 1, value }];
+  },
   counted,
   letters,
   strokes: (tokens, start) => [...counted(tokens, start), ...letters(tokens, start)],

@@ -1,9 +1,17 @@
 import { ORDINARY } from './ordinary';
 
+/** A name of one or several words, and the one word it is read as. */
+export interface NameSaid {
+  readonly words: readonly string[];
+  readonly as: string;
+  /** It is only meant behind one of these words. */
+  readonly after?: ReadonlySet<string>;
+}
+
 /** What words there are: single ones, and names of several words with the one word they are read as. */
 export interface Lexis {
   readonly words: ReadonlySet<string>;
-  readonly names: readonly { readonly words: readonly string[]; readonly as: string }[];
+  readonly names: readonly NameSaid[];
   /** Words are only themselves: a slip is not set right. */
   readonly exact?: boolean;
 }
@@ -62,7 +70,11 @@ export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
 function joined(tokens: readonly Token[], lexis: Lexis): Token[] {
   const out: Token[] = [];
   for (let i = 0; i < tokens.length;) {
-    const own = lexis.names.find(({ words }) => words.every((w, k) => isSpelt(tokens[i + k]?.word ?? '', w, lexis)));
+    const behind = out.at(-1)?.word ?? '';
+    const own = lexis.names.find(
+      ({ words, after }) =>
+        (!after || after.has(behind)) && words.every((w, k) => isSpelt(tokens[i + k]?.word ?? '', w, lexis)),
+    );
     const [first, last] = [tokens[i], tokens[i + (own?.words.length ?? 1) - 1]];
     if (!first || !last) break;
     out.push(
