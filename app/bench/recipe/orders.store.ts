@@ -23,6 +23,10 @@ export class OrdersStore {
         return this.bench.setTempo(order.to);
       case 'half':
         return this.sound.half.set(order.on);
+      case 'undo':
+        return this.bench.undo();
+      case 'redo':
+        return this.bench.redo();
       case 'play':
         return this.sound.start();
       case 'stop':

@@ -103,10 +103,21 @@ export function countAt(
 /** So many counts are listed at most. */
 const MOST_LISTED = 16;
 
+/** "every 2 and 4": beats that come in every bar, and no two things that come every so often. */
+export function isListed(tokens: readonly Token[], at: number): boolean {
+  const [n] = /^(?:every|each)$/.test(word(tokens, at)) ? numberAt(tokens, at + 1) : [];
+  return n !== undefined && /^(?:and|,)$/.test(word(tokens, n.end)) && numberAt(tokens, n.end + 1).length > 0;
+}
+
 /** Several counts: "1, 3 and 5", "the e of 1 and the a of 2", "beats one and four", "2 and 4 in bar 2". */
 export function countsAt(tokens: readonly Token[], start: number): readonly Found<readonly CountSaid[]>[] {
   let at = start;
-  while (word(tokens, at) === 'the' || word(tokens, at) === 'all') at++;
+  const numbered = (i: number): boolean => numberAt(tokens, i).length > 0;
+  // "All four" says how many, "every 2" by itself how far apart.
+  if (/^(?:all|every|each)$/.test(word(tokens, start - 1)) && numbered(start)) return [];
+  while (word(tokens, at) === 'the' || (word(tokens, at) === 'all' && !numbered(at + 1))) at++;
+  // "Every 2 and 4", "every 1": beats that come in each bar.
+  if (isListed(tokens, at) || (/^(?:every|each)$/.test(word(tokens, at)) && numbered(at + 1))) at++;
   const whole = word(tokens, at) === 'whole' ? ((at += word(tokens, at + 1) === 'of' ? 2 : 1), true) : false;
   const w = word(tokens, at);
   if (w === 'offbeats' || w === 'upbeats')

@@ -11,7 +11,7 @@ import {
   voiceTerm,
   type LimbTerm,
 } from './terms';
-import { barsAt, countAt, countsAt, numberAt, word, type BarSaid, type CountSaid } from './counts';
+import { barsAt, countAt, countsAt, isListed, numberAt, word, type BarSaid, type CountSaid } from './counts';
 import type { Found } from './template';
 import type { Token } from './tokens';
 
@@ -141,7 +141,9 @@ function described(tokens: readonly Token[], start: number): readonly Found<Part
     const limb = LIMB_TERMS.get(w);
     if (limb && !part.limb) go(at + 1, { ...part, limb }, many + 1);
     const level = LEVEL_TERMS.get(w);
-    if (level && !part.levels) go(at + 1, { ...part, levels: [level] }, many + 1);
+    // Ghosts have no accent either.
+    const levels: readonly Level[] = level && w === 'unaccented' ? ['tap', 'ghost'] : level ? [level] : [];
+    if (level && !part.levels) go(at + 1, { ...part, levels }, many + 1);
     const ornament = ORNAMENT_TERMS.get(w);
     if (ornament && !part.ornaments) go(at + 1, { ...part, ornaments: [ornament] }, many + 1);
     const voice = voiceTerm(w);
@@ -214,6 +216,16 @@ function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] 
   out.push(...described(tokens, at));
   out.push(...ordered(tokens, at));
   for (const f of countsAt(tokens, start)) {
+    // "Two notes", "two of the lefts" say how many, and not which.
+    const [only, ...more] = f.value;
+    const many = only?.as === 'count' && only.syllable === '' && more.length === 0;
+    const next = word(tokens, f.end);
+    if (
+      many &&
+      (/^(?:notes|strokes|hits|ones)$/.test(next) ||
+        (next === 'of' && described(tokens, skipThe(tokens, f.end + 1)).length > 0))
+    )
+      continue;
     out.push({ end: f.end, value: { counts: f.value } });
     if (GENERIC.has(word(tokens, f.end))) out.push({ end: f.end + 1, value: { counts: f.value } });
   }
@@ -246,14 +258,15 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
   const w = word(tokens, at);
   const orders: Found<Order>[] = [];
   const nth = ORDINALS.get(w);
-  if (w === 'every' && isOrdinalWord(word(tokens, at + 1))) {
+  if (w === 'every' && isOrdinalWord(word(tokens, at + 1)) && !isListed(tokens, at)) {
     const other = word(tokens, at + 1);
     const n = other === 'other' ? 2 : (ORDINALS.get(other) ?? numberAt(tokens, at + 1)[0]?.value ?? 2);
     const counted = !ORDINALS.has(other) && other !== 'other';
     let end = at + 2;
     const slots = /^slots?$/.test(word(tokens, end));
     if (slots) end++;
-    orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
+    // "Every 1" is that of each bar.
+    if (!counted || n > 1) orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
   }
   if (w === 'start' || w === 'beginning' || w === 'end')
     orders.push({ end: at + 1, value: { kind: 'nth', n: w === 'end' ? -1 : 1, very: false } });
@@ -398,6 +411,12 @@ export function pickAt(tokens: readonly Token[], start: number): readonly Found<
     if (/^(?:except|but|other-than|apart-from|without)$/.test(w)) {
       let next = at + 1;
       if (/^(?:for|not|on)$/.test(word(tokens, next))) next++;
+      const behind = word(tokens, at + 1) === 'not' ? at + 2 : at + 1;
+      for (const s of scopesAt(tokens, behind)) {
+        const words = { base: null, said: said(tokens, behind, s.end) };
+        const except = [{ ...words, ...s.value }];
+        out.push({ end: s.end, value: { ...f.value, except, said: said(tokens, start, s.end) } });
+      }
       for (const e of pickAt(tokens, next))
         out.push({ end: e.end, value: { ...f.value, except: [e.value], said: said(tokens, start, e.end) } });
     }
@@ -406,12 +425,16 @@ export function pickAt(tokens: readonly Token[], start: number): readonly Found<
     if (word(tokens, f.end) !== 'and' && word(tokens, f.end) !== 'or') continue;
     // What is said after "except" belongs to it.
     if (f.value.base !== null || f.value.except) continue;
-    for (const e of pickAt(tokens, f.end + 1))
-      if (e.value.base === null)
-        out.push({
-          end: e.end,
-          value: { ...together(f.value, e.value), and: e.value, said: said(tokens, start, e.end) },
-        });
+    for (const { end, value } of pickAt(tokens, f.end + 1)) {
+      // Counts that are listed are read as a list: "kicks on 2 and 4" is no kick on 2 and whatever is on 4.
+      const listed = f.value.counts !== undefined && Object.keys(value).every((k) => /^(?:base|said|counts)$/.test(k));
+      if (value.base !== null || listed) continue;
+      const words = said(tokens, start, end);
+      out.push({ end, value: { ...together(f.value, value), and: value, said: words } });
+      // "Rights and lefts on 2": what narrows the last may narrow both.
+      const both = narrowedToo(f.value, value);
+      if (both) out.push({ end, value: { ...both, and: value, said: words } });
+    }
   }
   const kept = unlike(out);
   known.set(start, kept);
@@ -423,8 +446,24 @@ function together(first: Pick, { and: _, ...second }: Pick): Pick {
   const { base, order, said: words, ...rest } = first;
   const named = GENERIC.has(words.slice(words.lastIndexOf(' ') + 1).toLowerCase());
   const bare = base === null && !named && order?.kind === 'nth' && Object.keys(rest).length === 0;
+  // "The second and fourth beat", "the first and third bar": both are beats, both are bars.
+  const [count, ...counts] = second.counts ?? [];
+  if (bare && !second.order && count?.as === 'beat' && count.beat !== null && counts.length === 0)
+    return { ...second, counts: [{ ...count, beat: order.n }], said: words };
+  if (bare && !second.order && !second.counts && second.bars?.length === 1)
+    return { ...second, bars: [order.n], said: words };
   if (!bare || (second.order?.kind !== 'of' && second.order?.kind !== 'nth')) return first;
   return { ...second, order: second.order.kind === 'of' ? { ...second.order, which: order.n } : order, said: words };
+}
+
+/** The first with what narrows the second; null where the first has a place of its own, or the second has none. */
+function narrowedToo(first: Pick, second: Pick): Pick | null {
+  const where = ({ counts, bars, half, before, after, since, to, until, between }: Pick): Partial<Pick> =>
+    JSON.parse(JSON.stringify({ counts, bars, half, before, after, since, to, until, between })) as Partial<Pick>;
+  const own = Object.keys(where(first)).length > 0 || first.order !== undefined || first.grid !== undefined;
+  const theirs = where(second);
+  const named = second.limb ?? second.levels ?? second.voices ?? second.ornaments;
+  return own || !named || Object.keys(theirs).length === 0 ? null : { ...first, ...theirs };
 }
 
 /** Two readings of the same words with the same parts are one. */

@@ -15,7 +15,7 @@ import type { Token } from './tokens';
 export type Order =
   | { readonly kind: 'tempo'; readonly to: number }
   | { readonly kind: 'half'; readonly on: boolean }
-  | { readonly kind: 'play' | 'stop' | 'hear-all' | 'loop-all' | 'straight' }
+  | { readonly kind: 'play' | 'stop' | 'hear-all' | 'loop-all' | 'straight' | 'undo' | 'redo' }
   /** To the room: all of it, or a part, in ticks from the start; from a tempo, or the one that is proposed. */
   | { readonly kind: 'drill'; readonly part: DrillPart | null; readonly at: number | null }
   /** Another phrase of the shelf; a question for the shelf. */
@@ -83,6 +83,8 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
     ['[play] [it] [at] (full|normal) speed'],
     () => ({ order: { kind: 'half', on: false }, says: 'Play it at its tempo' }),
   ],
+  [['undo [it|that]', 'take (it|that) back'], () => ({ order: { kind: 'undo' }, says: 'Undo' })],
+  [['redo [it|that]'], () => ({ order: { kind: 'redo' }, says: 'Redo' })],
   [['play [it]', 'play that', 'start'], () => ({ order: { kind: 'play' }, says: 'Play it' })],
   [['stop [it]', 'silence', 'pause'], () => ({ order: { kind: 'stop' }, says: 'Stop' })],
   [

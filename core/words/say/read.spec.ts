@@ -221,6 +221,7 @@ describe('what is said to the player', () => {
     ['swing it', { kind: 'swing', on: 'eighths', ratio: 0.67 }],
     ['16ths swung 58', { kind: 'swing', on: '16ths', ratio: 0.58 }],
     ['straight', { kind: 'straight' }],
+    ['undo that', { kind: 'undo' }],
     ['drill it', { kind: 'drill', part: null, at: null }],
     ['practise it at 70', { kind: 'drill', part: null, at: 70 }],
     [

@@ -60,6 +60,12 @@ function clausesAt(tokens: readonly Token[], known: Map<number, readonly Clause[
   return found;
 }
 
+/** "Ghosts on 1 and 3 to the ride": an "and" between two counts parts no clauses. */
+function partsCounts(tokens: readonly Token[], from: number, until: number): boolean {
+  const isNumber = (at: number): boolean => SLOTS['n']?.(tokens, at).some((f) => f.end === at + 1) ?? false;
+  return until === from + 1 && tokens[from]?.word === 'and' && isNumber(from - 1) && isNumber(until);
+}
+
 /** Every way to part a line into clauses that leave no word out. */
 function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
   const known = new Map<number, readonly Clause[]>();
@@ -78,7 +84,8 @@ function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
       }
       let joint = next;
       while (joint < tokens.length && JOINTS.has(tokens[joint]?.word ?? '')) joint++;
-      if (joint > next && joint < tokens.length && go(joint, [...line, c])) any = true;
+      if (joint > next && joint < tokens.length && !partsCounts(tokens, next, joint) && go(joint, [...line, c]))
+        any = true;
     }
     if (!any) dead.add(at);
     return any;
@@ -210,20 +217,22 @@ export function readLine(text: string, built: Build, around: Around = {}): Readi
   const first: Scene = { pattern: built.pattern, built, them: null, phrases };
   const all = partings(tokens);
   const done = all.map((clauses) => carriedOut(clauses, first));
-  const held = done.filter((d) => d.lines.length > 0);
-  const least = Math.min(...held.map((d) => d.rank));
+  const met = done.filter((d) => d.lines.length > 0);
+  const least = Math.min(...met.map((d) => d.rank));
+  const held = met.filter((d) => d.rank === least);
   const before = looks(built.pattern);
   const found = new Map<string, Meant>();
-  for (const d of held)
-    if (d.rank === least)
-      for (const l of d.lines) {
-        const key = looks(l.scene.pattern);
-        if (key !== before && !found.has(key))
-          found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
-      }
+  for (const { lines } of held)
+    for (const l of lines) {
+      const key = looks(l.scene.pattern);
+      if (key !== before && !found.has(key))
+        found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
+    }
   if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
   if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'That is so already.' }]);
-  const bad = done.flatMap((d) => d.wrong ?? [])[0];
+  // What stands in the line says more than what a rule calls by its own words.
+  const bads = done.flatMap((d) => d.wrong ?? []);
+  const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
   return not([{ words: line, from: 0, until: text.length, why: 'These words do not make a whole.' }]);
 }

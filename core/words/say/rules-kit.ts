@@ -1,21 +1,24 @@
 import { beatTicks } from '../../time';
 import { isHand, type Voice } from '../../stroke';
+import { countRef } from '../../pattern';
 import { offerOf, type MoveParams } from '../../recipe';
 import { chosen } from './choose';
 import type { Pick } from './pick';
-import { acts, forStrokes, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type Scene } from './rule';
 import type { VoicesSaid } from './slots';
 import { isWrong } from './stretches';
 import type { Values } from './template';
 import type { LimbTerm } from './terms';
 
-const LAND = '(land|come out|finish|end|resolve|arrive) [it] [on|with] [the] [next] [1|one|downbeat]';
+const LAND =
+  '((land|come out|resolve|arrive) [it] [on|with] [the] [next] [1|one|downbeat]|(end|finish) [it] on|(end|finish) [it] [on|with] [the] [next] (1|one|downbeat))';
 const LANDS: Rule[] = [
   rule(
     [
       `${LAND} [with] [a|the] {voices} [and|with|plus] [a|the] [kick] [under it|underneath|under] [on [the] [next] 1]`,
-      `(land|end) [it] [on the] [next] [1|one] with {limb:hand} on {voices} [, ] [and|with] [a|the] [kick] [under it|underneath|under]`,
-      `(land|end) [it] [on] [the] [next] [1|one] with {voices} and kick`,
+      `(land [it] [on the] [next] [1|one]|end [it] [on the] [next] (1|one)) with {limb:hand} on {voices} [, ] [and|with] [a|the] [kick] [under it|underneath|under]`,
+      'land [it] [on] [the] [next] [1|one] with {voices} and kick',
+      '(end|finish) [it] with [a|the] {voices} [and|with|plus] [a|the] [kick] on [the] [next] (1|one|downbeat)',
     ],
     (v) => {
       return landing(v['voices'] as VoicesSaid, v['hand'] as LimbTerm | undefined, true);
@@ -39,6 +42,16 @@ const LANDS: Rule[] = [
       [offerOf('land', { hand: 'R', kick: true })],
     ),
   ),
+  // It is not said whether the last stroke is meant, or the 1 behind it.
+  rule(['(end|finish) [it] with [a|the] {voices}'], (v, scene) => {
+    const lists = v['voices'] as VoicesSaid;
+    const landed = landing(lists, undefined, true);
+    const moments = scene.pattern.strokes.filter((s) => isHand(s.limb)).map((s) => s.at);
+    const last = countRef(scene.pattern, Math.max(0, ...moments));
+    if ('wrong' in landed || moments.length === 0) return landed;
+    const sent = lists.map((l) => act([offerOf('voice', { select: { counts: [last] }, voices: [...l] })]));
+    return { acts: [...landed.acts, ...sent] };
+  }),
   rule(['land [it] on silence', 'land on nothing'], () => acts([offerOf('land', { hand: 'R', kick: false })])),
 ];
 

@@ -2,7 +2,7 @@ import { barTicks, beatTicks, countAt, gridName, gridsOf, parseCount, USUAL_SCHO
 import { isHand } from '../../stroke';
 import { countingOf, leadHand, type Pattern } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
-import { refOf, textOfCount, type CountSaid } from './counts';
+import { LAST, refOf, textOfCount, type CountSaid } from './counts';
 import { acts, rule, wrong, type Rule, type Said, type Scene } from './rule';
 import type { FarSaid, SpaceSaid } from './slots';
 import type { LimbTerm } from './terms';
@@ -97,7 +97,7 @@ const MIRRORS: Rule[] = [
     ],
     () => acts([offerOf('mirror', { feet: false })]),
   ),
-  rule(['(start|lead|begin) (with|on) {limb}', '{limb} (leads|first|leading)'], (v, scene) => {
+  rule(['(start|lead|begin) (with|on) {limb}', '{limb} (leads|lead|first|leading)'], (v, scene) => {
     const [hand, ...others] = (v['limb'] as LimbTerm).limbs;
     const now = leadHand(scene.pattern.strokes);
     if (!hand || others.length > 0 || !isHand(hand)) return wrong('lead', 'Say which hand.');
@@ -140,7 +140,8 @@ const GRIDS: Rule[] = [
     const { pattern } = scene;
     const grid = v['grid'] as number;
     const found: Offer[][] = [];
-    const numbers = counts.map((c) => c.beat ?? 0);
+    const beats = Math.ceil((pattern.start + pattern.length) / beatTicks(pattern.meter));
+    const numbers = counts.map((c) => (c.beat === LAST ? beats : (c.beat ?? 0)));
     const plain =
       counts.every((c) => c.syllable === '' && c.bar === null) &&
       numbers.every((n, i) => i === 0 || n === (numbers[i - 1] ?? 0) + 1);
@@ -152,8 +153,8 @@ const GRIDS: Rule[] = [
     }
     const beat = beatTicks(pattern.meter) / pattern.grid;
     const offset = pattern.start / pattern.grid;
-    const beats = partOnto(scene, (first - 1) * beat + 1 - offset, last * beat - offset, grid);
-    if (beats) found.push([...beats]);
+    const whole = partOnto(scene, (first - 1) * beat + 1 - offset, last * beat - offset, grid);
+    if (whole) found.push([...whole]);
     return found.length > 0 ? acts(...found) : wrong(`beat ${last}`, 'It is not in this phrase.');
   }),
   rule(

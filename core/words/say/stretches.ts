@@ -104,7 +104,7 @@ export function isIn(at: number, { from, until }: Stretch, as: 'count' | 'beat')
 }
 
 export function countSaid(c: CountSaid): string {
-  const beat = c.beat === LAST ? 'last beat' : (c.beat ?? '');
+  const beat = c.beat === LAST ? 'last beat' : (c.beat ?? 'a beat');
   return `${c.bar === null ? '' : `bar ${c.bar}, `}${c.syllable === '' ? `${beat}` : `the ${c.syllable} of ${beat}`}`;
 }
 
