@@ -70,6 +70,16 @@ export class ShelfDb extends Dexie {
   }
 }
 
+/** The version of the database as the browser counts it: ten for each of Dexie's. */
+const CURRENT = 60;
+
+/** Whether the database of a shelf is there in its newest form, so that opening it changes nothing. */
+export async function isCurrent(name: string): Promise<boolean> {
+  // Not every browser tells.
+  if (typeof indexedDB.databases !== 'function') return false;
+  return (await indexedDB.databases()).some((d) => d.name === name && d.version === CURRENT);
+}
+
 /** From version 4: every drill says when it was kept last, by which those under way are listed. */
 async function drillsByTime(trans: Transaction): Promise<void> {
   await trans

@@ -152,8 +152,9 @@ export class ShelfComponent implements OnDestroy {
     this.player.stop();
   }
 
-  trackLine(_: number, line: Line): number {
-    return line;
+  /** A line stays where it is on the page and shows another phrase: another answer builds nothing anew. */
+  trackPlace(place: number): number {
+    return place;
   }
 
   titleOf(family: Family): string {

@@ -22,10 +22,10 @@ export class Housekeeping {
   readonly transport = inject(Transport);
 
   async tidy(): Promise<void> {
+    this.fetchPlaces([...PLACES]);
     await this.phrases.forgetOld();
     await this.drafts.forgetOld();
     await this.backup.look().catch(() => this.notices.wrong(NO_BACKUP));
-    this.fetchPlaces([...PLACES]);
   }
 
   /** The places that were not opened yet are fetched one by one between frames, so that going there does not wait. */

@@ -4,8 +4,8 @@ import type { Family } from '../recipe';
 import { LIMBS, VOICE, type Limb, type Voice } from '../stroke';
 import {
   folded,
-  LEXIS,
   LIMB_TERMS,
+  LONG_NAMES,
   SLOTS,
   Template,
   voiceTerm,
@@ -47,12 +47,12 @@ const FAMILY_TERMS: ReadonlyMap<string, Family> = new Map<string, Family>([
 
 /** The words of the Bench, as they stand: a name is not set right to a word that is like it. */
 export const ASK_LEXIS: Lexis = {
-  words: LEXIS.words,
+  words: new Set(),
   names: [
     { words: ['warm', 'ups'], as: 'warm-up' },
     { words: ['warm', 'up'], as: 'warm-up' },
     { words: ['hat', 'foot'], as: 'hat foot' },
-    ...LEXIS.names,
+    ...LONG_NAMES,
   ],
   exact: true,
 };

@@ -4,5 +4,7 @@
  * folded('Café') // => "cafe"
  */
 export function folded(text: string): string {
-  return text.toLowerCase().normalize('NFD').replace(/\p{M}/gu, '');
+  const small = text.toLowerCase();
+  // Most names have no accents to take off.
+  return /^[\u0000-\u007f]*$/.test(small) ? small : small.normalize('NFD').replace(/\p{M}/gu, '');
 }

@@ -5,7 +5,6 @@ import { factsKey, type Asked } from '@core/shelf';
 import { folded } from '@core/words';
 import { now } from '../clock';
 import type { PackedEntry } from './entry';
-import { factsWords } from './row-words';
 
 /** The index is kept in so many rows. */
 const PACKS = 64;
@@ -14,7 +13,6 @@ const PACKS = 64;
 export interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
   readonly top: Top | null;
   readonly best: Best;
-  readonly said: string | null;
 }
 
 /** In which row of the cache an entry is kept. */
@@ -37,14 +35,16 @@ export function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined)
 /** A kept entry, ready to be searched. */
 export function searched(entry: PackedEntry, best: Best): Entry {
   const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
-  const said = entry.facts ? factsWords(entry.facts) : null;
-  return withTop({ ...entry, text, best, said, top: null });
+  return { ...entry, text, best, top: topFor(entry, best) };
 }
 
 /** An entry with its highest tempo anew: after its ceiling or its tries changed. */
 export function withTop(entry: Entry): Entry {
-  const { ceiling, best, changed } = entry;
-  return { ...entry, top: ceiling && topOf(ceiling, [], shownTempo(best.shown ?? [], changed, now()), ceiling.taught) };
+  return { ...entry, top: topFor(entry, entry.best) };
+}
+
+function topFor({ ceiling, changed }: PackedEntry, { shown = [] }: Best): Top | null {
+  return ceiling && topOf(ceiling, [], shownTempo(shown, changed, now()), ceiling.taught);
 }
 
 /** An entry as it is kept: without what can be had again at once. */

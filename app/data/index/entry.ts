@@ -31,10 +31,11 @@ export interface Ceiling {
   readonly teaches: { readonly bpm: number; readonly at: number; readonly lessons: readonly Lesson[] } | null;
 }
 
-/** A share of the index as it is kept: many entries in one row, as that is read many times faster. */
+/** A share of the index as it is kept: many entries in one row, as text, as that is read many times faster. */
 export interface FactsPack {
   readonly n: number;
-  readonly entries: readonly PackedEntry[];
+  /** The entries in JSON. */
+  readonly json: string;
 }
 
 /** A row of the shelf as it is shown. */

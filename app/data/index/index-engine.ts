@@ -4,13 +4,13 @@ import { NO_BEST } from '@core/drill';
 import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
-import { RULES } from '@core/formats';
 import { build, type Phrase } from '@core/recipe';
 import { rendition } from '@core/rendition';
 import { factsOf, nextName } from '@core/shelf';
 import { asideIn } from '../aside';
 import { now } from '../clock';
-import { ShelfDb } from '../db';
+import { isCurrent, ShelfDb } from '../db';
+import type { Keeper } from '../gate';
 import { ALL_TRIES } from '../tries';
 import { answered } from './answering';
 import { entryFrom, packed, packOf, searched, withTop, type Entry } from './entries';
@@ -40,6 +40,8 @@ const { compare } = new Intl.Collator();
  */
 export class IndexEngine {
   private readonly db: ShelfDb;
+  private readonly keeper: Keeper = { rules: null };
+  private rules: Promise<void> | null = null;
   private entries: Entry[] = [];
   private places = new Map<string, number>();
   private readonly patterns = new Map<string, Pattern>();
@@ -58,7 +60,7 @@ export class IndexEngine {
   ) {
     this.db = new ShelfDb(
       name,
-      { rules: RULES },
+      this.keeper,
       asideIn(
         () => this.db,
         () => this.tell('aside'),
@@ -103,6 +105,7 @@ export class IndexEngine {
     const wanted = ids.flatMap((id) => this.entryOf(id) ?? []);
     const missing = wanted.filter((e) => !this.patterns.has(e.id));
     if (missing.length > 0) {
+      await this.ruled();
       const phrases = await this.db.phrases.bulkGet(missing.map((e) => e.id));
       for (const p of phrases) if (p) this.remember(p.id, this.voiced(p));
     }
@@ -165,9 +168,11 @@ export class IndexEngine {
 
   private async load(): Promise<void> {
     try {
+      // The rules are large: what the index kept is read before them, where nothing has to be put right first.
+      if (!(await isCurrent(this.name))) await this.ruled();
       await this.db.open();
       const packs = await this.db.packs.toArray();
-      if (packs.length > 0) this.put(packs.flatMap((p) => p.entries));
+      this.put(packs.flatMap((p) => JSON.parse(p.json) as PackedEntry[]));
     } catch {
       // A cache that cannot be read is made anew.
     }
@@ -179,6 +184,14 @@ export class IndexEngine {
     else
       // What was kept is shown at once; what changed since is put right a moment later.
       setTimeout(() => this.unlessEnded(this.verify()), 0);
+  }
+
+  /** The rules of what is read and written, fetched when the first row of the player's own is read. */
+  private ruled(): Promise<void> {
+    this.rules ??= import('@core/formats').then(({ RULES }) => {
+      this.keeper.rules = RULES;
+    });
+    return this.rules;
   }
 
   /** Puts the index in line with what is kept: what is new, what changed, what is gone. */
@@ -201,6 +214,7 @@ export class IndexEngine {
   }
 
   private async readPhrases(ids: readonly string[]): Promise<void> {
+    if (ids.length > 0) await this.ruled();
     const fresh: Entry[] = [];
     const gone = new Set<string>();
     for (let at = 0; at < ids.length; at += 500) {
@@ -267,6 +281,7 @@ export class IndexEngine {
   private async work(): Promise<void> {
     if (this.working || this.reckoned === null) return;
     this.working = true;
+    await this.ruled();
     const unknown = (): Entry[] => {
       const { reckoned } = this;
       return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
@@ -323,7 +338,7 @@ export class IndexEngine {
     const { pattern } = build(phrase.recipe);
     const ceiling = ceilingFor(pattern, entry, this.reckoned);
     const facts = entry.facts ?? factsOf(pattern);
-    this.set(withTop({ ...entry, facts, said: factsWords(facts), ceiling }));
+    this.set(withTop({ ...entry, facts, ceiling }));
     this.packSoon();
   }
 
@@ -339,7 +354,7 @@ export class IndexEngine {
           tags: e.tags,
           goal: e.goal,
           best: e.best,
-          facts: e.said,
+          facts: e.facts && factsWords(e.facts),
           length: e.facts?.length ?? null,
           top: this.reckoned && isWorkedOut(e, this.reckoned) ? e.top : null,
           key: this.drawnBy(e),
@@ -406,7 +421,7 @@ export class IndexEngine {
     const packs = new Map(dirty.map((n): [number, PackedEntry[]] => [n, []]));
     for (const e of this.entries) packs.get(packOf(e.id))?.push(packed(e));
     try {
-      await this.db.packs.bulkPut([...packs].map(([n, entries]): FactsPack => ({ n, entries })));
+      await this.db.packs.bulkPut([...packs].map(([n, entries]): FactsPack => ({ n, json: JSON.stringify(entries) })));
     } catch {
       dirty.forEach((n) => this.dirty.add(n));
     }

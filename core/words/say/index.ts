@@ -1,10 +1,9 @@
 export { readChoice, type Choice } from './choice';
 export { HINTS } from './hints';
 export { wordsPage } from './page';
-export { LEXIS } from './lexis';
 export { SLOTS } from './slots';
 export { Template, type SlotReader, type SlotReaders, type Values } from './template';
-export { LIMB_TERMS, voiceTerm, type LimbTerm } from './terms';
+export { LIMB_TERMS, LONG_NAMES, voiceTerm, type LimbTerm } from './terms';
 export { tokensOf, type Lexis, type Token } from './tokens';
 export type { Order } from './playing';
 export { endingsOf, readLine, type Blame, type Ending, type Meant, type Reading } from './read';
