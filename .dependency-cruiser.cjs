@@ -15,6 +15,7 @@ const order = [
   'playback',
   'rendition',
   'take',
+  'player',
   'plan',
   'score',
   'listen',
@@ -40,7 +41,7 @@ module.exports = {
       comment: 'core/ may use these pure packages and no other',
       severity: 'error',
       from: { path: '^core/', pathNot: ['\\.spec\\.ts$', '^core/testing/'] },
-      to: { path: 'node_modules/', pathNot: 'node_modules/(@sinclair/typebox)/' },
+      to: { path: 'node_modules/', pathNot: 'node_modules/(@sinclair/typebox|ts-fsrs)/' },
     },
     ...order.map((folder, i) => ({
       name: `core-order-${folder}`,

@@ -1,0 +1,127 @@
+/**
+ * What is believed of a player and one phrase: the natural logarithm of the tempo (counted beats a minute) at which
+ * half of the tries are clean, as a bell curve.
+ */
+export interface Belief {
+  readonly mean: number;
+  readonly variance: number;
+}
+
+/** One try as a belief takes it in. Weights are shares of what a measured try of the whole phrase says. */
+export interface Evidence {
+  readonly bpm: number;
+  readonly clean: boolean;
+  readonly weight: number;
+}
+
+/**
+ * How steep the curve of clean tries is over the logarithm of the tempo: 0.05 on one day, and as much again from day to
+ * day.
+ */
+export const STEEP = 0.07;
+/** The player's own share of their ceilings, before anything is known, and how sure that is. */
+export const USUAL_SHARE: Belief = Object.freeze({ mean: Math.log(0.8), variance: 0.2 ** 2 });
+/** How much phrases differ from what the share says. */
+export const OF_PHRASE = 0.15 ** 2;
+/** A belief is worked out at so many places, this many spreads to either side. */
+const PLACES = 41;
+const SPREADS = 4;
+
+const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
+
+/** What is believed before any try, from the ceiling in counted beats a minute and the player's own share of it. */
+export function beforeAnyTry(ceiling: number, share: Belief = USUAL_SHARE): Belief {
+  return { mean: Math.log(ceiling) + share.mean, variance: share.variance + OF_PHRASE };
+}
+
+/**
+ * A belief after a try. The bell curve that has the mean and the spread of what follows by Bayes' rule, worked out at
+ * places along it: one Newton step towards the mode, as in rating systems (Glickman 1999, Parameter estimation in large
+ * dynamic paired comparison experiments), leaps past it where a try is a surprise.
+ */
+export function afterTry({ mean, variance }: Belief, { bpm, clean, weight }: Evidence): Belief {
+  const sd = Math.sqrt(variance);
+  const at = Math.log(bpm);
+  let [sum, first, second] = [0, 0, 0];
+  for (let i = 0; i < PLACES; i++) {
+    const z = SPREADS * ((2 * i) / (PLACES - 1) - 1);
+    const p = logistic((mean + z * sd - at) / STEEP);
+    const mass = Math.exp(-(z * z) / 2) * (clean ? p : 1 - p) ** weight;
+    sum += mass;
+    first += mass * z;
+    second += mass * z * z;
+  }
+  const moved = first / sum;
+  return { mean: mean + moved * sd, variance: variance * Math.max(1e-3, second / sum - moved * moved) };
+}
+
+/** How wide the curve of clean tries is with what is not known of the player added to it (MacKay 1992). */
+const width = ({ variance }: Belief): number => Math.sqrt(STEEP ** 2 + (Math.PI * variance) / 8);
+
+/**
+ * The chance that a try at a tempo is clean, 0–1.
+ * @example
+ * chanceAt({ mean: Math.log(100), variance: 0 }, 100) // => 0.5
+ */
+export function chanceAt(belief: Belief, bpm: number): number {
+  return logistic((belief.mean - Math.log(bpm)) / width(belief));
+}
+
+/** The tempo at which a try is clean by a chance, 0–1, in counted beats a minute. */
+export function tempoAt(belief: Belief, chance: number): number {
+  return Math.exp(belief.mean - Math.log(chance / (1 - chance)) * width(belief));
+}
+
+/** At this chance a tempo is ready. */
+export const READY = 0.8;
+/** Four of five lie within so many spreads. */
+const FOUR_OF_FIVE = 1.2816;
+
+/** A tempo that is ready, in counted beats a minute: clean four times of five, and where four of five such lie. */
+export interface Ready {
+  readonly bpm: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/**
+ * The tempo that is ready, with its interval.
+ * @example
+ * Math.round(readyTempo({ mean: Math.log(100), variance: 0 }).bpm) // => 91
+ */
+export function readyTempo(belief: Belief): Ready {
+  const below = Math.log(READY / (1 - READY)) * STEEP;
+  const to = FOUR_OF_FIVE * Math.sqrt(belief.variance);
+  return {
+    bpm: tempoAt(belief, READY),
+    low: Math.exp(belief.mean - below - to),
+    high: Math.exp(belief.mean - below + to),
+  };
+}
+
+/** The rungs of a ladder with the chance of each; where to start today, and which is next worth trying. */
+export interface RungChances {
+  readonly chances: readonly number[];
+  /** The highest that is nine times of ten; the lowest where none is. */
+  readonly start: number;
+  /** The first that is hard enough to learn from and can be met: three to four of five; null where there is none. */
+  readonly worth: number | null;
+}
+
+const SURE = 0.9;
+/** Hard enough to learn from (Guadagnoli & Lee 2004, Challenge point). */
+const WORTH = { least: 0.6, most: 0.8 };
+
+/** What is believed of each rung of a ladder, in the order they are given. */
+export function rungChances(belief: Belief, rungs: readonly number[]): RungChances {
+  const chances = rungs.map((bpm) => chanceAt(belief, bpm));
+  const worth = chances.findIndex((p) => p >= WORTH.least && p <= WORTH.most);
+  return {
+    chances,
+    start: Math.max(
+      0,
+      chances.findLastIndex((p) => p >= SURE),
+    ),
+    worth: worth < 0 ? null : worth,
+  };
+}

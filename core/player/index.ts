@@ -1,0 +1,3 @@
+export * from './belief';
+export * from './history';
+export { gradeOf, newMemory, recall, remembered, type DayGrade, type Memory } from './memory';

@@ -1,0 +1,220 @@
+import fc from 'fast-check';
+import { bell, dice, learner } from '../testing/learners';
+import {
+  afterTry,
+  beforeAnyTry,
+  chanceAt,
+  learnt,
+  newMemory,
+  onDay,
+  readyTempo,
+  recall,
+  remembered,
+  rungChances,
+  shareOf,
+  tempoAt,
+  unknownYet,
+  USUAL_SHARE,
+  type Belief,
+  type DatedTry,
+} from '.';
+
+const of = ({ day, bpm, clean }: { day: number; bpm: number; clean: boolean }): DatedTry => ({
+  day,
+  bpm,
+  clean,
+  weight: 1,
+});
+
+/** Slope and height of clean over the expected, by logistic regression in plain loops. */
+function calibrated(points: readonly (readonly [number, number])[]): { slope: number; height: number } {
+  let [height, slope] = [0, 1];
+  for (let round = 0; round < 30; round++) {
+    let [g0, g1, h00, h01, h11] = [0, 0, 0, 0, 0];
+    for (const [x, y] of points) {
+      const q = 1 / (1 + Math.exp(-(height + slope * x)));
+      g0 += y - q;
+      g1 += (y - q) * x;
+      h00 += q * (1 - q);
+      h01 += q * (1 - q) * x;
+      h11 += q * (1 - q) * x * x;
+    }
+    const d = h00 * h11 - h01 * h01;
+    height += (h11 * g0 - h01 * g1) / d;
+    slope += (h00 * g1 - h01 * g0) / d;
+  }
+  return { slope, height };
+}
+
+describe('two thousand simulated learners', () => {
+  const roll = dice(20261127);
+  const points: (readonly [number, number])[] = [];
+  let [own, oracle, many, inside, off, asked] = [0, 0, 0, 0, 0, 0];
+  for (let n = 0; n < 2000; n++) {
+    const { ceiling, tries } = learner(roll, 40);
+    let known = unknownYet(ceiling, tries[0]!.day);
+    tries.forEach((t, i) => {
+      const belief = onDay(known, t.day);
+      if (i > 9) {
+        const p = chanceAt(belief, t.bpm);
+        points.push([Math.log(p / (1 - p)), Number(t.clean)]);
+        own += (p - Number(t.clean)) ** 2;
+        oracle += (t.chance - Number(t.clean)) ** 2;
+        many++;
+      }
+      if (i === 30) {
+        const ready = readyTempo(belief);
+        if (ready.low <= t.ready && t.ready <= ready.high) inside++;
+        off += Math.abs(ready.bpm / t.ready - 1);
+        asked++;
+      }
+      known = learnt(known, [of(t)]);
+    });
+  }
+  it('are clean as often as is expected of them after ten tries', () => {
+    const { slope, height } = calibrated(points);
+    expect(slope).toBeGreaterThan(0.9);
+    expect(slope).toBeLessThan(1.1);
+    expect(Math.abs(height)).toBeLessThan(0.1);
+  });
+  it('are foreseen nearly as well as by one who knows them', () =>
+    expect(own / many).toBeLessThan(oracle / many + 0.02));
+  it('are ready within four per cent after thirty tries, and four of five within the interval', () => {
+    expect(off / asked).toBeLessThan(0.04);
+    expect(inside / asked).toBeGreaterThan(0.75);
+    expect(inside / asked).toBeLessThan(0.85);
+  });
+});
+
+const belief = fc.record({
+  mean: fc.double({ min: Math.log(40), max: Math.log(260), noNaN: true }),
+  variance: fc.double({ min: 1e-4, max: 0.1, noNaN: true }),
+});
+
+describe('a belief', () => {
+  it('after a try is what Bayes’ rule says on a fine grid', () => {
+    fc.assert(
+      fc.property(belief, fc.integer({ min: 40, max: 260 }), fc.boolean(), (b: Belief, bpm, clean) => {
+        // Far from what is believed the try says nothing new, or all but breaks the belief.
+        fc.pre(Math.abs(Math.log(bpm) - b.mean) < 3 * Math.sqrt(b.variance));
+        let [sum, first, second] = [0, 0, 0];
+        const sd = Math.sqrt(b.variance);
+        for (let x = b.mean - 8 * sd; x <= b.mean + 8 * sd; x += sd / 200) {
+          const p = 1 / (1 + Math.exp((Math.log(bpm) - x) / 0.07));
+          const mass = Math.exp(-((x - b.mean) ** 2) / (2 * b.variance)) * (clean ? p : 1 - p);
+          [sum, first, second] = [sum + mass, first + mass * x, second + mass * x * x];
+        }
+        const mean = first / sum;
+        const after = afterTry(b, { bpm, clean, weight: 1 });
+        expect(Math.abs(after.mean - mean)).toBeLessThan(0.02 * sd + 1e-6);
+        expect(Math.sqrt(after.variance)).toBeCloseTo(Math.sqrt(Math.max(0, second / sum - mean * mean)), 2);
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it('rises by a clean try and falls by a messy one, never becomes less sure by it, and less weight says less', () => {
+    fc.assert(
+      fc.property(belief, fc.integer({ min: 30, max: 300 }), (b: Belief, bpm) => {
+        const [clean, messy] = [true, false].map((c) => afterTry(b, { bpm, clean: c, weight: 1 }));
+        const part = afterTry(b, { bpm, clean: true, weight: 0.3 });
+        expect(clean!.mean).toBeGreaterThanOrEqual(b.mean - 1e-9);
+        expect(messy!.mean).toBeLessThanOrEqual(b.mean + 1e-9);
+        expect(Math.max(clean!.variance, messy!.variance)).toBeLessThanOrEqual(b.variance * 1.001);
+        expect(part.mean).toBeLessThanOrEqual(clean!.mean + 1e-9);
+        expect([clean, messy].every((x) => Number.isFinite(x!.mean) && x!.variance > 0)).toBe(true);
+      }),
+    );
+  });
+  it('gives a chance that falls with the tempo, and the tempo of a chance is where it is met', () => {
+    fc.assert(
+      fc.property(belief, fc.double({ min: 0.05, max: 0.95, noNaN: true }), (b: Belief, chance) => {
+        expect(chanceAt(b, tempoAt(b, chance))).toBeCloseTo(chance, 9);
+        expect(chanceAt(b, 100)).toBeGreaterThan(chanceAt(b, 101));
+        const { bpm, low, high } = readyTempo(b);
+        expect(low < bpm && bpm < high).toBe(true);
+        expect(chanceAt(b, bpm)).toBeCloseTo(0.8, 9);
+      }),
+    );
+  });
+  it('chooses where to start and what is worth trying', () => {
+    const b = { mean: Math.log(100), variance: 0.0004 };
+    const rungs = [70, 76, 82, 88, 94, 100, 106];
+    const { chances, start, worth } = rungChances(b, rungs);
+    // The same by hand: the highest at nine of ten, the first between three and four of five.
+    const p = rungs.map(
+      (bpm) => 1 / (1 + Math.exp((Math.log(bpm) - b.mean) / Math.sqrt(0.07 ** 2 + (Math.PI * 0.0004) / 8))),
+    );
+    chances.forEach((c, i) => expect(c).toBeCloseTo(p[i]!, 12));
+    expect(rungs[start]).toBe(82);
+    expect(rungs[worth!]).toBe(94);
+    expect(rungChances(b, [200, 220])).toMatchObject({ start: 0, worth: null });
+    expect(rungChances(b, []).start).toBe(0);
+  });
+});
+
+describe('time', () => {
+  const known = learnt(
+    unknownYet(120, 20_000),
+    [80, 84, 88, 92].map((bpm) => ({ day: 20_000, bpm, clean: true, weight: 1 })),
+  );
+  it('makes less sure and takes away what is forgotten, up to what would be believed without any try', () => {
+    let before = known.belief;
+    for (const gone of [1, 3, 10, 30, 100, 1000, 100_000]) {
+      const now = onDay(known, 20_000 + gone);
+      expect(now.mean).toBeLessThan(before.mean + 1e-12);
+      expect(now.variance).toBeGreaterThanOrEqual(before.variance);
+      expect(now.variance).toBeLessThanOrEqual(known.before.variance);
+      expect(now.mean).toBeGreaterThan(known.belief.mean - 0.06 - 1e-9);
+      before = now;
+    }
+  });
+  it('set back changes nothing, and tries from the future and the past come to a belief', () => {
+    expect(onDay(known, 19_000)).toBe(known.belief);
+    const odd = learnt(
+      known,
+      [30_000, 5, 0, 29_000].map((day) => ({ day, bpm: 90, clean: true, weight: 1 })),
+    );
+    expect(odd.memory.lastDay).toBe(30_000);
+    expect(odd.tries).toBe(8);
+    expect(odd.days).toBe(2);
+    expect(Number.isFinite(odd.belief.mean)).toBe(true);
+  });
+  it('one day in parts is one day', () => {
+    const tries = [80, 84, 88].map((bpm, i) => ({ day: 20_001, bpm, clean: i !== 1, weight: 1 }));
+    const [whole, parts] = [learnt(known, tries), tries.reduce((k, t) => learnt(k, [t]), known)];
+    expect(parts.belief.mean).toBeCloseTo(whole.belief.mean, 12);
+    expect(parts.days).toBe(whole.days);
+  });
+  it('a memory fades by the day and holds longer the oftener it was called up', () => {
+    let m = newMemory(20_000);
+    expect(recall(m, 20_000)).toBe(0);
+    m = remembered(m, 20_000, 3);
+    const once = recall(m, 20_010);
+    expect(recall(m, 20_000)).toBeCloseTo(1, 6);
+    expect(recall(m, 20_005)).toBeGreaterThan(once);
+    m = remembered(remembered(m, 20_003, 3), 20_010, 3);
+    expect(recall(m, 20_020)).toBeGreaterThan(once);
+    expect(recall(remembered(m, 1, 1), 20_010)).toBeLessThanOrEqual(1);
+  });
+});
+
+describe('the player’s own share of their ceilings', () => {
+  it('is the usual one before any try, and is found from many phrases', () => {
+    expect(shareOf([])).toEqual({
+      mean: USUAL_SHARE.mean,
+      variance: expect.closeTo(USUAL_SHARE.variance, 12) as number,
+    });
+    const roll = dice(5);
+    for (const share of [0.6, 0.8, 1.05]) {
+      const said = Array.from({ length: 40 }, () => {
+        const { ceiling, tries } = learner(roll, 12, share * Math.exp(0.05 * bell(roll)));
+        return { ceiling, known: learnt(unknownYet(ceiling, 20_000), tries.map(of)) };
+      });
+      const found = shareOf(said);
+      expect(Math.abs(found.mean - Math.log(share))).toBeLessThan(0.15);
+      expect(found.variance).toBeLessThan(USUAL_SHARE.variance / 5);
+      // A phrase that was never tried is foreseen by it.
+      expect(beforeAnyTry(100, found).mean).toBeCloseTo(Math.log(100) + found.mean, 12);
+    }
+  });
+});
