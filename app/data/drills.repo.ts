@@ -5,7 +5,7 @@ import { SHELF_LIMITS } from '@core/shelf';
 import { now } from './clock';
 import { Database } from './database';
 import { HealthService } from './health.service';
-import { logTries, thinned, triesOf } from './tries';
+import { lastTries, logTries, thinned, triesOf } from './tries';
 
 /** The most drills under way that are listed, and how many of the newest are looked at for them. */
 const MOST_LISTED = 60;
@@ -20,6 +20,11 @@ export class DrillsRepo {
   /** Every try of a phrase, oldest first; null until they are read. */
   triesOf$(phrase: string): Observable<readonly Attempt[] | null> {
     return this.database.live<readonly Attempt[] | null>([], () => triesOf(this.database.db, phrase));
+  }
+
+  /** The newest tries of a phrase, oldest first. */
+  async lastTriesOf(phrase: string): Promise<readonly Attempt[]> {
+    return this.database.read<readonly Attempt[]>([], () => lastTries(this.database.db, phrase));
   }
 
   /** What the tries of a phrase add up to. */

@@ -18,6 +18,13 @@ export async function triesOf(db: ShelfDb, phrase: string): Promise<readonly Att
   return pages.flatMap((p) => p.tries).sort((a, b) => a.at - b.at);
 }
 
+/** The newest tries of a phrase, oldest first: its last two pages, however many there are. */
+export async function lastTries(db: ShelfDb, phrase: string): Promise<readonly Attempt[]> {
+  const newest = (await pagesRange(db, phrase).primaryKeys()).slice(-2);
+  const pages = await db.tries.bulkGet(newest);
+  return pages.flatMap((p) => p?.tries ?? []).sort((a, b) => a.at - b.at);
+}
+
 /**
  * Logs tries of one phrase inside a transaction. Those that are logged already are left as they are, except for the
  * newest, which may have been measured since. Resolves to how many were new.

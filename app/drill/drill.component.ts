@@ -70,7 +70,7 @@ export class DrillComponent implements OnDestroy {
   readonly subject = inject(SubjectStore);
   readonly choices = inject(RoomChoices);
   readonly guard = inject(PracticeGuard);
-  private readonly plans = inject(PlanStore);
+  readonly plans = inject(PlanStore);
   readonly missing = signal(false);
   readonly loaded = signal(false);
   /** Whether the room's sound is being set. */

@@ -17,6 +17,7 @@ import {
 } from '@core/drill';
 import { drillSeconds, rendition } from '@core/rendition';
 import type { Choice } from '../ui/choice';
+import { chancesOf } from './chances';
 import { COUNT_IN_BARS } from './drill.store';
 import { SubjectStore } from './subject.store';
 
@@ -54,6 +55,11 @@ export class PlanStore {
   readonly offers = computed(() => {
     const { start, goal, step, ladder } = this.ladder();
     return offeredLadders(start, goal, ladder === 'percent' ? this.subject.suggestion().step : step);
+  });
+  /** What is believed of this ladder; null before any try. */
+  readonly chances = computed(() => {
+    const known = this.subject.known();
+    return known && chancesOf(known, this.rungs(), this.ladder().goal);
   });
   /** About how long the whole takes, in minutes, if every rung passes at once. */
   readonly minutes = computed(() => {

@@ -1,18 +1,21 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
+import { differenceInCalendarDays } from 'date-fns';
 import { stableJson } from '@core/base';
 import {
   NO_BEST,
   proposeStages,
   suggestLadder,
   timeOf,
+  type Attempt,
   type Best,
   type DrillPlan,
   type Stage,
   shownTempo,
 } from '@core/drill';
 import type { Pattern } from '@core/pattern';
+import { evidenceOf, learnt, onDay, unknownYet, type Belief, type Known } from '@core/player';
 import { ceilingOn } from '@core/reach';
 import { now } from '../data/clock';
 import type { Phrase } from '@core/recipe';
@@ -33,6 +36,9 @@ interface Groove {
   readonly pattern: Pattern;
 }
 
+/** The practice day of a time: on the player's own calendar. */
+const dayOf = (at: number): number => differenceInCalendarDays(at, 0);
+
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
 
@@ -47,7 +53,11 @@ export class SubjectStore {
   private readonly kits = inject(KitsRepo);
   private readonly able = inject(AbleService);
   private readonly shelf = toSignal(this.phrases.grooves$(MOST_GROOVES), { initialValue: null });
-  private readonly state = signal<{ readonly phrase: Phrase; readonly best: Best } | null>(null);
+  private readonly state = signal<{
+    readonly phrase: Phrase;
+    readonly best: Best;
+    readonly tries: readonly Attempt[];
+  } | null>(null);
 
   readonly phrase = computed(() => this.state()?.phrase ?? null);
   readonly best = computed(() => this.state()?.best ?? NO_BEST);
@@ -89,6 +99,15 @@ export class SubjectStore {
     if (bpm === null) return null;
     return { bpm, rests, pair: ceilingOn(whole, this.kits.current(), this.able.now()).pairs[0] ?? null };
   });
+  /** What is believed of the player and this phrase today; null before any try, and where nothing limits it. */
+  readonly known = computed((): { readonly belief: Belief; readonly known: Known } | null => {
+    const [state, top] = [this.state(), this.ceiling()];
+    if (!state || !top) return null;
+    const tries = state.tries.flatMap((t) => evidenceOf(t, dayOf) ?? []).filter((t) => t.day <= dayOf(now()));
+    if (tries.length === 0) return null;
+    const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0), tries);
+    return { known, belief: onDay(known, dayOf(now())) };
+  });
   readonly suggestion = computed(() =>
     suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),
   );
@@ -122,7 +141,7 @@ export class SubjectStore {
       this.state.set(null);
       return false;
     }
-    this.state.set({ phrase, best: await this.drills.bestOf(id) });
+    this.state.set({ phrase, best: await this.drills.bestOf(id), tries: await this.drills.lastTriesOf(id) });
     return true;
   }
 }

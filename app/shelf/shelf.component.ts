@@ -38,7 +38,7 @@ import { KinDialogComponent } from './kin-dialog.component';
 import { RemovedDialogComponent } from './removed-dialog.component';
 import { shelfKeys } from './shelf-keys';
 import { ShelfActs } from './shelf.acts';
-import { ShelfStore, type Line } from './shelf.store';
+import { ShelfStore } from './shelf.store';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';

@@ -116,6 +116,16 @@ export function contextTitle(bars: number, what: string): string {
   return `${many ? sentence(`${many} ${bars === 1 ? 'bar' : 'bars'}`) : count(bars, 'bar')} of time, then the ${what}`;
 }
 
+/**
+ * Whether a stage's title is that of a stage in context.
+ * @example
+ * isContextTitle(contextTitle(3, 'lick')) // => true
+ * isContextTitle('The first half') // => false
+ */
+export function isContextTitle(title: string): boolean {
+  return /^\S+ bars? of time, then the /.test(title);
+}
+
 /** Bars of time that are usual before a phrase: they make two, four or eight bars with it. Null for long ones. */
 export function usualContext(phrase: Pattern): number | null {
   const { fill } = landingOf(phrase);

@@ -1,4 +1,4 @@
-export { contextTitle, fitsEveryBeat, landingOf } from './context';
+export { contextTitle, isContextTitle, fitsEveryBeat, landingOf } from './context';
 export * from './growth';
 export * from './hold';
 export * from './ladder';

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
+import { contextTitle, type Attempt } from '../drill';
 import { bell, dice, learner } from '../testing/learners';
 import {
   afterTry,
   beforeAnyTry,
   chanceAt,
+  evidenceOf,
   learnt,
   newMemory,
   onDay,
@@ -216,5 +218,37 @@ describe('the player’s own share of their ceilings', () => {
       // A phrase that was never tried is foreseen by it.
       expect(beforeAnyTry(100, found).mean).toBeCloseTo(Math.log(100) + found.mean, 12);
     }
+  });
+});
+
+describe('what a try says', () => {
+  const at = (more: Partial<Attempt>): Attempt => ({
+    id: '1',
+    phrase: 'a',
+    at: 3 * 864e5,
+    bpm: 90,
+    goal: 100,
+    loops: 4,
+    seconds: 9,
+    verdict: 'clean',
+    ...more,
+  });
+  const weight = (more: Partial<Attempt>): number | null => evidenceOf(at(more), (t) => t / 864e5)?.weight ?? null;
+  const measured = { all: 4, hit: 4 } as unknown as NonNullable<Attempt['measured']>;
+  it('is most of the whole phrase or in context, measured; nothing where no player played', () => {
+    expect([
+      weight({ measured, source: 'midi' }),
+      weight({}),
+      weight({ stage: contextTitle(3, 'fill') }),
+      weight({ stage: 'The first half' }),
+      weight({ source: 'simulated', measured }),
+      weight({ source: 'keys', measured }),
+    ]).toEqual([1, 0.8, 0.8, expect.closeTo(0.24, 9), null, null]);
+    expect(evidenceOf(at({ verdict: 'messy' }), (t) => t / 864e5)).toEqual({
+      day: 3,
+      bpm: 90,
+      clean: false,
+      weight: 0.8,
+    });
   });
 });

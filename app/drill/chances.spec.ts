@@ -1,0 +1,32 @@
+import { learnt, unknownYet } from '@core/player';
+import { chancesOf, chanceWords } from './chances';
+
+const played = (many: number, bpm: number, clean: boolean) =>
+  Array.from({ length: many }, () => ({ day: 20_000, bpm, clean, weight: 1 }));
+
+describe('what is believed of a ladder, in words', () => {
+  const known = learnt(unknownYet(120, 20_000), [...played(8, 84, true), ...played(4, 110, false)]);
+  const told = chancesOf({ known, belief: known.belief }, [70, 84, 97, 110], 110);
+  it('says what is ready, what the goal’s chance is, and what that rests on', () => {
+    const { mean, variance } = known.belief;
+    // By hand: the place where four of five are clean, and the chance of the goal.
+    const wide = Math.sqrt(0.07 ** 2 + (Math.PI * variance) / 8);
+    const ready = Math.round(Math.exp(mean - Math.log(4) * wide));
+    const goal = Math.round(100 / (1 + Math.exp((Math.log(110) - mean) / wide)));
+    expect(told.words).toBe(`Ready ${ready} · goal 110: ${goal} %`);
+    expect(told.rests).toMatch(/from 12 tries on 1 day, and what the ceiling allows\.$/);
+    expect(told.rungs.map((p) => p > 0.5)).toEqual([true, true, mean > Math.log(97), false]);
+    expect(told.sure).toBeLessThan(ready);
+  });
+  it('is careful with few tries, and nothing is sure', () => {
+    const few = learnt(unknownYet(120, 20_000), played(1, 84, true));
+    expect(chancesOf({ known: few, belief: few.belief }, [84], 100).words).toMatch(/^Ready about /);
+    expect([0, 0.004, 0.5, 0.986, 1].map(chanceWords)).toEqual([
+      'under 2 %',
+      'under 2 %',
+      '50 %',
+      'over 98 %',
+      'over 98 %',
+    ]);
+  });
+});

@@ -1,0 +1,24 @@
+import { isContextTitle, type Attempt } from '../drill';
+import type { DatedTry } from './history';
+
+/** What a try says beside a measured one of the whole phrase. */
+const SAYS = { whole: 1, part: 0.3, ear: 0.8 };
+/** What listens without a player, and without a kit. */
+const NO_PLAYER: ReadonlySet<string> = new Set(['simulated', 'keys']);
+
+/**
+ * A try as a belief takes it in; null for one that no player played on a drum. `dayOf` gives the practice day of a
+ * time, as only the caller knows the player's calendar. Parts and bare stickings say less than the whole or the phrase
+ * in context, and an ear less than what was measured.
+ */
+export function evidenceOf(attempt: Attempt, dayOf: (at: number) => number): DatedTry | null {
+  const { at, bpm, verdict, stage, source, measured } = attempt;
+  if (NO_PLAYER.has(source ?? '')) return null;
+  const whole = stage === undefined || isContextTitle(stage);
+  return {
+    day: dayOf(at),
+    bpm,
+    clean: verdict === 'clean',
+    weight: (whole ? SAYS.whole : SAYS.part) * (measured ? 1 : SAYS.ear),
+  };
+}
