@@ -13,8 +13,8 @@ describe('what is believed of a ladder, in words', () => {
     const wide = Math.sqrt(0.07 ** 2 + (Math.PI * variance) / 8);
     const ready = Math.round(Math.exp(mean - Math.log(4) * wide));
     const goal = Math.round(100 / (1 + Math.exp((Math.log(110) - mean) / wide)));
-    expect(told.words).toBe(`Ready ${ready} · goal 110: ${goal} %`);
-    expect(told.rests).toMatch(/from 12 tries on 1 day, and what the ceiling allows\.$/);
+    expect(told.words).toBe(`Ready ${ready} · ${goal} % at the goal`);
+    expect(told.rests).toMatch(/^between \d+ and \d+, from 12 tries on 1 day$/);
     expect(told.rungs.map((p) => p > 0.5)).toEqual([true, true, mean > Math.log(97), false]);
     expect(told.sure).toBeLessThan(ready);
   });

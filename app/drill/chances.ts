@@ -5,7 +5,7 @@ import { chanceAt, readyTempo, rungChances, tempoAt, type Belief, type Known } f
 export interface Chances {
   /** The chance of each rung, 0–1. */
   readonly rungs: readonly number[];
-  /** "Ready 96 · goal 104: 61 %". */
+  /** "Ready 96 · 61 % at the goal". */
   readonly words: string;
   /** What that rests on. */
   readonly rests: string;
@@ -34,8 +34,8 @@ export function chancesOf(
   const about = known.tries < FEW ? 'about ' : '';
   return {
     rungs: rungChances(belief, rungs).chances,
-    words: `Ready ${about}${bpm} · goal ${goal}: ${chanceWords(chanceAt(belief, goal))}`,
-    rests: `Clean four times of five at ${bpm}, between ${low} and ${high}: from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}, and what the ceiling allows.`,
+    words: `Ready ${about}${bpm} · ${chanceWords(chanceAt(belief, goal))} at the goal`,
+    rests: `between ${low} and ${high}, from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}`,
     sure: Math.floor(tempoAt(belief, NINE_OF_TEN)),
   };
 }

@@ -10,6 +10,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { Tooltip } from 'primeng/tooltip';
 import { now } from '../data/clock';
 import { askedPart, newDrill } from '@core/drill';
 import { TEMPO } from '@core/time';
@@ -45,6 +46,7 @@ import { UnderWayComponent } from './under-way.component';
     RungKeysComponent,
     RungTempoComponent,
     StairsComponent,
+    Tooltip,
     UnderWayComponent,
   ],
   providers: [DrillStore, PlanStore, RoomChoices, SourceWatch, SubjectStore, TakeRecorder, TryJudge],
