@@ -1073,4 +1073,15 @@ export const OWN_SENTENCES: readonly Own[] = [
     'everything soft except before 3',
     'R L R L r k R L R L r k on eighths',
   ],
+  [
+    'R! l l R! l l R! l l R! l l R! l K K ; 4/4 ; 16ths',
+    'first accent to the crash, the others to the floor tom',
+    'R![right crash] l l R![floor tom] l l R![floor tom] l l R![floor tom] l l R![floor tom] l K K on 16ths',
+    'R![right crash] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] K K on 16ths',
+  ],
+  [
+    'R! l l R! l l R! l l R! l l R! l K K ; 4/4 ; 16ths',
+    'first accent to the crash, the rest to the floor tom',
+    'R![right crash] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] K K on 16ths',
+  ],
 ];

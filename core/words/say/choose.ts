@@ -19,6 +19,8 @@ export interface Before {
   readonly pattern: Pattern;
   /** Strokes that were last spoken of, by tick and limb; null when none were. */
   readonly them: ReadonlySet<string> | null;
+  /** Where one of several was spoken of, as "the first accent": all of them. */
+  readonly kin?: ReadonlySet<string> | undefined;
 }
 
 /** How a count that is said of strokes is meant: its stroke, the whole beat, or both are possible. */
@@ -29,6 +31,15 @@ export type BeatMeaning = 'count' | 'beat' | 'ask' | 'ask-beat';
  * bare number stands for.
  */
 export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count'): Ways<Choice> {
+  if (pick.others) {
+    const { others: _, ...rest } = pick;
+    const all = chosen(rest, before, beats);
+    const { kin } = before;
+    if (isWrong(all) || !kin) return all;
+    const isKin = (i: number): boolean => kin.has(keyOf(before.pattern.strokes[i] ?? { at: -1, limb: 'R' }));
+    const own = all.ways.map((way) => way.filter(isKin)).filter((way) => way.length > 0);
+    return { ways: unlike([...own, ...all.ways]) };
+  }
   const either = eitherWay(pick);
   if (either) {
     const [without, withIt] = either.map((p) => chosen(p, before, beats));

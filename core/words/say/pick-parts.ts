@@ -125,8 +125,10 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     at++;
   }
   const w = word(tokens, at);
-  if (w === 'rest' || w === 'others') out.push({ end: at + 1, value: { base: 'else' } });
-  if (w === 'other' && GENERIC.has(word(tokens, at + 1))) out.push({ end: at + 2, value: { base: 'else' } });
+  if (w === 'rest') out.push({ end: at + 1, value: { base: 'else' } });
+  if (w === 'others') out.push({ end: at + 1, value: { base: 'else', others: true } });
+  if (w === 'other' && GENERIC.has(word(tokens, at + 1)))
+    out.push({ end: at + 2, value: { base: 'else', others: true } });
   if (ALL.has(w) && w !== 'all' && w !== 'every') {
     if (word(tokens, at + 1) === 'else') out.push({ end: at + 2, value: { base: 'else' } });
     // "everything my left plays"

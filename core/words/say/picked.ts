@@ -22,6 +22,8 @@ export type Order =
 /** Strokes, or places, as they were said. Absent parts do not restrict. */
 export interface Pick {
   readonly base: 'all' | 'hands' | 'else' | 'them' | null;
+  /** "The others": of what was spoken of, or of all. */
+  readonly others?: true;
   /** "Everything" was said: a beat is all of the beat. */
   readonly everything?: true;
   readonly limb?: LimbTerm;

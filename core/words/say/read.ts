@@ -119,7 +119,13 @@ function after(line: Line, a: Act): Line | { readonly wrong: string; readonly wh
     .find((f) => f.weight === 'stop');
   if (stop) return { wrong: a.words, why: stop.words };
   return {
-    scene: { ...line.scene, pattern: built.pattern, built, them: a.them ?? new Set(built.pattern.strokes.map(keyOf)) },
+    scene: {
+      ...line.scene,
+      pattern: built.pattern,
+      built,
+      them: a.them ?? new Set(built.pattern.strokes.map(keyOf)),
+      kin: a.kin,
+    },
     moves: [...line.moves, ...moves],
     words: a.words === '' ? line.words : [...line.words, a.words],
   };

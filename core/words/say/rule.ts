@@ -14,6 +14,8 @@ export interface Act {
   readonly words: string;
   /** What "them", "it" and "the rest" stand for afterwards, by tick and limb. */
   readonly them?: ReadonlySet<string>;
+  /** Where one of several was spoken of: all of them, for "the others". */
+  readonly kin?: ReadonlySet<string>;
 }
 
 /** What a clause means for a phrase; or which of its words cannot be met, and why. */
@@ -39,11 +41,12 @@ export function rule(say: readonly string[], mean: Rule['mean'], rank = 0): Rule
 export const wrong = (words: string, why: string): Said => ({ wrong: words, why });
 
 /** A clause that means one thing. */
-export function act(offers: readonly Offer[], them?: ReadonlySet<string>): Act {
+export function act(offers: readonly Offer[], them?: ReadonlySet<string>, kin?: ReadonlySet<string>): Act {
   return {
     moves: offers.map((o) => o.entry),
     words: offers.map((o) => o.words).join(', then '),
     ...(them ? { them } : {}),
+    ...(kin ? { kin } : {}),
   };
 }
 
@@ -53,6 +56,17 @@ export function acts(...all: readonly (readonly Offer[])[]): Said {
 
 export function themOf(pattern: Pattern, indexes: readonly number[]): ReadonlySet<string> {
   return new Set(indexes.flatMap((i) => (pattern.strokes[i] ? [keyOf(pattern.strokes[i])] : [])));
+}
+
+/** All of which an ordinal chose one; undefined where none was said. */
+export function kinOf(
+  { order, except: _, ...rest }: Pick,
+  scene: Scene,
+  beats: BeatMeaning = 'count',
+): ReadonlySet<string> | undefined {
+  if (!order) return undefined;
+  const all = chosen(rest, scene, beats);
+  return isWrong(all) ? undefined : themOf(scene.pattern, all.ways[0] ?? []);
 }
 
 /** A meaning for each way to understand which strokes are meant. */
@@ -71,7 +85,7 @@ export function forStrokes(
   for (const own of ways.ways) {
     const made = make(selectorOf(pick, scene.pattern, own), own);
     if ('why' in made) return made;
-    found.push(act(made, themOf(scene.pattern, own)));
+    found.push(act(made, themOf(scene.pattern, own), kinOf(pick, scene, beats)));
   }
   return { acts: found };
 }

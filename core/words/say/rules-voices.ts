@@ -10,6 +10,7 @@ import {
   allOf,
   BUT,
   forStrokes,
+  kinOf,
   less,
   pickOf,
   rule,
@@ -50,7 +51,7 @@ function send(pick: Pick, lists: VoicesSaid, scene: Scene, under = false): Said 
     for (const voices of lists) {
       const select = selectorOf(pick, pattern, hands);
       const offer = offerOf('voice', { select, voices: [...voices], ...(under ? { under: 'K' as const } : {}) });
-      found.push(act([offer], themOf(pattern, hands)));
+      found.push(act([offer], themOf(pattern, hands), kinOf(pick, scene)));
     }
   }
   return { acts: found };
