@@ -1084,4 +1084,5 @@ export const OWN_SENTENCES: readonly Own[] = [
     'first accent to the crash, the rest to the floor tom',
     'R![right crash] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] l[floor tom] R![floor tom] l[floor tom] K K on 16ths',
   ],
+  ['R L R L R L R L R L ; 5/4 ; eighths', 'accent the first of every two'],
 ];

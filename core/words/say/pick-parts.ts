@@ -272,7 +272,8 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
   if (/^(?:on|at|of)$/.test(w)) {
     // "the last of every beat" is the last in each, not one on a beat.
     const each = w === 'of' && part.order !== undefined;
-    if (!part.counts)
+    // "The first of every two" says how many, and no count.
+    if (!part.counts && !(w === 'of' && /^(?:every|each|all)$/.test(word(tokens, at + 1))))
       for (const f of countsAt(tokens, at + 1))
         if (!each || f.value.every((c) => c.beat !== null)) add(f, { counts: f.value });
     let next = at + 1;

@@ -237,7 +237,7 @@ export function readLine(text: string, built: Build, around: Around = {}): Readi
   if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
   if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'That is so already.' }]);
   // What stands in the line says more than what a rule calls by its own words.
-  const bads = done.flatMap((d) => d.wrong ?? []);
+  const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));
   const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
   return not([{ words: line, from: 0, until: text.length, why: 'These words do not make a whole.' }]);
