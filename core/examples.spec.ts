@@ -7,6 +7,7 @@ import * as formats from './formats';
 import * as listen from './listen';
 import * as pattern from './pattern';
 import * as playback from './playback';
+import * as player from './player';
 import * as rendition from './rendition';
 import * as recipe from './recipe';
 import * as kit from './kit';
@@ -30,6 +31,7 @@ const scope: Record<string, unknown> = {
   ...recipe,
   ...drill,
   ...playback,
+  ...player,
   ...rendition,
   ...formats,
   ...variants,

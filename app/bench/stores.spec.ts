@@ -237,10 +237,15 @@ describe('undo across a reload', () => {
     bench.addMove('mirror');
     bench.setTempo(120);
     await until(() => bench.canUndo());
-    await new Promise((r) => setTimeout(r, 60));
-    const draft = (await db.drafts.toArray())[0]?.draft as unknown as { past: unknown[]; tempo: number };
-    expect(draft.tempo).toBe(120);
-    expect(draft.past).toHaveLength(3);
+    const kept = async () =>
+      (await db.drafts.toArray())[0]?.draft as unknown as { past: unknown[]; tempo: number } | undefined;
+    let draft = await kept();
+    for (let i = 0; i < 400 && draft?.tempo !== 120; i++) {
+      await new Promise((r) => setTimeout(r, 10));
+      draft = await kept();
+    }
+    expect(draft?.tempo).toBe(120);
+    expect(draft?.past).toHaveLength(3);
     // A fresh store is a reloaded tab.
     const again = TestBed.runInInjectionContext(() => new BenchStore());
     await until(() => again.ready());

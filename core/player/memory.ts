@@ -81,7 +81,7 @@ export function recall(memory: Memory, day: number): number {
  * How a day went, from what was clean of its tries.
  * @example
  * gradeOf(0, 3) // => 1
- * gradeOf(1, 3) // => 2
+ * gradeOf(1, 4) // => 2
  * gradeOf(2, 3) // => 3
  * gradeOf(3, 3) // => 4
  */

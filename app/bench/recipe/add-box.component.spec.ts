@@ -127,21 +127,17 @@ describe('the box that takes words', () => {
     const preview = TestBed.inject(PreviewStore);
     field.dispatchEvent(new Event('focus'));
     say('accent the rights');
-    TestBed.tick();
+    await until(() => preview.words() === 'Not taken yet: Accent rights');
     expect(preview.pattern()?.strokes.map((s) => s.level)).toEqual(['accent', 'ghost', 'ghost', 'tap']);
     expect(preview.changed()).toEqual([0]);
-    expect(preview.words()).toBe('Not taken yet: Accent rights');
     expect(store.recipe()?.moves).toEqual([]);
     // Of several none is shown before one is chosen.
     say('leave out 1');
-    TestBed.tick();
-    expect(preview.pattern()).toBeNull();
+    await until(() => preview.pattern() === null);
     key('ArrowDown', field);
-    TestBed.tick();
-    expect(preview.pattern()?.strokes.length).toBeLessThan(4);
+    await until(() => (preview.pattern()?.strokes.length ?? 9) < 4);
     field.dispatchEvent(new Event('blur'));
-    TestBed.tick();
-    expect(preview.words()).toBeNull();
+    await until(() => preview.words() === null);
   });
   it('a phrase of the shelf is named, written to its end by Tab, joined, opened, and asked for its like', async () => {
     const { store, m, field, say } = await box();
