@@ -256,4 +256,6 @@ test('the box from every place: a phrase of the shelf joined, seen beforehand, a
   await expect(page.getByRole('button', { name: /^To the practice room: the second half, from 70/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.locator('ls-drill')).toContainText('The second half');
+  // Loaded again the room does not take the part out once more.
+  await expect(page).toHaveURL(/\/drill\/[^?]+$/);
 });

@@ -1,26 +1,25 @@
 import { count } from '@core/base';
-import { chanceAt, readyTempo, rungChances, tempoAt, type Belief, type Known } from '@core/player';
+import { chanceAt, readyTempo, SURE, tempoAt, worthTrying, type Belief, type Known } from '@core/player';
 
-/** What is believed of a ladder, in figures and words. */
+/** What is believed of a ladder, in words. */
 export interface Chances {
-  /** The chance of each rung, 0–1. */
-  readonly rungs: readonly number[];
+  /** The chance of each rung. */
+  readonly rungs: readonly string[];
   /** "Ready 96 · 61 % at the goal". */
   readonly words: string;
-  /** What that rests on. */
+  /** What that rests on, and which rung is worth trying. */
   readonly rests: string;
   /** The highest tempo that is nine of ten. */
   readonly sure: number;
 }
 
-const NINE_OF_TEN = 0.9;
 /** Below so many tries a tempo is given as a guess. */
 const FEW = 5;
 
 /** A chance as it is shown: nothing is sure, and nothing is out of the question. */
 export function chanceWords(chance: number): string {
   const percent = Math.round(100 * chance);
-  return percent > 98 ? 'over 98 %' : percent < 2 ? 'under 2 %' : `${percent} %`;
+  return percent > 98 ? '> 98 %' : percent < 2 ? '< 2 %' : `${percent} %`;
 }
 
 /** What is believed of the rungs of a ladder and of its goal. */
@@ -31,11 +30,13 @@ export function chancesOf(
 ): Chances {
   const ready = readyTempo(belief);
   const [bpm, low, high] = [ready.bpm, ready.low, ready.high].map(Math.round);
+  const chances = rungs.map((rung) => chanceAt(belief, rung));
+  const worth = rungs[worthTrying(chances) ?? -1];
   const about = known.tries < FEW ? 'about ' : '';
   return {
-    rungs: rungChances(belief, rungs).chances,
+    rungs: chances.map(chanceWords),
     words: `Ready ${about}${bpm} · ${chanceWords(chanceAt(belief, goal))} at the goal`,
-    rests: `between ${low} and ${high}, from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}`,
-    sure: Math.floor(tempoAt(belief, NINE_OF_TEN)),
+    rests: `between ${low} and ${high}, from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}${worth === undefined ? '' : ` · worth trying: ${worth}`}`,
+    sure: Math.floor(tempoAt(belief, SURE)),
   };
 }

@@ -9,7 +9,7 @@ import {
   untracked,
   type OnDestroy,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
 import { now } from '../data/clock';
 import { askedPart, newDrill } from '@core/drill';
@@ -72,6 +72,7 @@ export class DrillComponent implements OnDestroy {
   readonly subject = inject(SubjectStore);
   readonly choices = inject(RoomChoices);
   readonly guard = inject(PracticeGuard);
+  private readonly router = inject(Router);
   readonly plans = inject(PlanStore);
   readonly missing = signal(false);
   readonly loaded = signal(false);
@@ -125,6 +126,10 @@ export class DrillComponent implements OnDestroy {
     if (stage && this.drill()) this.store.takeOut(stage);
     else if (stage) this.plans.onlyPart(stage);
     const at = Number(this.at());
+    // Once it was heard it is over: a page that is loaded again does not take the part out again.
+    const over = { from: null, until: null, part: null, at: null };
+    if (this.from() !== undefined || this.at() !== undefined)
+      void this.router.navigate([], { queryParams: over, queryParamsHandling: 'merge', replaceUrl: true });
     if (!this.drill() && at >= TEMPO.least && at <= TEMPO.most)
       this.plans.set({ start: at, goal: Math.max(at, this.plans.ladder().goal) });
   }

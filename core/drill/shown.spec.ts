@@ -20,7 +20,13 @@ function byHand(tries: readonly Attempt[], changed: number, now: number): number
   for (const t of tries) {
     let [reached, measured] = [0, 0];
     for (const o of tries) {
-      if (o.verdict !== 'clean' || o.stage !== undefined || o.source === 'keys' || o.source === 'simulated') continue;
+      if (
+        o.verdict !== 'clean' ||
+        (o.stage !== undefined && o.stage !== 'The whole phrase') ||
+        o.source === 'keys' ||
+        o.source === 'simulated'
+      )
+        continue;
       if (o.at < changed || o.at < now - SHOWN_FOR || o.bpm < t.bpm) continue;
       reached++;
       if (o.source === 'midi') measured++;
@@ -39,7 +45,7 @@ describe('what tries show', () => {
         bpm: fc.integer({ min: 60, max: 75 }),
         verdict: fc.constantFrom('clean' as const, 'clean' as const, 'messy' as const),
         source: fc.constantFrom(undefined, undefined, 'midi', 'keys', 'microphone', 'simulated'),
-        stage: fc.constantFrom(undefined, undefined, 'Bare sticking'),
+        stage: fc.constantFrom(undefined, undefined, 'The whole phrase', 'Bare sticking'),
       }),
       { maxLength: 40 },
     );

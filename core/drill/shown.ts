@@ -1,3 +1,4 @@
+import { ofWhole } from './stages';
 import type { Attempt } from './state';
 
 /** A clean try of a whole phrase: what it shows of what can be played. Times are milliseconds since 1970. */
@@ -22,15 +23,15 @@ const BY_EAR = 2;
 /** Tries that are remembered; those that others outdo are not. */
 const MOST = 12;
 /** What listened without hands on a kit: a program, and the computer's keys. */
-const NO_KIT: ReadonlySet<string> = new Set(['simulated', 'keys']);
+export const NO_KIT: ReadonlySet<string> = new Set(['simulated', 'keys']);
 
 /**
  * What is remembered of clean tries when one more comes: those that no others outdo by being as fast and newer. A
  * microphone at a pad hears strokes, but not that the way between the drums was gone: it counts as an ear.
  */
 export function withShown(before: readonly ShownTry[], attempt: Attempt): readonly ShownTry[] {
-  const { verdict, stage, source, measured, bpm, at } = attempt;
-  if (verdict !== 'clean' || stage !== undefined || NO_KIT.has(source ?? '')) return before;
+  const { verdict, source, measured, bpm, at } = attempt;
+  if (verdict !== 'clean' || !ofWhole(attempt) || NO_KIT.has(source ?? '')) return before;
   const own: ShownTry = { bpm, at, measured: source === 'midi' && measured !== undefined };
   const all = [...before, own];
   const outdone = (t: ShownTry): boolean => {

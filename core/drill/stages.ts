@@ -135,6 +135,17 @@ const WORDS = {
   },
 } as const satisfies Partial<Record<StageKind, { readonly title: string; readonly why: string }>>;
 
+/**
+ * Whether a try was of the whole phrase alone: of a drill without stages, or of the stage that is the whole.
+ * @example
+ * ofWhole({}) // => true
+ * ofWhole({ stage: simpleStage('whole').title }) // => true
+ * ofWhole({ stage: simpleStage('bare').title }) // => false
+ */
+export function ofWhole({ stage }: { readonly stage?: string | undefined }): boolean {
+  return stage === undefined || stage === WORDS.whole.title;
+}
+
 /** Kinds of stages that need nothing said but their kind. */
 export type SimpleStage = keyof typeof WORDS;
 

@@ -66,7 +66,7 @@ export const AttemptSchema = Type.Object({
   loops: whole(10_000),
   seconds: Type.Number({ minimum: 0, maximum: 1e7 }),
   verdict: Type.Union([Type.Literal('clean'), Type.Literal('messy')]),
-  /** The stage's title, for tries that were not of the whole phrase alone. */
+  /** The stage's title; absent in drills without stages. */
   stage: Type.Optional(Type.String({ maxLength: 120 })),
   /** How loud it was meant. */
   dynamic: Type.Optional(Type.Union([Type.Literal('soft'), Type.Literal('medium'), Type.Literal('loud')])),

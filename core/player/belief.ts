@@ -99,29 +99,13 @@ export function readyTempo(belief: Belief): Ready {
   };
 }
 
-/** The rungs of a ladder with the chance of each; where to start today, and which is next worth trying. */
-export interface RungChances {
-  readonly chances: readonly number[];
-  /** The highest that is nine times of ten; the lowest where none is. */
-  readonly start: number;
-  /** The first that is hard enough to learn from and can be met: three to four of five; null where there is none. */
-  readonly worth: number | null;
-}
-
-const SURE = 0.9;
+/** At this chance a rung is sure: where to start. */
+export const SURE = 0.9;
 /** Hard enough to learn from (Guadagnoli & Lee 2004, Challenge point). */
 const WORTH = { least: 0.6, most: 0.8 };
 
-/** What is believed of each rung of a ladder, in the order they are given. */
-export function rungChances(belief: Belief, rungs: readonly number[]): RungChances {
-  const chances = rungs.map((bpm) => chanceAt(belief, bpm));
-  const worth = chances.findIndex((p) => p >= WORTH.least && p <= WORTH.most);
-  return {
-    chances,
-    start: Math.max(
-      0,
-      chances.findLastIndex((p) => p >= SURE),
-    ),
-    worth: worth < 0 ? null : worth,
-  };
+/** The place of the first rung whose chance makes it worth trying, of some chances, 0–1; null where none does. */
+export function worthTrying(chances: readonly number[]): number | null {
+  const at = chances.findIndex((p) => p >= WORTH.least && p <= WORTH.most);
+  return at < 0 ? null : at;
 }

@@ -1,11 +1,8 @@
-import { isContextTitle, type Attempt } from '../drill';
+import { isContextTitle, NO_KIT, ofWhole, type Attempt } from '../drill';
 import type { DatedTry } from './history';
 
 /** What a try says beside a measured one of the whole phrase. */
 const SAYS = { whole: 1, part: 0.3, ear: 0.8 };
-/** What listens without a player, and without a kit. */
-const NO_PLAYER: ReadonlySet<string> = new Set(['simulated', 'keys']);
-
 /**
  * A try as a belief takes it in; null for one that no player played on a drum. `dayOf` gives the practice day of a
  * time, as only the caller knows the player's calendar. Parts and bare stickings say less than the whole or the phrase
@@ -13,8 +10,8 @@ const NO_PLAYER: ReadonlySet<string> = new Set(['simulated', 'keys']);
  */
 export function evidenceOf(attempt: Attempt, dayOf: (at: number) => number): DatedTry | null {
   const { at, bpm, verdict, stage, source, measured } = attempt;
-  if (NO_PLAYER.has(source ?? '')) return null;
-  const whole = stage === undefined || isContextTitle(stage);
+  if (NO_KIT.has(source ?? '')) return null;
+  const whole = ofWhole(attempt) || isContextTitle(stage ?? '');
   return {
     day: dayOf(at),
     bpm,

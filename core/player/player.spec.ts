@@ -12,11 +12,11 @@ import {
   readyTempo,
   recall,
   remembered,
-  rungChances,
   shareOf,
   tempoAt,
   unknownYet,
   USUAL_SHARE,
+  worthTrying,
   type Belief,
   type DatedTry,
 } from '.';
@@ -138,19 +138,16 @@ describe('a belief', () => {
       }),
     );
   });
-  it('chooses where to start and what is worth trying', () => {
+  it('says which rung is worth trying: the first between three and four of five', () => {
     const b = { mean: Math.log(100), variance: 0.0004 };
     const rungs = [70, 76, 82, 88, 94, 100, 106];
-    const { chances, start, worth } = rungChances(b, rungs);
-    // The same by hand: the highest at nine of ten, the first between three and four of five.
-    const p = rungs.map(
-      (bpm) => 1 / (1 + Math.exp((Math.log(bpm) - b.mean) / Math.sqrt(0.07 ** 2 + (Math.PI * 0.0004) / 8))),
-    );
-    chances.forEach((c, i) => expect(c).toBeCloseTo(p[i]!, 12));
-    expect(rungs[start]).toBe(82);
-    expect(rungs[worth!]).toBe(94);
-    expect(rungChances(b, [200, 220])).toMatchObject({ start: 0, worth: null });
-    expect(rungChances(b, []).start).toBe(0);
+    // The same by hand.
+    const wide = Math.sqrt(0.07 ** 2 + (Math.PI * 0.0004) / 8);
+    const p = rungs.map((bpm) => 1 / (1 + Math.exp((Math.log(bpm) - b.mean) / wide)));
+    rungs.forEach((bpm, i) => expect(chanceAt(b, bpm)).toBeCloseTo(p[i]!, 12));
+    expect(rungs[worthTrying(p)!]).toBe(94);
+    expect(worthTrying([0.95, 0.5])).toBeNull();
+    expect(worthTrying([])).toBeNull();
   });
 });
 
@@ -240,10 +237,11 @@ describe('what a try says', () => {
       weight({ measured, source: 'midi' }),
       weight({}),
       weight({ stage: contextTitle(3, 'fill') }),
+      weight({ stage: 'The whole phrase' }),
       weight({ stage: 'The first half' }),
       weight({ source: 'simulated', measured }),
       weight({ source: 'keys', measured }),
-    ]).toEqual([1, 0.8, 0.8, expect.closeTo(0.24, 9), null, null]);
+    ]).toEqual([1, 0.8, 0.8, 0.8, expect.closeTo(0.24, 9), null, null]);
     expect(evidenceOf(at({ verdict: 'messy' }), (t) => t / 864e5)).toEqual({
       day: 3,
       bpm: 90,

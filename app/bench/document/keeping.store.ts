@@ -1,5 +1,5 @@
 import { effect, inject, Injectable, signal } from '@angular/core';
-import { Router, type Params } from '@angular/router';
+import { Router } from '@angular/router';
 import { format } from 'date-fns';
 import { build, type Phrase } from '@core/recipe';
 import type { KeptState } from '@core/shelf';
@@ -13,6 +13,14 @@ import { CompareStore } from './compare.store';
 
 /** How the player is asked to keep: as the phrase it is, or as a new one. */
 export type Asking = 'keep' | 'as new';
+
+/** What was said of a drill: a part in ticks with what it was called, and a tempo to begin at. */
+export interface RoomWish {
+  readonly from?: number;
+  readonly until?: number;
+  readonly part?: string;
+  readonly at?: number;
+}
 
 /** From the Bench to the shelf and the room, and back: keeping, drilling, opening. */
 @Injectable({ providedIn: 'root' })
@@ -74,7 +82,7 @@ export class KeepingStore {
    * To the practice room. What is not kept yet is kept first, under the name it has or the one that is suggested, as a
    * drill remembers how far one came with a phrase. `wanted` is what was said of it: a part, a tempo to begin at.
    */
-  async drill(wanted: Params = {}): Promise<void> {
+  async drill(wanted: RoomWish = {}): Promise<void> {
     if (!this.bench.recipe()) return;
     const old = this.bench.phrase();
     if (old && this.bench.isKept()) {
@@ -93,7 +101,7 @@ export class KeepingStore {
     await this.toRoom(kept.phrase.id, wanted);
   }
 
-  private toRoom(id: string, wanted: Params): Promise<boolean> {
+  private toRoom(id: string, wanted: RoomWish): Promise<boolean> {
     return this.router.navigate(['/drill', id], Object.keys(wanted).length > 0 ? { queryParams: wanted } : {});
   }
 

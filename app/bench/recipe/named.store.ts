@@ -1,4 +1,4 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { phrasesIn, type ShelfPhrase } from '@core/words';
 import type { NamedPhrase } from '../../data/index/entry';
 import { PhrasesRepo } from '../../data/phrases.repo';
@@ -13,7 +13,7 @@ export class NamedStore {
   private readonly all = signal<readonly NamedPhrase[]>([]);
   private readonly found = signal<readonly ShelfPhrase[]>([]);
   private line = '';
-  readonly names = () => this.all().map((p) => p.name);
+  readonly names = computed(() => this.all().map((p) => p.name));
   /** Those that the line can mean. */
   readonly here = this.found.asReadonly();
 

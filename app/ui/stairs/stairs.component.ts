@@ -24,7 +24,7 @@ const BOTTOM = 28;
           <text class="messy" [attr.x]="s.x + s.width / 2" [attr.y]="height() - 8">{{ s.messy }} messy</text>
         }
         @if (s.chance !== null) {
-          <text class="chance" [attr.x]="s.x + s.width / 2" [attr.y]="height() - 8">{{ s.chance }} %</text>
+          <text class="chance" [attr.x]="s.x + s.width / 2" [attr.y]="height() - 8">{{ s.chance }}</text>
         }
         @if (s.shown) {
           <text [class.lit]="s.kind === 'lit'" [attr.x]="s.labelX" [attr.text-anchor]="s.side" [attr.y]="s.y - 9">
@@ -62,11 +62,7 @@ const BOTTOM = 28;
       font-size: 17px;
       fill: var(--ink);
     }
-    text.chance {
-      text-anchor: middle;
-      font-size: 11px;
-      font-weight: 500;
-    }
+    text.chance,
     text.messy {
       text-anchor: middle;
       font-size: 11px;
@@ -76,8 +72,8 @@ const BOTTOM = 28;
 })
 export class StairsComponent {
   readonly drill = input.required<DrillState>();
-  /** The chance that each rung is clean, 0–1; none where it is not known. */
-  readonly chances = input<readonly number[]>([]);
+  /** The chance that each rung is clean, in words; none where it is not known. */
+  readonly chances = input<readonly string[]>([]);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly room = followWidth(this.element);
   readonly height = followHeight(this.element, LOW);
@@ -112,14 +108,9 @@ export class StairsComponent {
         kind: done ? 'passed' : i === rung ? 'lit' : 'ahead',
         shown: wide >= 44 || i === rung || i === rungs.length - 1,
         messy: tries.filter((a) => a.verdict === 'messy').length,
-        chance: percentOf(this.chances()[i], wide),
+        chance: wide < 40 ? null : (this.chances()[i] ?? null),
       };
     });
     return { width, stairs, words: `Rung ${rung + 1} of ${rungs.length}, from ${low} to ${most} beats a minute` };
   });
-}
-
-/** A chance in per cent, where a stair is wide enough for it. */
-function percentOf(chance: number | undefined, wide: number): number | null {
-  return chance === undefined || wide < 40 ? null : Math.min(99, Math.max(1, Math.round(100 * chance)));
 }

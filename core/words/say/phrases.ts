@@ -12,6 +12,9 @@ export interface ShelfPhrase {
 const BEHIND: ReadonlySet<string> = new Set(['then', 'join', 'joined', 'by', 'with', 'to', 'of', 'like', 'open']);
 /** A name that could be said of strokes is one only behind these, or in quotes. */
 const SURELY: ReadonlySet<string> = new Set(['join', 'like']);
+const VERBS = [...BEHIND].join('|');
+const MAY_NAME = new RegExp(`\\b(?:${VERBS})\\b|[“"]`);
+const BEGUN = new RegExp(`\\b(?:${VERBS}) +["“]?([^,;"“”]{2,})$`, 'i');
 const PLAIN: Lexis = { words: new Set(), names: [], exact: true };
 
 const wordsOf = (name: string): readonly string[] => tokensOf(name, PLAIN).map((t) => t.word);
@@ -42,6 +45,11 @@ export function phraseNames(phrases: readonly ShelfPhrase[], known: ReadonlySet<
     .sort((a, b) => b.words.length - a.words.length);
 }
 
+/** The name that is begun at the end of a line; empty where none can be. */
+export function begunName(line: string): string {
+  return BEGUN.exec(line)?.[1] ?? '';
+}
+
 /** The most phrases that are looked for in one line. */
 const MOST_NAMED = 8;
 
@@ -52,7 +60,7 @@ const MOST_NAMED = 8;
  */
 export function phrasesIn<T extends { readonly name: string }>(line: string, all: readonly T[]): readonly T[] {
   const said = line.toLowerCase();
-  if (!/\b(?:then|join|joined|by|with|to|of|like|open)\b|[“"]/.test(said)) return [];
+  if (!MAY_NAME.test(said)) return [];
   const words = ` ${wordsOf(line).join(' ')} `;
   const stands = (name: string): boolean => words.includes(` ${wordsOf(name).join(' ')} `);
   // A slip further on in a name is read too: each of which the first word stands there can be meant.

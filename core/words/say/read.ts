@@ -4,7 +4,7 @@ import { VOICE, type Voice } from '../../stroke';
 import { scopesAt, type Pick } from './pick';
 import { keyOf } from './stretches';
 import { playingLine, type Order } from './playing';
-import { phraseNames, type ShelfPhrase } from './phrases';
+import { begunName, phraseNames, type ShelfPhrase } from './phrases';
 import { readPrinted } from './printed';
 import type { Act, Rule, Said, Scene } from './rule';
 import { readJoin } from './rules-join';
@@ -252,16 +252,13 @@ export interface Ending {
   readonly written: string;
 }
 
-/** Behind these a name of the shelf is written to its end. */
-const NAMED = /\b(?:then|join|joined to|followed by|like|open|of) +["“]?([^,;"“”]{2,})$/i;
-
 /**
  * Lines that a line could become when its last word is written to its end: pieces, limbs and other words that are
  * known, and behind "then", "like" or "open" names of the shelf. Empty where the last word is known as it stands, or
  * too short to tell.
  */
 export function endingsOf(text: string, names: readonly string[] = []): readonly Ending[] {
-  const begun = NAMED.exec(text)?.[1] ?? '';
+  const begun = begunName(text);
   const ended = (begun: string, all: readonly string[]): Ending[] =>
     all.slice(0, MOST_ENDINGS).map((w) => ({ line: text.slice(0, text.length - begun.length) + w, written: w }));
   const starts = begun.toLowerCase();

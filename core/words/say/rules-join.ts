@@ -19,7 +19,7 @@ function barsSaid(said: readonly BarSaid[], many: number): Join['own'] | null {
 function joined(
   at: number,
   { phrases = [], built }: Scene,
-  parts: { own?: readonly BarSaid[]; their?: readonly BarSaid[] },
+  parts: { readonly own?: readonly BarSaid[] | undefined; readonly their?: readonly BarSaid[] | undefined },
 ): Said {
   const phrase = phrases[at];
   if (!phrase) return wrong('', 'That phrase is not on this shelf.');
@@ -39,21 +39,16 @@ function joined(
 }
 
 const JOINED = '[join|joined to|joined with|joined by|followed by|answered by|answer with|join with|join to]';
-const bars = (v: unknown): readonly BarSaid[] => v as readonly BarSaid[];
+const KEPT = '(keep|only) {bars:own} [of this] [,] [and] then';
+const bars = (v: unknown): readonly BarSaid[] | undefined => v as readonly BarSaid[] | undefined;
 
 /** Phrases of the shelf in a line: "…, then Cold rope", "then bar 2 of Cold rope", "keep bar 1, then Cold rope". */
 export const JOIN_RULES: readonly Rule[] = [
-  rule([`${JOINED} {phrase}`], (v, scene) => joined(v['phrase'] as number, scene, {})),
-  rule([`${JOINED} {bars} of {phrase}`], (v, scene) =>
-    joined(v['phrase'] as number, scene, { their: bars(v['bars']) }),
+  rule(
+    [JOINED, `${KEPT} ${JOINED}`].flatMap((before) => [`${before} {phrase}`, `${before} {bars:their} of {phrase}`]),
+    (v, scene) => joined(v['phrase'] as number, scene, { own: bars(v['own']), their: bars(v['their']) }),
   ),
   rule([`${JOINED} (a|1|one) bar of {phrase}`], (v, scene) => joined(v['phrase'] as number, scene, { their: [1] })),
-  rule([`(keep|only) {bars:own} [of this] [,] [and] then ${JOINED} {phrase}`], (v, scene) =>
-    joined(v['phrase'] as number, scene, { own: bars(v['own']) }),
-  ),
-  rule([`(keep|only) {bars:own} [of this] [,] [and] then ${JOINED} {bars} of {phrase}`], (v, scene) =>
-    joined(v['phrase'] as number, scene, { own: bars(v['own']), their: bars(v['bars']) }),
-  ),
 ];
 
 const PARTS = '(?:bar (\\d+)|bars (\\d+) to (\\d+))';
