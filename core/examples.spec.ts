@@ -6,6 +6,7 @@ import * as drill from './drill';
 import * as formats from './formats';
 import * as listen from './listen';
 import * as pattern from './pattern';
+import * as plan from './plan';
 import * as playback from './playback';
 import * as player from './player';
 import * as rendition from './rendition';
@@ -32,6 +33,7 @@ const scope: Record<string, unknown> = {
   ...drill,
   ...playback,
   ...player,
+  ...plan,
   ...rendition,
   ...formats,
   ...variants,

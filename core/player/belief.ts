@@ -18,7 +18,7 @@ export interface Evidence {
  * How steep the curve of clean tries is over the logarithm of the tempo: 0.05 on one day, and as much again from day to
  * day.
  */
-export const STEEP = 0.07;
+export const STEEP = 0.064;
 /** The player's own share of their ceilings, before anything is known, and how sure that is. */
 export const USUAL_SHARE: Belief = Object.freeze({ mean: Math.log(0.8), variance: 0.2 ** 2 });
 /** How much phrases differ from what the share says. */
@@ -87,7 +87,7 @@ export interface Ready {
 /**
  * The tempo that is ready, with its interval.
  * @example
- * Math.round(readyTempo({ mean: Math.log(100), variance: 0 }).bpm) // => 91
+ * Math.round(readyTempo({ mean: Math.log(100), variance: 0 }).bpm) // => 92
  */
 export function readyTempo(belief: Belief): Ready {
   const below = Math.log(READY / (1 - READY)) * STEEP;

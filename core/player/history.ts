@@ -1,4 +1,4 @@
-import { afterTry, beforeAnyTry, OF_PHRASE, USUAL_SHARE, type Belief, type Evidence } from './belief';
+import { afterTry, beforeAnyTry, USUAL_SHARE, type Belief, type Evidence } from './belief';
 import { gradeOf, newMemory, recall, remembered, type Memory } from './memory';
 
 /** A try with its practice day: days since 1970-01-01 on the player's own calendar. */
@@ -21,11 +21,14 @@ export interface Known {
 const BY_THE_DAY = 0.026 ** 2;
 /** What lies between two days of practice adds this much a day. */
 const WITHOUT = 0.012 ** 2;
+/** So much of the logarithm of the tempo goes when all is forgotten. */
+const FORGOTTEN = 0.02;
 /**
- * So much of the logarithm of the tempo goes when all is forgotten. The falls of many short breaks add up, while what
- * was lost comes back within a few tries: of simulated learners 0.15 expects too little the day after.
+ * The hands lose this much by each day without practice, for a month at most; what was lost comes back within a few
+ * tries. A memory that is all there (as FSRS says of what was often practised) does not keep a tempo: simulated
+ * learners who come back after weeks are foreseen only with both.
  */
-const FORGOTTEN = 0.06;
+const STIFFER = { aDay: 0.0045, days: 30 };
 /** What a try teaches at first; less by each that came before (Newell & Rosenbloom 1981, a power law of practice). */
 const TAUGHT = { at: 0.01, halves: 6 };
 
@@ -44,7 +47,7 @@ export function onDay({ belief, before, memory }: Known, day: number): Belief {
   const gone = day - memory.lastDay;
   if (gone <= 0) return belief;
   return {
-    mean: belief.mean - FORGOTTEN * (1 - recall(memory, day)),
+    mean: belief.mean - FORGOTTEN * (1 - recall(memory, day)) - STIFFER.aDay * Math.min(gone - 1, STIFFER.days),
     variance: Math.min(Math.max(before.variance, belief.variance), belief.variance + BY_THE_DAY + WITHOUT * gone),
   };
 }
@@ -79,29 +82,4 @@ function dayOf(known: Known, day: number, tries: readonly DatedTry[]): Known {
     tries: known.tries + tries.length,
     days: known.days + (goesOn ? 0 : 1),
   };
-}
-
-/** What one phrase says of the player's own share of their ceilings. */
-export interface ShareSaid {
-  readonly known: Known;
-  readonly ceiling: number;
-}
-
-/**
- * The player's own share of their ceilings, from all phrases with tries: each says as much as its tries do, and never
- * more than phrases differ. The usual one where there are none.
- */
-export function shareOf(phrases: readonly ShareSaid[]): Belief {
-  let precision = 1 / USUAL_SHARE.variance;
-  let weighted = USUAL_SHARE.mean * precision;
-  for (const { known, ceiling } of phrases) {
-    // What the tries alone say: the belief without what was believed before them.
-    const own = 1 / known.belief.variance - 1 / known.before.variance;
-    if (own <= 1e-9) continue;
-    const mean = (known.belief.mean / known.belief.variance - known.before.mean / known.before.variance) / own;
-    const says = 1 / (1 / own + OF_PHRASE);
-    precision += says;
-    weighted += says * (mean - Math.log(ceiling));
-  }
-  return { mean: weighted / precision, variance: 1 / precision };
 }

@@ -12,7 +12,9 @@ import {
   readyTempo,
   recall,
   remembered,
+  knownUnder,
   shareOf,
+  shareWithout,
   tempoAt,
   unknownYet,
   USUAL_SHARE,
@@ -51,6 +53,7 @@ function calibrated(points: readonly (readonly [number, number])[]): { slope: nu
 describe('two thousand simulated learners', () => {
   const roll = dice(20261127);
   const points: (readonly [number, number])[] = [];
+  const after: (readonly [number, number])[] = [];
   let [own, oracle, many, inside, off, asked] = [0, 0, 0, 0, 0, 0];
   for (let n = 0; n < 2000; n++) {
     const { ceiling, tries } = learner(roll, 40);
@@ -60,6 +63,7 @@ describe('two thousand simulated learners', () => {
       if (i > 9) {
         const p = chanceAt(belief, t.bpm);
         points.push([Math.log(p / (1 - p)), Number(t.clean)]);
+        if (t.day - known.memory.lastDay! > 6) after.push([Math.log(p / (1 - p)), Number(t.clean)]);
         own += (p - Number(t.clean)) ** 2;
         oracle += (t.chance - Number(t.clean)) ** 2;
         many++;
@@ -78,6 +82,10 @@ describe('two thousand simulated learners', () => {
     expect(slope).toBeGreaterThan(0.9);
     expect(slope).toBeLessThan(1.1);
     expect(Math.abs(height)).toBeLessThan(0.1);
+  });
+  it('and as often on the first try after a week or more off', () => {
+    expect(after.length).toBeGreaterThan(500);
+    expect(Math.abs(calibrated(after).height)).toBeLessThan(0.25);
   });
   it('are foreseen nearly as well as by one who knows them', () =>
     expect(own / many).toBeLessThan(oracle / many + 0.02));
@@ -102,7 +110,7 @@ describe('a belief', () => {
         let [sum, first, second] = [0, 0, 0];
         const sd = Math.sqrt(b.variance);
         for (let x = b.mean - 8 * sd; x <= b.mean + 8 * sd; x += sd / 200) {
-          const p = 1 / (1 + Math.exp((Math.log(bpm) - x) / 0.07));
+          const p = 1 / (1 + Math.exp((Math.log(bpm) - x) / 0.064));
           const mass = Math.exp(-((x - b.mean) ** 2) / (2 * b.variance)) * (clean ? p : 1 - p);
           [sum, first, second] = [sum + mass, first + mass * x, second + mass * x * x];
         }
@@ -142,7 +150,7 @@ describe('a belief', () => {
     const b = { mean: Math.log(100), variance: 0.0004 };
     const rungs = [70, 76, 82, 88, 94, 100, 106];
     // The same by hand.
-    const wide = Math.sqrt(0.07 ** 2 + (Math.PI * 0.0004) / 8);
+    const wide = Math.sqrt(0.064 ** 2 + (Math.PI * 0.0004) / 8);
     const p = rungs.map((bpm) => 1 / (1 + Math.exp((Math.log(bpm) - b.mean) / wide)));
     rungs.forEach((bpm, i) => expect(chanceAt(b, bpm)).toBeCloseTo(p[i]!, 12));
     expect(rungs[worthTrying(p)!]).toBe(94);
@@ -163,7 +171,7 @@ describe('time', () => {
       expect(now.mean).toBeLessThan(before.mean + 1e-12);
       expect(now.variance).toBeGreaterThanOrEqual(before.variance);
       expect(now.variance).toBeLessThanOrEqual(known.before.variance);
-      expect(now.mean).toBeGreaterThan(known.belief.mean - 0.06 - 1e-9);
+      expect(now.mean).toBeGreaterThan(known.belief.mean - 0.02 - 30 * 0.0045 - 1e-9);
       before = now;
     }
   });
@@ -215,6 +223,47 @@ describe('the player’s own share of their ceilings', () => {
       // A phrase that was never tried is foreseen by it.
       expect(beforeAnyTry(100, found).mean).toBeCloseTo(Math.log(100) + found.mean, 12);
     }
+  });
+});
+
+describe('a phrase under another ceiling or share', () => {
+  const roll = dice(9);
+  const all = Array.from({ length: 60 }, () => {
+    const { ceiling, tries } = learner(roll, 12, 0.62 * Math.exp(0.05 * bell(roll)));
+    return { ceiling, tries, known: learnt(unknownYet(ceiling, 20_000), tries.map(of)) };
+  });
+  const share = shareOf(all);
+  it('is what its tries would have come to under it', () => {
+    let off = 0;
+    for (const { ceiling, tries, known } of all) {
+      const own = shareWithout(share, { ceiling, known });
+      const anew = learnt(unknownYet(ceiling, 20_000, own), tries.map(of));
+      const turned = knownUnder(known, ceiling, own);
+      expect(turned.before.mean).toBeCloseTo(Math.log(ceiling) + own.mean, 12);
+      expect(turned.belief.variance).toBeLessThan(turned.before.variance);
+      off += Math.abs(turned.belief.mean - anew.belief.mean);
+    }
+    expect(off / all.length).toBeLessThan(0.02);
+  });
+  it('says to itself only what the others said', () => {
+    for (const one of all.slice(0, 8)) {
+      const others = shareOf(all.filter((o) => o !== one));
+      const without = shareWithout(share, one);
+      expect(without.mean).toBeCloseTo(others.mean, 9);
+      expect(without.variance).toBeCloseTo(others.variance, 9);
+    }
+  });
+  it('with no tries is what is believed before any, and a new phrase is foreseen nearer by the share', () => {
+    const fresh = unknownYet(100, 20_000);
+    expect(knownUnder(fresh, 150, share).belief).toEqual(beforeAnyTry(150, share));
+    let [usual, own] = [0, 0];
+    for (let i = 0; i < 200; i++) {
+      const { ceiling, tries } = learner(roll, 1, 0.62);
+      const truth = Math.log(tries[0]!.ready);
+      usual += Math.abs(beforeAnyTry(ceiling).mean - truth);
+      own += Math.abs(beforeAnyTry(ceiling, share).mean - truth);
+    }
+    expect(own).toBeLessThan(0.7 * usual);
   });
 });
 

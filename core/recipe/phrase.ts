@@ -15,6 +15,15 @@ const TagSchema = Type.String({ minLength: 1, maxLength: TAGS.letters, pattern: 
 /** Longest name and note, in letters. */
 export const NAME_LETTERS = 10_000;
 
+/** What a goal can be wanted for. */
+export const GOAL_DAYS = ['night', 'lesson', 'recording', 'day'] as const;
+/** The day a goal is wanted: days since 1970-01-01 on the player's own calendar, to 2200. */
+const GoalDaySchema = Type.Object({
+  day: Type.Integer({ minimum: 0, maximum: 84_005 }),
+  what: Type.Unsafe<(typeof GOAL_DAYS)[number]>({ type: 'string', enum: [...GOAL_DAYS] }),
+});
+export type GoalDay = Static<typeof GoalDaySchema>;
+
 /** A recipe kept on the shelf under a name. Times are milliseconds since 1970. */
 export const PhraseSchema = Type.Object({
   id: idSchema(),
@@ -24,6 +33,8 @@ export const PhraseSchema = Type.Object({
   /** Tempo at which it plays on the Bench, and the goal of its drill, in counted beats a minute. */
   tempo: Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }),
   goal: Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }),
+  /** The day on which the goal is wanted. */
+  by: Type.Optional(GoalDaySchema),
   /** When to use it, when not to. */
   note: Type.String({ maxLength: NAME_LETTERS }),
   /** The phrase it is a variant of, and the one change that made it. */

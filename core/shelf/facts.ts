@@ -1,5 +1,5 @@
 import { checksumOf, stableJson } from '../base';
-import { barTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS, type Feel } from '../time';
+import { barTicks, beatTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS, type Feel } from '../time';
 import { countingOf, endsOn, leadOf, unisons, type Pattern } from '../pattern';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Recipe } from '../recipe';
@@ -23,12 +23,14 @@ export interface Facts {
   readonly leads: 'R' | 'L' | null;
   /** Strokes a quarter. */
   readonly density: number;
+  /** Strokes of each hand in a counted beat. */
+  readonly hands: { readonly R: number; readonly L: number };
   /** The same for phrases that are each other turned or mirrored. */
   readonly form: string;
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 2;
+export const FACTS_VERSION = 3;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -57,6 +59,13 @@ export function factsOf(pattern: Pattern): Facts {
     linear: unisons(pattern).length === 0,
     leads: leadOf(pattern).first,
     density: pattern.length === 0 ? 0 : (pattern.strokes.length * TICKS_PER_QUARTER) / pattern.length,
+    hands: { R: aBeat(pattern, 'R'), L: aBeat(pattern, 'L') },
     form: checksumOf(canonicalForm(pattern)),
   };
+}
+
+/** Strokes of a limb in a counted beat, of whole turns. */
+function aBeat(pattern: Pattern, limb: Limb): number {
+  const many = pattern.strokes.filter((s) => s.limb === limb).length;
+  return pattern.length === 0 ? 0 : (many * beatTicks(pattern.meter)) / pattern.length;
 }

@@ -1,0 +1,343 @@
+import fc from 'fast-check';
+import { learnt, newMemory, recall, unknownYet, type Known, type PaceDay } from '../player';
+import { byPlan, roundTheShelf, term, worstFirst } from '../testing/terms';
+import { dice } from '../testing/learners';
+import {
+  BREAK_AFTER,
+  dateWords,
+  weekday,
+  mostStrokes,
+  planToday,
+  type Block,
+  type PlanPhrase,
+  type TodayAsked,
+  type TodayPlan,
+} from '.';
+
+const TODAY = 20_784; // a Friday
+
+const phrase = (id: string, more: Partial<PlanPhrase> = {}): PlanPhrase => ({
+  id,
+  name: `Phrase ${id}`,
+  family: 'fill',
+  goal: 100,
+  by: null,
+  ceiling: 130,
+  best: null,
+  known: unknownYet(130, TODAY),
+  days: [],
+  hands: { R: 2, L: 1 },
+  kit: true,
+  fix: null,
+  ...more,
+});
+
+/** What is known after so many tries at a tempo, ending so many days ago. */
+function known(bpm: number, clean: number, tries: number, ago: number, days = 4): { known: Known; days: PaceDay[] } {
+  let now = unknownYet(130, TODAY - ago - days);
+  const list: PaceDay[] = [];
+  for (let d = 0; d < days; d++) {
+    const day = TODAY - ago - days + 1 + d;
+    now = learnt(
+      now,
+      Array.from({ length: tries }, (_, i) => ({ day, bpm, clean: i < clean, weight: 1 })),
+    );
+    list.push({ day, seconds: tries * 40, belief: now.belief });
+  }
+  return { known: now, days: list };
+}
+
+const asked = (more: Partial<TodayAsked> = {}): TodayAsked => ({
+  day: TODAY,
+  minutes: 35,
+  place: 'kit',
+  order: 'in-turn',
+  held: [],
+  dropped: [],
+  arranged: [],
+  done: [],
+  strokes: { today: 0, week: [] },
+  ...more,
+});
+
+const climbing = (id: string, more: Partial<PlanPhrase> = {}): PlanPhrase =>
+  phrase(id, { ...known(92, 3, 5, 2), best: 92, ...more });
+const owned = (id: string, ago: number, more: Partial<PlanPhrase> = {}): PlanPhrase =>
+  phrase(id, { ...known(108, 5, 5, ago, 3), best: 108, goal: 90, ...more });
+
+const minutesOf = (plan: TodayPlan, kind?: Block['kind']): number =>
+  plan.blocks.filter((b) => !kind || b.kind === kind).reduce((s, b) => s + b.minutes, 0);
+const named = (plan: TodayPlan, id: string): Block | undefined =>
+  plan.blocks.find((b) => b.phrase === id && b.kind !== 'warm-up');
+
+/** Any shelf: phrases never tried, climbing, owned, with and without days, for hands and for feet. */
+const shelf = fc
+  .array(
+    fc.record({
+      kind: fc.constantFrom('new', 'climbing', 'owned'),
+      ago: fc.integer({ min: 0, max: 60 }),
+      night: fc.option(fc.integer({ min: -3, max: 40 })),
+      kit: fc.boolean(),
+      feet: fc.boolean(),
+      warm: fc.boolean(),
+      fix: fc.option(fc.integer({ min: 1, max: 4 })),
+    }),
+    { maxLength: 12 },
+  )
+  .map((all) =>
+    all.map((p, i): PlanPhrase => {
+      const make =
+        p.kind === 'new' ? phrase : p.kind === 'climbing' ? climbing : (id: string, m: object) => owned(id, p.ago, m);
+      return make(`p${i}`, {
+        kit: p.kit,
+        ...(p.feet ? { hands: { R: 0, L: 0 } } : {}),
+        ...(p.warm ? { family: 'warm-up' as const } : {}),
+        by: p.night === null ? null : { day: TODAY + p.night, what: 'night' },
+        fix: p.fix === null ? null : { words: 'The left hand drags 18 ms.', stage: 'bare', times: p.fix },
+      });
+    }),
+  );
+const question = fc
+  .record({
+    minutes: fc.integer({ min: 5, max: 180 }),
+    place: fc.constantFrom('kit' as const, 'pad' as const, 'none' as const),
+    order: fc.constantFrom('in-turn' as const, 'rounds' as const),
+    week: fc.array(fc.integer({ min: 0, max: 6000 }), { maxLength: 7 }),
+    today: fc.integer({ min: 0, max: 3000 }),
+    dropped: fc.subarray(['p0', 'p1', 'warm-up', 'play', 'gone']),
+    held: fc.subarray(['rise:p2', 'keep:p3', 'rise:gone', 'play', 'nonsense']),
+    done: fc.subarray(['warm-up', 'rise:p4', 'break', 'rise:p5']),
+  })
+  .map(({ week, today, held, done, ...rest }) =>
+    asked({
+      ...rest,
+      strokes: { today, week },
+      held: held.map((id) => ({ id, minutes: 6 })),
+      done: done.map((id) => ({ id, minutes: 4 })),
+    }),
+  );
+
+describe('a day of practice', () => {
+  it('fills its minutes and no more, from the first to the last, without a gap', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const plan = planToday(phrases, q);
+        const done = q.done.reduce((s, d) => s + d.minutes, 0);
+        let at = done;
+        for (const b of plan.blocks) {
+          expect(b.at).toBe(at);
+          expect(b.minutes).toBeGreaterThan(0);
+          expect(Number.isInteger(b.minutes)).toBe(true);
+          at += b.minutes;
+        }
+        expect(at).toBeLessThanOrEqual(Math.max(done, q.minutes));
+        expect(plan.free).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('never goes on for longer than 25 minutes without a break, with what was done before', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        let run = 0;
+        for (const d of q.done) run = d.id === 'break' ? 0 : run + d.minutes;
+        for (const b of planToday(phrases, q).blocks) {
+          run = b.kind === 'break' ? 0 : run + b.minutes;
+          expect(run).toBeLessThanOrEqual(BREAK_AFTER);
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('plans each phrase once, none that was dropped or done, one new one that nobody waits for, and keeps what is held', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const plan = planToday(phrases, q);
+        const own = plan.blocks.filter((b) => b.phrase !== null && b.kind !== 'warm-up');
+        // A block that is cut into rounds, or by a break, is still one.
+        expect(new Set(own.map((b) => b.phrase)).size).toBe(new Set(own.map((b) => b.id)).size);
+        for (const b of own) {
+          const isHeld = q.held.some((h) => h.id === b.id);
+          if (!isHeld) expect(q.dropped).not.toContain(b.phrase);
+          expect(q.done.map((d) => d.id)).not.toContain(b.id);
+        }
+        const extra = own.filter(
+          (b) => b.kind === 'new' && !((phrases.find((p) => p.id === b.phrase)?.by?.day ?? -1) >= TODAY),
+        );
+        expect(new Set(extra.map((b) => b.phrase)).size).toBeLessThanOrEqual(1);
+        const night = phrases.some((p) => p.by && p.by.day >= TODAY && p.by.day <= TODAY + 2);
+        if (night) expect(own.filter((b) => b.kind === 'new')).toEqual([]);
+        for (const l of plan.left) expect(own.map((b) => b.phrase)).not.toContain(l.phrase);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('puts no more on the hands than half as much again as the week, held blocks aside', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const free = { ...q, held: [], dropped: ['warm-up', 'play'] };
+        const plan = planToday(phrases, free);
+        const most = mostStrokes(free.strokes.week);
+        expect(plan.load.most).toBe(most === null ? null : Math.round(most));
+        const planned = plan.load.strokes - free.strokes.today;
+        if (most !== null) expect(planned).toBeLessThanOrEqual(Math.max(0, most - free.strokes.today));
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it('is the same for the same question, and every sentence has its words', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const plan = planToday(phrases, q);
+        expect(planToday(phrases, q)).toEqual(plan);
+        for (const { words } of [...plan.blocks, ...plan.left]) {
+          expect(words).toMatch(/\S.*[.]$/);
+          expect(words).not.toMatch(/undefined|null|NaN|Infinity/);
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+  it('of an empty shelf, of five minutes and of three hours is sensible', () => {
+    const empty = planToday([], asked());
+    expect(empty.blocks.map((b) => b.kind)).toEqual(['warm-up', 'play']);
+    expect(empty.left).toEqual([]);
+    const short = planToday([climbing('a'), owned('b', 30)], asked({ minutes: 5 }));
+    expect(short.blocks[0]?.kind).toBe('warm-up');
+    expect(minutesOf(short)).toBe(5);
+    const one = planToday([climbing('a')], asked({ minutes: 180 }));
+    expect(minutesOf(one, 'rise')).toBe(12);
+    expect(one.free).toBeGreaterThan(100);
+    expect(one.notes.join()).toContain('begin with less');
+    const past = planToday([climbing('a', { by: { day: TODAY - 5, what: 'night' } })], asked());
+    expect(named(past, 'a')?.words ?? '').toContain('was wanted');
+  });
+  it('says its numbers', () => {
+    const plan = planToday(
+      [climbing('a', { name: 'Glass over five', goal: 104, best: 95, by: { day: TODAY + 6, what: 'night' } })],
+      asked(),
+    );
+    const block = plan.blocks.find((b) => b.kind === 'rise')!;
+    expect(block.words).toMatch(/^95 clean, 104 wanted for the night on Thursday, (> |< )?\d+ % sure\. From \d+/);
+    expect(block.from!).toBeLessThanOrEqual(block.to!);
+    expect(block.to!).toBeLessThanOrEqual(104);
+  });
+  it('keeps what is due, raises what has a day before what has none, and mends what was named twice', () => {
+    const long = owned('kept', 60);
+    expect(recall(long.known.memory, TODAY)).toBeLessThan(0.99);
+    const due = { ...long, known: { ...long.known, memory: { ...long.known.memory, dueDay: TODAY - 1 } } };
+    const fresh = owned('fresh', 1, {
+      known: {
+        ...owned('x', 1).known,
+        memory: { ...newMemory(TODAY), ...owned('x', 1).known.memory, dueDay: TODAY + 9 },
+      },
+    });
+    const plan = planToday([due, fresh], asked());
+    expect(named(plan, 'fresh')).toBeUndefined();
+    expect(plan.left.find((l) => l.phrase === 'fresh')?.words).toBe('Sure enough: due on 6 Dec.');
+    const both = planToday(
+      [climbing('a'), climbing('b', { by: { day: TODAY + 9, what: 'lesson' } })],
+      asked({ minutes: 12 }),
+    );
+    expect(named(both, 'b')!.minutes).toBeGreaterThan(named(both, 'a')?.minutes ?? 0);
+    const fix = { words: 'The left hand drags 18 ms.', stage: 'bare' as const, times: 2 };
+    const mended = named(planToday([climbing('a', { fix })], asked()), 'a')!;
+    expect([mended.kind, mended.stage]).toEqual(['mend', 'bare']);
+    expect(mended.words).toMatch(/^The left hand drags 18 ms\. Named twice of late/);
+    expect(named(planToday([climbing('a', { fix: { ...fix, times: 1 } })], asked()), 'a')!.kind).toBe('rise');
+  });
+  it('plays by bare sticking away from the kit, and leaves the feet for the kit', () => {
+    const feet = climbing('feet', { hands: { R: 0, L: 0 } });
+    for (const place of ['pad', 'none'] as const) {
+      const plan = planToday([climbing('a'), feet], asked({ place }));
+      expect(named(plan, 'a')!.stage).toBe('bare');
+      expect(plan.left.find((l) => l.phrase === 'feet')?.words).toBe('It is for the feet: at the kit.');
+      expect(plan.notes.join()).toContain('bare sticking');
+    }
+    expect(named(planToday([climbing('a', { kit: false })], asked({ place: 'pad' })), 'a')!.stage).toBeNull();
+  });
+  it('in rounds plays the same minutes in stretches of four at most', () => {
+    const phrases = ['a', 'b', 'c'].map((id) => climbing(id));
+    const [turn, rounds] = (['in-turn', 'rounds'] as const).map((order) => planToday(phrases, asked({ order })));
+    const sums = (p: TodayPlan): number[] =>
+      ['a', 'b', 'c'].map((id) =>
+        p.blocks.filter((b) => b.phrase === id && b.kind !== 'warm-up').reduce((s, b) => s + b.minutes, 0),
+      );
+    expect(sums(rounds!)).toEqual(sums(turn!));
+    const climbs = rounds!.blocks.filter((b) => b.kind === 'rise');
+    expect(Math.max(...climbs.map((b) => b.minutes))).toBeLessThanOrEqual(4);
+    expect(climbs.some((b, i) => b.phrase !== climbs[i + 1]?.phrase)).toBe(true);
+    expect(climbs[0]!.round).toEqual({ n: 1, of: expect.any(Number) as number });
+  });
+  it('comes in the order in which the player laid it', () => {
+    const phrases = ['a', 'b', 'c'].map((id) => climbing(id));
+    const ids = planToday(phrases, asked({ minutes: 25 }))
+      .blocks.filter((b) => b.kind === 'rise')
+      .map((b) => b.id);
+    const turned = [...ids].reverse();
+    const laid = planToday(phrases, asked({ minutes: 25, arranged: turned }))
+      .blocks.filter((b) => b.kind === 'rise')
+      .map((b) => b.id);
+    expect(laid).toEqual(turned);
+  });
+});
+
+describe('a date', () => {
+  it('is the one of the platform’s own calendar, from 1970 to 2200', () => {
+    for (let day = 0; day <= 84_005; day++) {
+      const date = new Date(day * 864e5);
+      const year = date.getUTCFullYear();
+      const month = date.toLocaleString('en', { month: 'short', timeZone: 'UTC' });
+      if (dateWords(day, true) !== `${date.getUTCDate()} ${month} ${year}`) throw new Error(`${day}`);
+      if (weekday(day) !== date.toLocaleString('en', { weekday: 'long', timeZone: 'UTC' })) throw new Error(`${day}`);
+      if (day > 3000) day += 36;
+    }
+    expect(dateWords(11_016, true)).toBe('29 Feb 2000');
+  });
+});
+
+describe('sixty days to a night', () => {
+  const show = (many: number, minutes: number, seeds: number): { plan: number; round: number; worst: number } => {
+    const sum = { plan: 0, round: 0, worst: 0 };
+    for (let seed = 1; seed <= seeds; seed++) {
+      sum.plan += term(seed, many, minutes, byPlan);
+      sum.round += term(seed, many, minutes, roundTheShelf);
+      sum.worst += term(seed, many, minutes, worstFirst);
+    }
+    return sum;
+  };
+  it('a show of 36 phrases at twenty minutes a day: a fifth more is ready by the plan than by either other way', () => {
+    const { plan, round, worst } = show(36, 20, 12);
+    expect(plan / round).toBeGreaterThan(1.2);
+    expect(plan / worst).toBeGreaterThan(1.2);
+  });
+  it('with time enough for all it is no worse', () => {
+    const { plan, round, worst } = show(24, 30, 8);
+    expect(plan / round).toBeGreaterThan(1);
+    expect(plan / worst).toBeGreaterThan(1.2);
+  });
+});
+
+describe('a thousand phrases', () => {
+  it('are planned by looking at each of them a few times only', () => {
+    // Not the time is tested, but that it grows with the shelf and not with its square.
+    const roll = dice(3);
+    const many = (n: number): PlanPhrase[] =>
+      Array.from({ length: n }, (_, i) => climbing(`p${i}`, { goal: 80 + Math.floor(40 * roll()) }));
+    let looked = 0;
+    const watched = (list: PlanPhrase[]): PlanPhrase[] =>
+      list.map((p) =>
+        Object.defineProperty({ ...p }, 'days', {
+          get: () => {
+            looked++;
+            return p.days;
+          },
+        }),
+      );
+    planToday(watched(many(100)), asked({ minutes: 180 }));
+    const few = looked;
+    looked = 0;
+    planToday(watched(many(1000)), asked({ minutes: 180 }));
+    expect(looked / few).toBeLessThan(11);
+  });
+});

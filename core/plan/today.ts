@@ -1,0 +1,323 @@
+import { clamp, count } from '../base';
+import { onDay, tempoAt } from '../player';
+import type { Block, LeftOut, PlanPhrase, TodayAsked, TodayPlan } from './block';
+import {
+  candidate,
+  candidatesOf,
+  LOAD_UNIT,
+  loadOf,
+  nightNear,
+  type Candidate,
+  type CandidateLength,
+  type NotToday,
+} from './candidates';
+import { chosen, type Choosable } from './knapsack';
+import { mostStrokes } from './load';
+import { BREAK_MINUTES, inOrder, playingMinutes, stretches, withBreaks, type Loose } from './order';
+import { blockWords, nightWords, noMinutesWords, notTodayWords } from './words';
+import { worthOf } from './worth';
+
+/** The shortest and the longest day that is planned, in minutes. */
+export const DAY_MINUTES = Object.freeze({ least: 5, most: 180 });
+/** Left-out phrases that are named. */
+const MOST_LEFT = 12;
+/** Strokes of a hand in a minute of free play or warm-up, where nothing tells. */
+const USUAL_STROKES = 90;
+
+/** A block before it has its place. */
+interface Made extends Loose {
+  readonly candidate: Candidate | null;
+  readonly bring: Block['bring'];
+  readonly held: boolean;
+}
+
+/** Minutes of warm-up and of free play for a day. */
+function usualMinutes(minutes: number): { readonly warm: number; readonly play: number } {
+  return {
+    warm: minutes < 10 ? 2 : minutes < 30 ? 3 : minutes < 60 ? 4 : 5,
+    play: minutes < 20 ? 0 : minutes < 40 ? 3 : minutes < 90 ? 5 : 10,
+  };
+}
+
+/**
+ * A day of practice: blocks on a timeline with their reasons, what was left out and why. The same for the same
+ * question. Days in days since 1970-01-01, minutes whole; what the player held, dropped, laid and has done is kept to.
+ */
+export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): TodayPlan {
+  const { day } = asked;
+  const done = asked.done.reduce((sum, d) => sum + d.minutes, 0);
+  const since = sinceBreak(asked);
+  const total = Math.max(0, clamp(Math.round(asked.minutes), 0, DAY_MINUTES.most) - done);
+  const night = nightNear(phrases, day);
+  const byId = new Map(phrases.map((p) => [p.id, p]));
+  const usual = usualMinutes(asked.minutes);
+  let rest = playingMinutes(total, since);
+  const most = mostStrokes(asked.strokes.week);
+  let load = most === null ? null : Math.floor(Math.max(0, most - asked.strokes.today) / LOAD_UNIT);
+  let planned = 0;
+  const spend = (minutes: number, strokes: number): void => {
+    rest -= minutes;
+    planned += strokes;
+    if (load !== null) load = Math.max(0, load - strokes);
+  };
+
+  const held: Made[] = [];
+  for (const h of asked.held) {
+    const made = heldBlock(h.id, Math.min(Math.round(h.minutes), rest), byId, asked);
+    if (!made || made.minutes < 1 || asked.done.some((d) => d.id === h.id)) continue;
+    held.push(made);
+    spend(made.minutes, made.candidate ? loadAt(made.candidate, made.minutes) : usualLoad(made.minutes));
+  }
+  const fixed = (id: 'warm-up' | 'play', minutes: number): Made | null => {
+    const own = held.find((b) => b.id === id);
+    if (own || asked.dropped.includes(id) || asked.done.some((d) => d.id === id)) return null;
+    const fit = Math.min(minutes, rest);
+    if (fit < 1) return null;
+    spend(fit, usualLoad(fit));
+    return { id, kind: id, minutes: fit, value: 0, candidate: null, bring: [], held: false };
+  };
+  const warm = rest > 0 ? fixed('warm-up', usual.warm) : null;
+  const play = fixed('play', usual.play);
+
+  const taken = new Set(held.flatMap((b) => b.candidate?.phrase.id ?? []));
+  const found: Candidate[] = [];
+  const not: { readonly phrase: PlanPhrase; readonly why: NotToday }[] = [];
+  for (const phrase of phrases) {
+    if (taken.has(phrase.id)) continue;
+    const some = candidatesOf(phrase, asked, night);
+    if (typeof some === 'string') not.push({ phrase, why: some });
+    else found.push(...some);
+  }
+  const items = itemsOf(found, held);
+  const wished = chosen(items, rest, null);
+  const cut = load !== null && wished.reduce((sum, c) => sum + c.length.load, 0) > load;
+  const picked = cut ? chosen(items, rest, load) : wished;
+  for (const { length } of picked) spend(length.minutes, length.load);
+  const made = picked.map(({ length }): Made => ({
+    id: length.candidate.id,
+    kind: length.candidate.kind,
+    minutes: length.minutes,
+    value: length.value / length.minutes,
+    candidate: length.candidate,
+    bring: [],
+    held: false,
+  }));
+  const blocks = inOrder(
+    [...(warm ? [warm] : []), ...held, ...made, ...(play ? [play] : [])].map((b) =>
+      b.kind === 'play' ? { ...b, bring: broughtIn([...held, ...made]) } : b,
+    ),
+    asked.arranged,
+  );
+  const laid = onTheLine(blocks, phrases, asked, done, since);
+  return {
+    blocks: laid,
+    ...leftOut(found, picked, not, { asked, night, cut }),
+    notes: notesOf(asked, night, most, { cut, planned, anything: phrases.length > 0 }),
+    free: Math.max(0, rest),
+    load: {
+      strokes: Math.round(asked.strokes.today + planned * LOAD_UNIT),
+      most: most === null ? null : Math.round(most),
+    },
+  };
+}
+
+/** Whether it is new and nobody waits for it: of those one a day is enough. What has a day must be begun in time. */
+const isExtra = ({ kind, worth }: Candidate): boolean => kind === 'new' && worth.left === null;
+
+/** Each phrase is a thing to choose; all new ones that nobody waits for are one. */
+function itemsOf(found: readonly Candidate[], held: readonly Made[]): readonly Choosable<CandidateLength>[] {
+  const fresh = held.some((b) => b.candidate && isExtra(b.candidate)) ? [] : found.filter(isExtra);
+  return [
+    ...byPhrase(found.filter((c) => !isExtra(c))),
+    ...(fresh.length > 0 ? [{ id: 'new', lengths: fresh.flatMap((c) => c.lengths) }] : []),
+  ];
+}
+
+/** What can be done with one phrase is one thing: it is kept or raised, not both. */
+function byPhrase(found: readonly Candidate[]): readonly Choosable<CandidateLength>[] {
+  const own = new Map<string, CandidateLength[]>();
+  for (const { phrase, lengths } of found) own.set(phrase.id, [...(own.get(phrase.id) ?? []), ...lengths]);
+  return [...own].map(([id, lengths]) => ({ id, lengths }));
+}
+
+const usualLoad = (minutes: number): number => Math.ceil((minutes * USUAL_STROKES) / LOAD_UNIT);
+const loadAt = ({ phrase, from, to }: Candidate, minutes: number): number => loadOf(phrase, (from + to) / 2, minutes);
+
+/** A block that the player holds; null where its phrase is gone. */
+function heldBlock(
+  id: string,
+  minutes: number,
+  byId: ReadonlyMap<string, PlanPhrase>,
+  { day, place }: TodayAsked,
+): Made | null {
+  if (id === 'warm-up' || id === 'play')
+    return { id, kind: id, minutes, value: 0, candidate: null, bring: [], held: true };
+  const at = id.indexOf(':');
+  const kind = id.slice(0, at);
+  const phrase = byId.get(id.slice(at + 1));
+  if (!phrase || (kind !== 'keep' && kind !== 'rise' && kind !== 'mend' && kind !== 'new')) return null;
+  const own = candidate(phrase, kind, worthOf(phrase, day), place);
+  return { id, kind, minutes, value: 0, candidate: own, bring: [], held: true };
+}
+
+/** One or two phrases to bring in while playing freely: those that were climbed or are new. */
+function broughtIn(blocks: readonly Made[]): Block['bring'] {
+  const own = blocks.filter((b) => b.candidate && b.kind !== 'keep');
+  const list = own.length > 0 ? own : blocks.filter((b) => b.candidate);
+  return list
+    .slice(0, 2)
+    .flatMap((b) => (b.candidate ? [{ id: b.candidate.phrase.id, name: b.candidate.phrase.name }] : []));
+}
+
+/** Minutes played since the last break, of what was done. */
+function sinceBreak({ done }: TodayAsked): number {
+  const last = done.findLastIndex((d) => d.id === 'break');
+  return done.slice(last + 1).reduce((sum, d) => sum + d.minutes, 0);
+}
+
+function onTheLine(
+  blocks: readonly Made[],
+  phrases: readonly PlanPhrase[],
+  { day, order }: TodayAsked,
+  done: number,
+  since: number,
+): readonly Block[] {
+  let at = done;
+  let breaks = 0;
+  const next = blocks.find((b) => b.candidate);
+  return withBreaks(stretches(blocks, order), since).map(({ block, minutes, round }): Block => {
+    const here = { minutes, at, round };
+    at += minutes;
+    if (!block) {
+      breaks++;
+      return {
+        ...here,
+        ...EMPTY,
+        id: breaks === 1 ? 'break' : `break-${breaks}`,
+        kind: 'break',
+        name: 'Break',
+        words: `${BREAK_MINUTES} minutes: sticks down, shake out the hands, quiet for the ears.`,
+      };
+    }
+    const base = { ...EMPTY, ...here, id: block.id, kind: block.kind, held: block.held, bring: block.bring };
+    if (block.kind === 'warm-up') return { ...base, ...warmUp(phrases, next?.candidate ?? null, day) };
+    if (block.kind === 'play' || !block.candidate)
+      return { ...base, name: 'Play freely', words: playWords(block.bring) };
+    const { phrase, from, to, stage } = block.candidate;
+    return { ...base, phrase: phrase.id, name: phrase.name, from, to, stage, words: blockWords(block.candidate, day) };
+  });
+}
+
+const EMPTY = { phrase: null, name: '', bring: [], from: null, to: null, stage: null, held: false } as const;
+/** A warm-up begins at this share of what is sure. */
+const SLOWLY = 0.6;
+
+/** The warm-up that was longest not played; without one the bare sticking of what comes next. */
+function warmUp(
+  phrases: readonly PlanPhrase[],
+  next: Candidate | null,
+  day: number,
+): Pick<Block, 'phrase' | 'name' | 'from' | 'to' | 'stage' | 'words'> {
+  const usual = 'Slowly and loose, small strokes first.';
+  const own = phrases
+    .filter((p) => p.family === 'warm-up')
+    .sort((a, b) => (a.known.memory.lastDay ?? -1) - (b.known.memory.lastDay ?? -1) || (a.id < b.id ? -1 : 1))[0];
+  if (!own && !next) return { phrase: null, name: 'Warm up', from: null, to: null, stage: null, words: usual };
+  const phrase = own ?? next?.phrase;
+  const sure = phrase ? tempoAt(onDay(phrase.known, day), 0.9) : 60;
+  const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase?.goal ?? sure)), 30, 120);
+  return {
+    phrase: phrase?.id ?? null,
+    name: own ? own.name : `The hands of ${next?.phrase.name ?? ''}`,
+    from,
+    to: from,
+    stage: own ? null : 'bare',
+    words: own ? `${usual} At ${from}.` : `${usual} Its bare sticking at ${from}, as it comes next.`,
+  };
+}
+
+function playWords(bring: Block['bring']): string {
+  const names = bring.map((b) => b.name);
+  const what = names.length > 0 ? `, and ${names.join(' or ')} brought in where it fits` : '';
+  return `Over time, bars left open to fill${what}. Nothing is measured but the time.`;
+}
+
+function leftOut(
+  found: readonly Candidate[],
+  picked: readonly { readonly length: CandidateLength }[],
+  not: readonly { readonly phrase: PlanPhrase; readonly why: NotToday }[],
+  { asked, night, cut }: { readonly asked: TodayAsked; readonly night: number | null; readonly cut: boolean },
+): Pick<TodayPlan, 'left' | 'more'> {
+  const { day } = asked;
+  const inPlan = new Set(picked.map(({ length }) => length.candidate.phrase.id));
+  const aNew = picked.some(({ length }) => isExtra(length.candidate));
+  const most = (c: Candidate): number => Math.max(...c.lengths.map((l) => l.value / l.minutes));
+  // Of two things that could be done with a phrase the first is named.
+  const each = new Map([...found].reverse().map((c) => [c.phrase.id, c]));
+  const others = [...each.values()]
+    .filter((c) => !inPlan.has(c.phrase.id))
+    .map((c) => ({ c, value: most(c) }))
+    .sort((a, b) => b.value - a.value || (a.c.id < b.c.id ? -1 : 1))
+    .map(({ c }): LeftOut => {
+      const why = isExtra(c) && aNew ? 'one-new' : cut ? 'load' : 'minutes';
+      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, words: noMinutesWords(c, day, why) };
+    });
+  const said = not
+    .filter((n) => n.why !== 'done')
+    .map(({ phrase, why }): LeftOut => {
+      const due = phrase.known.memory.lastDay === null ? null : phrase.known.memory.dueDay;
+      const kind = phrase.known.tries === 0 ? 'new' : 'keep';
+      return { phrase: phrase.id, name: phrase.name, kind, words: notTodayWords(why, day, due, night) };
+    });
+  // What the player dropped can be taken back: it stands first.
+  const dropped = new Set(asked.dropped);
+  const fixed = (['warm-up', 'play'] as const).flatMap((id): LeftOut[] =>
+    dropped.has(id)
+      ? [
+          {
+            phrase: id,
+            name: id === 'play' ? 'Play freely' : 'Warm up',
+            kind: id,
+            words: notTodayWords('dropped', day, null, night),
+          },
+        ]
+      : [],
+  );
+  const all = [
+    ...fixed,
+    ...said.filter((l) => dropped.has(l.phrase)),
+    ...others,
+    ...said.filter((l) => !dropped.has(l.phrase)),
+  ];
+  return { left: all.slice(0, MOST_LEFT), more: Math.max(0, all.length - MOST_LEFT) };
+}
+
+function notesOf(
+  asked: TodayAsked,
+  night: number | null,
+  most: number | null,
+  { cut, planned, anything }: { readonly cut: boolean; readonly planned: number; readonly anything: boolean },
+): readonly string[] {
+  const { day, strokes, place } = asked;
+  const total = strokes.today + planned * LOAD_UNIT;
+  return [
+    ...(night === null
+      ? []
+      : [`${night === day ? 'Tonight it counts' : `The night is ${nightWords(night, day)}`}: nothing new before it.`]),
+    ...(place === 'kit' || !anything
+      ? []
+      : [
+          `${place === 'pad' ? 'On a pad' : 'Without an instrument'} what needs the kit is played by its bare sticking.`,
+        ]),
+    ...(cut && most !== null
+      ? [
+          `Shortened: about ${Math.round(total / 100) * 100} strokes a hand, and half as much again as in your week is ${Math.round(most / 100) * 100}. Hands grow used to more within weeks, not days; at pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
+        ]
+      : []),
+    ...(most === null && asked.minutes >= 60 && anything
+      ? [
+          `Nothing was played in the last week, so nothing tells what ${count(asked.minutes, 'minute')} are to your hands: begin with less than you want.`,
+        ]
+      : []),
+  ];
+}
