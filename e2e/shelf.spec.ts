@@ -112,7 +112,7 @@ test('boards: made of what is chosen, ordered by keys and by hand, kept over a r
 
 test('many at once: taken off, and all of it brought back from one place', async ({ page }) => {
   await openDemo(page);
-  const clean = /\d+ clean of 104/;
+  const clean = /\d+ clean/;
   await expect(page.locator('ls-strip').first()).toContainText(clean);
   const before = clean.exec((await page.locator('ls-strip').first().textContent()) ?? '')?.[0] ?? 'nothing';
   for (const name of ['Anchor chain', 'Cold rope'])

@@ -73,6 +73,21 @@ export class ShelfIndex {
     return (await this.open()).kin(id);
   }
 
+  /** The day as it is best practised. */
+  async plan(asked: Parameters<IndexApi['plan']>[0]): ReturnType<IndexApi['plan']> {
+    return (await this.open()).plan(asked);
+  }
+
+  /** What is believed of a phrase today. */
+  async believed(id: string): ReturnType<IndexApi['believed']> {
+    return (await this.open()).believed(id);
+  }
+
+  /** The player's own share of their ceilings, for what is to be believed of a phrase. */
+  async shareFor(id: string): ReturnType<IndexApi['shareFor']> {
+    return (await this.open()).shareFor(id);
+  }
+
   /** What clean tries showed of the player's limbs, beyond their tests. */
   async lessons(): Promise<readonly Lesson[]> {
     return (await this.open()).lessons();

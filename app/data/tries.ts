@@ -2,6 +2,7 @@ import Dexie, { type Collection } from 'dexie';
 import { stableJson } from '@core/base';
 import { bestOf, NO_BEST, pagesOf, withTry, type Attempt, type TriesPage } from '@core/drill';
 import { SHELF_LIMITS } from '@core/shelf';
+import { now } from './clock';
 import type { ShelfDb } from './db';
 
 /** Under this id the tallies hold how many tries there are in all: it can be no phrase's. */
@@ -60,7 +61,7 @@ export async function logTries(db: ShelfDb, phrase: string, tries: readonly Atte
 export async function countAnew(db: ShelfDb, phrase: string): Promise<void> {
   const tries = (await pagesRange(db, phrase).toArray()).flatMap((p) => p.tries);
   if (tries.length === 0) await db.tallies.delete(phrase);
-  else await db.tallies.put({ ...bestOf(tries), id: phrase });
+  else await db.tallies.put({ ...bestOf(tries), id: phrase, edited: now() });
 }
 
 /** Changes how many there are in all. */

@@ -1,5 +1,5 @@
-import { learnt, unknownYet } from '@core/player';
-import { chancesOf, chanceWords } from './chances';
+import { chanceWords, learnt, unknownYet } from '@core/player';
+import { chancesOf } from './chances';
 
 const played = (many: number, bpm: number, clean: boolean) =>
   Array.from({ length: many }, () => ({ day: 20_000, bpm, clean, weight: 1 }));
@@ -10,10 +10,10 @@ describe('what is believed of a ladder, in words', () => {
   it('says what is ready, what the goal’s chance is, and what that rests on', () => {
     const { mean, variance } = known.belief;
     // By hand: the place where four of five are clean, and the chance of the goal.
-    const wide = Math.sqrt(0.07 ** 2 + (Math.PI * variance) / 8);
+    const wide = Math.sqrt(0.064 ** 2 + (Math.PI * variance) / 8);
     const ready = Math.round(Math.exp(mean - Math.log(4) * wide));
     const goal = Math.round(100 / (1 + Math.exp((Math.log(110) - mean) / wide)));
-    expect(told.words).toBe(`Ready ${ready} · ${goal} % at the goal`);
+    expect(told.words).toBe(`Ready ${ready} · ${goal} % at 110`);
     expect(told.rests).toMatch(/^between \d+ and \d+, from 12 tries on 1 day( · worth trying: \d+)?$/);
     expect(told.rungs).toEqual(
       [70, 84, 97, 110].map((b) => chanceWords(1 / (1 + Math.exp((Math.log(b) - mean) / wide)))),

@@ -8,6 +8,7 @@ interface Room {
   pressBad(): void;
   toggleSounds(): void;
   toggleStaff(): void;
+  endBlock(): Promise<void>;
 }
 
 /** The keys of the practice room: Space, Enter and the arrows alone run a whole drill, so that a pedal does too. */
@@ -33,6 +34,7 @@ export function drillKeys(room: Room): readonly Key[] {
     },
     { combo: 'n', shown: 'N', does: 'Staff in place of the ribbon', run: () => room.toggleStaff() },
     { combo: 'c', shown: 'C', does: 'Click, counts and loudness', run: () => room.toggleSounds() },
+    { combo: 'b', shown: 'B', does: 'The block of the day is over: back to Today', run: () => void room.endBlock() },
     { combo: 'Escape', shown: 'Esc', does: 'Enough for today', run: () => store.happen({ kind: 'stop' }) },
   ];
 }

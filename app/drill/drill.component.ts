@@ -12,8 +12,10 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
 import { now } from '../data/clock';
-import { askedPart, newDrill } from '@core/drill';
+import { askedPart, newDrill, simpleStage } from '@core/drill';
 import { TEMPO } from '@core/time';
+import { TodayRepo } from '../data/today.repo';
+import { BlockClockComponent } from '../playing/block-clock.component';
 import { KeysService } from '../shell/keys.service';
 import { StairsComponent } from '../ui/stairs/stairs.component';
 import { drillKeys } from './drill-keys';
@@ -38,6 +40,7 @@ import { UnderWayComponent } from './under-way.component';
 @Component({
   selector: 'ls-drill',
   imports: [
+    BlockClockComponent,
     DrillSetupComponent,
     ElsewhereNoteComponent,
     RoomSoundComponent,
@@ -63,6 +66,14 @@ export class DrillComponent implements OnDestroy {
   readonly until = input<string>();
   readonly part = input<string>();
   readonly at = input<string>();
+  /** Route: the block of the day that is played. */
+  readonly block = input<string>();
+  private readonly todays = inject(TodayRepo);
+  /** The block of the day that this room is open for. */
+  readonly running = computed(() => {
+    const { running } = this.todays.now();
+    return running && running.id === this.block() ? running : null;
+  });
   readonly next = computed(() => {
     const ids = (this.then() ?? '').split(',').filter(Boolean);
     const [id] = ids;
@@ -121,6 +132,7 @@ export class DrillComponent implements OnDestroy {
   private asked(): void {
     const whole = this.subject.whole();
     if (!whole) return;
+    this.asBlock();
     const stage =
       this.from() === undefined ? null : askedPart(whole, Number(this.from()), Number(this.until()), this.part() ?? '');
     if (stage && this.drill()) this.store.takeOut(stage);
@@ -134,6 +146,22 @@ export class DrillComponent implements OnDestroy {
       this.plans.set({ start: at, goal: Math.max(at, this.plans.ladder().goal) });
   }
 
+  /** A block of the day: what it asks for stands ready. A drill under way goes on; free play is put into it. */
+  private asBlock(): void {
+    const block = this.running();
+    if (!block) return;
+    if (!this.drill()) this.plans.ofBlock(block);
+    else if (block.kind === 'play' && !this.store.free()) this.store.takeOut(simpleStage('free'));
+  }
+
+  /** The block of the day is over: back for the next. */
+  async endBlock(): Promise<void> {
+    if (!this.running()) return;
+    this.store.leave();
+    await this.todays.finish();
+    await this.router.navigate(['/today']);
+  }
+
   pressGood(): void {
     const drill = this.drill();
     if (!drill) this.store.begin(this.plans.plan());
@@ -143,7 +171,8 @@ export class DrillComponent implements OnDestroy {
   }
 
   pressBad(): void {
-    if (this.store.running()) this.store.judge('messy');
+    if (this.store.free() && this.store.running()) this.store.happen({ kind: 'pause' });
+    else if (this.store.running()) this.store.judge('messy');
     else this.store.happen({ kind: 'stop' });
   }
 }

@@ -6,6 +6,7 @@ import {
   drillStage,
   drillStep,
   drillTempo,
+  isFree,
   isRunning,
   isStuck,
   loopsOfRung,
@@ -28,6 +29,7 @@ import { freshUuid } from '../data/ids';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { SettingsRepo } from '../data/settings.repo';
+import { TodayRepo } from '../data/today.repo';
 import { HitSources } from '../input/sources.service';
 import { Player } from '../playing/player';
 import { RoomChoices } from './room-choices.store';
@@ -57,6 +59,7 @@ export class DrillStore {
   private readonly tries = inject(TryJudge);
   private readonly subject = inject(SubjectStore);
   private readonly choices = inject(RoomChoices);
+  private readonly todays = inject(TodayRepo);
   private readonly state = signal<DrillState | null>(null);
   private readonly ears = new Subscription();
   private readonly slowState = signal(false);
@@ -100,6 +103,11 @@ export class DrillStore {
   readonly tempo = computed(() => {
     const drill = this.state();
     return drill ? drillTempo(drill) : (this.subject.phrase()?.tempo ?? 0);
+  });
+  /** Whether the present stage is free play. */
+  readonly free = computed(() => {
+    const drill = this.state();
+    return drill !== null && isFree(drill);
   });
   readonly stuck = computed(() => {
     const drill = this.state();
@@ -177,6 +185,9 @@ export class DrillStore {
     const next = drillStep(before, event);
     if (next === before) return;
     this.state.set(next);
+    // Of free play the time alone is remembered.
+    if (isFree(before) && before.phase === 'playing' && next.phase !== 'playing' && before.tryBegan !== null)
+      void this.todays.addFree((now() - before.tryBegan) / 1000);
     this.slowState.set(false);
     if (isRunning(next.phase)) this.sleptState.set(false);
     // Loops alone are not worth a write: a resumed drill begins its try again anyway.
@@ -259,7 +270,7 @@ export class DrillStore {
     if (this.slow()) return;
     this.tries.begin();
     const meant = this.rendition();
-    if (meant?.said) this.recorder.forget();
+    if (meant?.said || meant?.open) this.recorder.forget();
     else if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
     this.happen({ kind: 'counted-in', at: now() });
   }
@@ -315,7 +326,8 @@ export class DrillStore {
   private sound(): void {
     const kind = this.choices.source();
     // Nobody strikes anything where the phrase is said.
-    if (kind === null || this.rendition()?.said) this.recorder.stop();
+    const meant = this.rendition();
+    if (kind === null || meant?.said || meant?.open) this.recorder.stop();
     else if (!this.recorder.listening()) void this.recorder.listen(this.sources.of(kind));
     this.play();
   }

@@ -14,8 +14,10 @@ import {
   type NewStage,
   type SimpleStage,
   type Stage,
+  type StageKind,
 } from '@core/drill';
 import { drillSeconds, rendition } from '@core/rendition';
+import type { RunningBlock } from '@core/plan';
 import type { Choice } from '../ui/choice';
 import { chancesOf } from './chances';
 import { COUNT_IN_BARS } from './drill.store';
@@ -86,6 +88,7 @@ export class PlanStore {
       grow('four', 'Grow four at a time'),
       grow('note', 'Grow note by note'),
       simple('steady-foot'),
+      simple('free'),
       ...(phrase && fitsEveryBeat(phrase) ? [simple('every-beat')] : []),
       ...[1, 2, 3, 7].map((bars): Choice<Addition> => ({
         value: { kind: 'context', bars },
@@ -169,6 +172,34 @@ export class PlanStore {
   /** One part alone, from the tempo that was asked for. */
   onlyPart(stage: NewStage): void {
     this.put([{ ...stage, id: 'asked' }]);
+  }
+
+  /** What a block of the day asks for. */
+  ofBlock({ kind, stage, from }: RunningBlock): void {
+    const goal = this.subject.phrase()?.goal ?? 100;
+    const own = (kinds: readonly StageKind[]): readonly NewStage[] =>
+      this.subject.proposed().filter((s) => kinds.includes(s.kind));
+    const whole = simpleStage('whole');
+    const mended = stage === null ? [] : own([stage]).slice(0, 1);
+    const alone = stage === 'bare' || stage === 'dynamics' || stage === 'skeleton' || stage === 'steady-foot';
+    const first: readonly NewStage[] = mended.length > 0 ? mended : alone ? [simpleStage(stage)] : [];
+    const stages: readonly NewStage[] =
+      kind === 'play'
+        ? [simpleStage('free')]
+        : kind === 'mend'
+          ? [...first, whole]
+          : stage !== null
+            ? first
+            : kind === 'rise'
+              ? [whole, ...own(['context'])]
+              : kind === 'new'
+                ? []
+                : [whole];
+    if (stages.length > 0) this.put(stages.map((s, i) => ({ ...s, id: `b${i}` })));
+    if (from === null) return;
+    // What is kept, or warms up, stays at its tempo.
+    const stays = kind === 'keep' || kind === 'warm-up';
+    this.set({ start: from, goal: stays ? from : Math.max(from, goal) });
   }
 
   proposeAnew(): void {

@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { count } from '@core/base';
-import { drillPass } from '@core/drill';
+import { drillPass, promptFor } from '@core/drill';
+import { barTicks } from '@core/time';
+import { TodayRepo } from '../data/today.repo';
 import { DrillStore } from './drill.store';
+import { SubjectStore } from './subject.store';
 
 /** The most loops that have a mark of their own. */
 const MOST_MARKS = 32;
@@ -13,38 +16,42 @@ const MOST_MARKS = 32;
   template: `
     @if (store.drill(); as d) {
       <span class="huge">{{ store.slow() ? store.tempo() / 2 : store.tempo() }}</span>
-      <span class="quiet">beats a minute · of {{ d.plan.goal }}</span>
+      <span class="quiet">beats a minute{{ store.free() ? '' : ' · of ' + d.plan.goal }}</span>
       @if (pass(); as p) {
         <span class="pass">play it {{ p }}</span>
       }
-      <span class="loops">
-        @switch (d.phase) {
-          @case ('judging') {
-            {{ loopsOf(d.loops) }} played. How was it?
-          }
-          @case ('playing') {
-            @if (d.loops >= store.need()) {
-              {{ loopsOf(d.loops) }} played
-            } @else {
-              loop <strong>{{ d.loops + 1 }}</strong> of {{ store.need() }}
+      @if (store.free()) {
+        <span class="pass" aria-live="polite">{{ prompt() }}</span>
+      } @else {
+        <span class="loops">
+          @switch (d.phase) {
+            @case ('judging') {
+              {{ loopsOf(d.loops) }} played. How was it?
             }
-            @if (d.early) {
-              · counts as clean
+            @case ('playing') {
+              @if (d.loops >= store.need()) {
+                {{ loopsOf(d.loops) }} played
+              } @else {
+                loop <strong>{{ d.loops + 1 }}</strong> of {{ store.need() }}
+              }
+              @if (d.early) {
+                · counts as clean
+              }
+            }
+            @case ('count-in') {
+              count-in
+            }
+            @default {
+              {{ loopsOf(store.need()) }} a rung
             }
           }
-          @case ('count-in') {
-            count-in
+        </span>
+        <span class="marks" aria-hidden="true">
+          @for (m of marks(); track $index) {
+            <span [class]="m"></span>
           }
-          @default {
-            {{ loopsOf(store.need()) }} a rung
-          }
-        }
-      </span>
-      <span class="marks" aria-hidden="true">
-        @for (m of marks(); track $index) {
-          <span [class]="m"></span>
-        }
-      </span>
+        </span>
+      }
       @if (d.messy === 1) {
         <span class="once">one messy try; the next goes a rung down</span>
       }
@@ -94,6 +101,8 @@ const MOST_MARKS = 32;
 })
 export class RungTempoComponent {
   readonly store = inject(DrillStore);
+  private readonly subject = inject(SubjectStore);
+  private readonly todays = inject(TodayRepo);
   readonly pass = computed(() => {
     const drill = this.store.drill();
     return drill ? drillPass(drill) : null;
@@ -103,6 +112,20 @@ export class RungTempoComponent {
     if (!drill) return [];
     return Array.from({ length: Math.min(MOST_MARKS, this.store.need()) }, (_, i) =>
       i < drill.loops ? 'over' : i === drill.loops && drill.phase === 'playing' ? 'now' : 'ahead',
+    );
+  });
+  /** What may be tried in the open bars. */
+  readonly prompt = computed(() => {
+    const [drill, played] = [this.store.drill(), this.store.rendition()];
+    if (!drill || !played) return '';
+    const bring = this.todays.now().running?.bring.map((b) => b.name) ?? [];
+    const own = this.subject.phrase()?.name;
+    const names = bring.length > 0 ? bring : own === undefined ? [] : [own];
+    const bars = Math.round(this.store.loop() / barTicks(played.pattern.meter));
+    return promptFor(
+      drill.loops,
+      names.map((n) => n.slice(0, 60)),
+      bars,
     );
   });
   readonly loopsOf = (n: number): string => count(n, 'loop');

@@ -1,7 +1,6 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
-import { differenceInCalendarDays } from 'date-fns';
 import { stableJson } from '@core/base';
 import {
   NO_BEST,
@@ -15,15 +14,16 @@ import {
   shownTempo,
 } from '@core/drill';
 import type { Pattern } from '@core/pattern';
-import { evidenceOf, learnt, onDay, unknownYet, type Belief, type Known } from '@core/player';
+import { evidenceOf, learnt, onDay, unknownYet, USUAL_SHARE, type Belief, type Known } from '@core/player';
 import { ceilingOn } from '@core/reach';
-import { now } from '../data/clock';
+import { now, practiceDay, today } from '../data/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { AbleService } from '../data/able.service';
+import { ShelfIndex } from '../data/shelf-index.service';
 import { inSlices } from '../ui/idle';
 
 /** The most grooves of the shelf that are offered to keep the time: each is worked out to know whether it fits. */
@@ -35,9 +35,6 @@ interface Groove {
   readonly recipe: Phrase['recipe'];
   readonly pattern: Pattern;
 }
-
-/** The practice day of a time: on the player's own calendar. */
-const dayOf = (at: number): number => differenceInCalendarDays(at, 0);
 
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
@@ -52,6 +49,9 @@ export class SubjectStore {
   private readonly drills = inject(DrillsRepo);
   private readonly kits = inject(KitsRepo);
   private readonly able = inject(AbleService);
+  private readonly index = inject(ShelfIndex);
+  /** What the other phrases say of the player: it comes in a moment later. */
+  private readonly share = signal<Belief>(USUAL_SHARE);
   private readonly shelf = toSignal(this.phrases.grooves$(MOST_GROOVES), { initialValue: null });
   private readonly state = signal<{
     readonly phrase: Phrase;
@@ -103,10 +103,10 @@ export class SubjectStore {
   readonly known = computed((): { readonly belief: Belief; readonly known: Known } | null => {
     const [state, top] = [this.state(), this.ceiling()];
     if (!state || !top) return null;
-    const tries = state.tries.flatMap((t) => evidenceOf(t, dayOf) ?? []).filter((t) => t.day <= dayOf(now()));
+    const tries = state.tries.flatMap((t) => evidenceOf(t, practiceDay) ?? []).filter((t) => t.day <= today());
     if (tries.length === 0) return null;
-    const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0), tries);
-    return { known, belief: onDay(known, dayOf(now())) };
+    const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0, this.share()), tries);
+    return { known, belief: onDay(known, today()) };
   });
   readonly suggestion = computed(() =>
     suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),
@@ -142,6 +142,9 @@ export class SubjectStore {
       return false;
     }
     this.state.set({ phrase, best: await this.drills.bestOf(id), tries: await this.drills.lastTriesOf(id) });
+    void this.index.shareFor(id).then((share) => {
+      if (this.phrase()?.id === id) this.share.set(share);
+    });
     return true;
   }
 }

@@ -19,6 +19,7 @@ import { ShelfActs } from './shelf.acts';
       }
       <span class="spacer"></span>
       <button type="button" class="btn small" (click)="acts.drill(list())">Drill in turn</button>
+      <button type="button" class="btn small" (click)="want.emit(list())">Wanted by …</button>
       <button type="button" class="btn small" (click)="tag.emit(list())">Tag …</button>
       <button type="button" class="btn small" (click)="toBoard.emit(list())">Put on a board …</button>
       @if (ownBoard(); as b) {
@@ -66,6 +67,7 @@ export class ChosenBarComponent {
   readonly board = input<Board | null>(null);
   readonly all = output();
   readonly letGo = output();
+  readonly want = output<readonly string[]>();
   readonly tag = output<readonly string[]>();
   readonly toBoard = output<readonly string[]>();
   /** The board that is shown, if it is in the player's own order. */

@@ -53,10 +53,11 @@ import { ShelfStore } from './shelf.store';
             <td class="cut">{{ row.facts ?? '…' }}</td>
             <td class="mono">{{ row.goal }}</td>
             <td class="mono">{{ row.best.clean ?? '–' }}</td>
+            <td class="mono">{{ row.believed?.ready ?? '–' }}</td>
             <td class="mono">{{ row.top?.bpm ?? '–' }}</td>
             <td>{{ when(row) }}</td>
           } @else {
-            <td colspan="8"></td>
+            <td colspan="9"></td>
           }
         </tr>
       </ng-template>
@@ -102,6 +103,7 @@ export class ShelfTableComponent {
     { sort: 'length', words: 'Length' },
     { sort: 'goal', words: 'Goal' },
     { sort: 'clean', words: 'Best clean' },
+    { sort: 'ready', words: 'Ready' },
     { sort: 'ceiling', words: 'Ceiling' },
     { sort: 'played', words: 'Last played' },
   ];

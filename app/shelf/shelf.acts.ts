@@ -1,10 +1,11 @@
 import { inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
 import { count } from '@core/base';
-import { TAGS, type Phrase } from '@core/recipe';
+import { dayWords } from '@core/plan';
+import { TAGS, type GoalDay, type Phrase } from '@core/recipe';
 import { folded } from '@core/words';
 import { BoardsRepo } from '../data/boards.repo';
-import { now } from '../data/clock';
+import { now, today } from '../data/clock';
 import { freshUuid } from '../data/ids';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { FULL } from '../data/phrases.words';
@@ -82,6 +83,22 @@ export class ShelfActs {
         undo,
         'The tags are as before.',
       );
+  }
+
+  /** Sets by when goals are wanted, and of one phrase the goal itself; what else changed since stays. */
+  async want(ids: readonly string[], by: GoalDay | null, goal: number | null): Promise<void> {
+    const before = new Map((await this.phrases.some(ids)).map((p) => [p.id, { by: p.by, goal: p.goal }]));
+    const set = (p: Phrase): Phrase => withGoal(p, by, goal ?? p.goal);
+    const back = (p: Phrase): Phrase => {
+      const old = before.get(p.id);
+      return old ? withGoal(p, old.by ?? null, old.goal) : p;
+    };
+    const undo = await this.phrases.changeMany(ids, set, back);
+    if (!undo) return;
+    const many = count(before.size, 'goal');
+    const is = before.size === 1 ? 'is' : 'are';
+    const when = by === null ? `${many} ${is} wanted on no day.` : `${many} ${is} wanted ${dayWords(by.day, today())}.`;
+    this.did(when, 'Take that back', undo, 'The goals are as before.');
   }
 
   async toBoard(board: string, ids: readonly string[]): Promise<void> {
@@ -163,4 +180,8 @@ export class ShelfActs {
     this.undos.push({ run, said });
     this.notices.tell(words, { label, run: () => void this.undo() });
   }
+}
+
+function withGoal({ by: _, ...phrase }: Phrase, by: GoalDay | null, goal: number): Phrase {
+  return { ...phrase, goal, ...(by ? { by } : {}) };
 }

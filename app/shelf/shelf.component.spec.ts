@@ -81,10 +81,11 @@ describe('the Shelf', () => {
   it('says of a strip what matters in one line, and sorts by it', async () => {
     const { m, row, names } = await filled();
     const strip = mount(StripComponent, { row: row('oar'), pattern: null, scale: 20160 });
-    expect(strip.component.said()).toMatch(/^80 clean of 120 · ceiling ≈ \d+ · \d+ years ago$/);
+    expect(strip.component.said()).toMatch(/^80 clean · ceiling ≈ \d+ · \d+ years ago$/);
+    expect(strip.component.wants()).toMatch(/^(ready about \d+, )?goal 120/);
     expect(strip.component.share()).toBeCloseTo(80 / 120);
     const fresh = mount(StripComponent, { row: row('pump'), pattern: null, scale: 20160 });
-    expect(fresh.component.said()).toMatch(/^goal 100 · ceiling ≈ \d+ · not drilled yet$/);
+    expect(fresh.component.said()).toMatch(/^ceiling ≈ \d+ · not drilled yet$/);
     m.component.shelf.sort.set('goal');
     m.component.shelf.descending.set(true);
     m.fixture.detectChanges();

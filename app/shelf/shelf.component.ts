@@ -18,7 +18,7 @@ import { Router } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { map, of, switchMap } from 'rxjs';
 import { loopTicks, patternOfText } from '@core/pattern';
-import type { Family } from '@core/recipe';
+import type { Family, GoalDay } from '@core/recipe';
 import { rendition, requestOf } from '@core/rendition';
 import { parseStrokeText } from '@core/stroke';
 import { GRID, meter } from '@core/time';
@@ -41,6 +41,7 @@ import { ShelfActs } from './shelf.acts';
 import { ShelfStore } from './shelf.store';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
+import { GoalDialogComponent, type Wanted } from './goal-dialog.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';
 
 const TITLES: Readonly<Record<Family, string>> = {
@@ -50,7 +51,7 @@ const TITLES: Readonly<Record<Family, string>> = {
   'warm-up': 'Warm-ups',
 };
 /** What else can be done with a strip. */
-type StripAct = 'duplicate' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
+type StripAct = 'duplicate' | 'goal' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
 
 /** Below this width, in px, a strip stands on three lines. */
 const NARROW = '(max-width: 900px)';
@@ -70,6 +71,7 @@ const NARROW = '(max-width: 900px)';
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
     ChosenBarComponent,
+    GoalDialogComponent,
     KinDialogComponent,
     Menu,
     RemovedDialogComponent,
@@ -101,6 +103,8 @@ export class ShelfComponent implements OnDestroy {
   readonly kinOf = signal<ShelfRow | null>(null);
   readonly showsRemoved = signal(false);
   readonly wording = signal<Wording | null>(null);
+  /** Whose goals are set. */
+  readonly wanting = signal<Wanted | null>(null);
   readonly removed = toSignal(this.phrases.removed$, { initialValue: [] });
   readonly example = exampleFill();
   private readonly narrow = signal(matches(NARROW));
@@ -112,6 +116,7 @@ export class ShelfComponent implements OnDestroy {
     const item = (label: string, what: StripAct) => ({ label, command: () => row && this.act(row, what) });
     return [
       item('Duplicate', 'duplicate'),
+      item('Goal and day …', 'goal'),
       item('Put on a board …', 'board'),
       ...(this.shelf.ownOrder() ? [item('Off this board', 'off-board')] : []),
       item('Tag …', 'tag'),
@@ -224,6 +229,8 @@ export class ShelfComponent implements OnDestroy {
         return this.kinOf.set(row);
       case 'tag':
         return this.wording.set({ kind: 'tag', ids: [row.id] });
+      case 'goal':
+        return this.wanting.set({ ids: [row.id], goal: row.goal, by: row.by });
       case 'board':
         return this.wording.set({ kind: 'board', ids: [row.id] });
       case 'off-board':
@@ -253,6 +260,12 @@ export class ShelfComponent implements OnDestroy {
     const before = this.shelf.row(lines[to > from ? to + 1 : to] ?? -1);
     if (board && board.question === null && from >= 0 && to !== from)
       await this.acts.moveOnBoard(board.id, row.id, before?.id ?? null);
+  }
+
+  want(by: GoalDay | null, goal: number | null): void {
+    const asked = this.wanting();
+    this.wanting.set(null);
+    if (asked) void this.acts.want(asked.ids, by, goal);
   }
 
   async worded(words: string, board: string | null): Promise<void> {

@@ -2,7 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal, ty
 import { RouterLink } from '@angular/router';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { loopTicks, type Pattern } from '@core/pattern';
+import { dayWords } from '@core/plan';
+import { chanceWords } from '@core/player';
+import { Tooltip } from 'primeng/tooltip';
+import { today } from '../data/clock';
 import type { ShelfRow } from '../data/index/entry';
+import { FEW, restsOfReady } from '../data/believed-words';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
 /** From so many days on the time since the last drill is said in months. */
@@ -11,7 +16,7 @@ const MONTHS_FROM = 60;
 /** A phrase as it lies on the shelf: its name, its ribbon at true relative length, and how far it has come. */
 @Component({
   selector: 'ls-strip',
-  imports: [RibbonComponent, RouterLink],
+  imports: [RibbonComponent, RouterLink, Tooltip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <input
@@ -52,8 +57,15 @@ const MONTHS_FROM = 60;
     </a>
     <div class="come">
       <span class="track" aria-hidden="true"
-        ><span class="clean" [class.there]="share() >= 1" [style.width.%]="100 * share()"></span
-      ></span>
+        ><span class="clean" [class.there]="share() >= 1" [style.width.%]="100 * share()"></span>
+        @if (band(); as b) {
+          <span class="band" [style.left.%]="b.low" [style.width.%]="b.high - b.low"></span>
+          <span class="ready" [style.left.%]="b.ready"></span>
+        }
+      </span>
+      <span class="line cut" [pTooltip]="rests()" tooltipPosition="top"
+        ><span class="wants">{{ wants() }}</span></span
+      >
       <span class="line cut">{{ said() }}</span>
     </div>
     <div class="acts">
@@ -104,10 +116,30 @@ export class StripComponent {
   readonly goesOn = computed(() => (this.row().length ?? 0) > this.scale());
   /** Share of the goal that is clean, 0–1. */
   readonly share = computed(() => Math.min(1, (this.row().best.clean ?? 0) / this.row().goal));
-  /** What matters of it, in one line. */
+  /** Where the ready tempo lies on the way to the goal, in hundredths; null before any try. */
+  readonly band = computed(() => {
+    const { believed, goal } = this.row();
+    if (!believed) return null;
+    const at = (bpm: number): number => Math.min(100, (100 * bpm) / goal);
+    return { low: at(believed.low), high: at(believed.high), ready: at(believed.ready) };
+  });
+  /** What is ready, and what is wanted: "ready 96, goal 104 on Friday, 61 %". */
+  readonly wants = computed(() => {
+    const { believed, goal, by } = this.row();
+    const when = by && by.day >= today() ? ` ${dayWords(by.day, today())}` : '';
+    if (!believed) return `goal ${goal}${when}`;
+    const about = believed.tries < FEW ? 'about ' : '';
+    return `ready ${about}${believed.ready}, goal ${goal}${when}, ${chanceWords(believed.atGoal)}`;
+  });
+  /** What that rests on. */
+  readonly rests = computed(() => {
+    const { believed } = this.row();
+    return believed ? restsOfReady(believed) : '';
+  });
+  /** What else matters of it, in one quiet line. */
   readonly said = computed(() => {
-    const { best, goal, top } = this.row();
-    const clean = best.clean === null ? `goal ${goal}` : `${best.clean} clean of ${goal}`;
+    const { best, top } = this.row();
+    const clean = best.clean === null ? '' : `${best.clean} clean`;
     const most = top?.bpm ? `ceiling ${top.rests.kind === 'default' ? '≈ ' : ''}${top.bpm}` : '';
     return [clean, most, sinceWords(best.lastAt)].filter(Boolean).join(' · ');
   });

@@ -13,6 +13,13 @@ export interface Place {
 /** The one table of places: the rail, the digits that lead there and the addresses derive from it. */
 export const PLACES: readonly Place[] = [
   {
+    digit: 1,
+    path: 'today',
+    name: 'Today',
+    ofPhrase: false,
+    load: () => import('../today/today.component').then((m) => m.TodayComponent),
+  },
+  {
     digit: 3,
     path: 'bench',
     name: 'Bench',

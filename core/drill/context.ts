@@ -81,6 +81,13 @@ export function onEveryBeat(phrase: Pattern, groove: Pattern | null): Pattern {
   );
 }
 
+/** Bars of time, then as many that are open, round and round: the 1 after them is struck again by the time. */
+export function openBars(phrase: Pattern, bars: number, groove: Pattern | null): Pattern {
+  const bar = barTicks(phrase.meter);
+  const kept = (groove && timeOf(groove, phrase.meter, bars)) ?? timeFeel(phrase, bars);
+  return looped(phrase, 2 * bars * bar, kept, []);
+}
+
 /** Whether a phrase is short enough to begin on every beat: no longer than a bar, in a bar of more than one beat. */
 export function fitsEveryBeat(phrase: Pattern): boolean {
   const bar = barTicks(phrase.meter);

@@ -11,3 +11,4 @@ export * from './stages';
 export * from './time-feel';
 export * from './tries';
 export * from './shown';
+export { promptFor } from './free';

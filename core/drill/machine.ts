@@ -40,13 +40,19 @@ export const FAILS_BEFORE_OFFER = 3;
  */
 const PATIENCE = 3;
 
+/** Loops that are counted of one try. */
+const MOST_LOOPS = 10_000;
+
 /** The fewest loops in a row that must be off before a measured try is called messy: one may be a slip. */
 const SLIPS = 2;
 
-/** The rungs of a stage: all of the ladder, or its beginning up to the middle; what is only said has the first. */
+/**
+ * The rungs of a stage: all of the ladder, or its beginning up to the middle; what is only said, or free, has the
+ * first.
+ */
 export function stageRungs(plan: DrillPlan, stage: Stage | undefined): readonly number[] {
   const all = plan.rungs ?? ladder(plan.ladder ?? 'steps', plan.start, plan.goal, plan.step);
-  if (stage?.kind === 'say') return all.slice(0, 1);
+  if (stage?.kind === 'say' || stage?.kind === 'free') return all.slice(0, 1);
   if (!stage?.short || all.length < 3) return all;
   const top = all.findIndex((bpm) => bpm >= (plan.start + plan.goal) / 2);
   const short = [
@@ -127,9 +133,11 @@ export function drillStep(state: DrillState, event: DrillEvent): DrillState {
     case 'loop':
       return looped(state, event);
     case 'clean':
+      if (isFree(state)) return isRunning(state.phase) ? onward(state) : state;
       if (state.phase === 'playing') return { ...state, early: true };
       return state.phase === 'judging' ? passed(state, event.at, event) : state;
     case 'messy':
+      if (isFree(state)) return state;
       return state.phase === 'playing' || state.phase === 'judging' ? failed(state, event.at, event) : state;
     case 'stay':
       return state.phase === 'done' ? state : { ...state, stays: !(state.stays ?? false) };
@@ -150,6 +158,11 @@ export function drillStep(state: DrillState, event: DrillEvent): DrillState {
     case 'stop':
       return state.phase === 'done' ? state : begin(state, 'stopped');
   }
+}
+
+/** Whether the present stage is free play, of which nothing is judged or logged. */
+export function isFree(state: DrillState): boolean {
+  return drillStage(state)?.kind === 'free';
 }
 
 /** Whether sound goes on in a phase. */
@@ -188,6 +201,7 @@ export function rowAfter(state: DrillState, clean: boolean): number {
 
 function looped(state: DrillState, event: Extract<DrillEvent, { kind: 'loop' }>): DrillState {
   if (state.phase !== 'playing') return state;
+  if (isFree(state)) return { ...state, loops: Math.min(MOST_LOOPS, state.loops + 1) };
   const need = event.need ?? state.plan.loops;
   const next = { ...state, loops: state.loops + 1 };
   if (event.clean !== undefined) {
@@ -209,8 +223,13 @@ function passed(state: DrillState, at: number, told: Told): DrillState {
   const pass = state.pass ?? 0;
   if (state.plan.passes && pass < PASSES.length - 1) return { ...begin(done, 'count-in'), pass: pass + 1 };
   if (state.rung < state.rungs.length - 1) return fromTheFirst({ ...begin(done, 'count-in'), rung: state.rung + 1 });
+  return onward(done);
+}
+
+/** The stage is over: on to the next, or the drill is done. */
+function onward(state: DrillState): DrillState {
   const next = (state.stage ?? 0) + 1;
-  const over = withStageOver(done);
+  const over = withStageOver(state);
   if (next < (state.plan.stages?.length ?? 1)) return toStage(over, next, 'ready');
   return begin(over, 'done');
 }

@@ -12,6 +12,8 @@ export interface Best {
   readonly cleanAt: number | null;
   /** What the clean tries show of what can be played; absent where they were counted before that was kept. */
   readonly shown?: readonly ShownTry[];
+  /** When its tries were corrected or removed last; absent where they never were. */
+  readonly edited?: number;
 }
 
 export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attempts: 0, lastAt: null, cleanAt: null });

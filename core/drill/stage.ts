@@ -14,6 +14,7 @@ export const STAGE_KINDS = [
   'every-beat',
   'steady-foot',
   'tight',
+  'free',
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
 

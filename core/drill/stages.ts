@@ -2,7 +2,7 @@ import { barTicks, beatTicks, ticks } from '../time';
 import { isHand, type Stroke } from '../stroke';
 import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
 import type { Family } from '../recipe';
-import { contextTitle, fitsEveryBeat, inContext, landingOf, onEveryBeat, usualContext } from './context';
+import { contextTitle, fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
 import { grownTo } from './growth';
 import { partStages, type NewStage } from './parts';
 import type { Stage, StageKind } from './stage';
@@ -49,6 +49,8 @@ function projected(stage: Stage, phrase: Pattern, groove: Pattern | null): Patte
       return fitsEveryBeat(phrase) ? onEveryBeat(phrase, groove) : phrase;
     case 'steady-foot':
       return withFoot(phrase);
+    case 'free':
+      return openBars(phrase, stage.bars ?? OPEN_BARS, groove);
   }
 }
 
@@ -104,6 +106,7 @@ export function tickInPhrase(stage: Stage | null, phrase: Pattern, at: number): 
       return own >= 0 && own < landingOf(phrase).fill.length ? own : null;
     }
     case 'every-beat':
+    case 'free':
       return null;
     default:
       return at;
@@ -133,6 +136,10 @@ const WORDS = {
     title: 'With a steady foot',
     why: 'The hi-hat foot on every beat shows whether the time holds without thinking.',
   },
+  free: {
+    title: 'Play freely',
+    why: 'Bars of time, then as many that are yours. Nothing is measured but the time.',
+  },
 } as const satisfies Partial<Record<StageKind, { readonly title: string; readonly why: string }>>;
 
 /**
@@ -149,9 +156,9 @@ export function ofWhole({ stage }: { readonly stage?: string | undefined }): boo
 /** Kinds of stages that need nothing said but their kind. */
 export type SimpleStage = keyof typeof WORDS;
 
-/** A stage of a simple kind. Only the whole goes up to the goal. */
+/** A stage of a simple kind. Only the whole goes up to the goal; free play stays where it begins. */
 export function simpleStage(kind: SimpleStage): NewStage {
-  return { kind, ...WORDS[kind], short: kind !== 'whole' };
+  return { kind, ...WORDS[kind], short: kind !== 'whole' && kind !== 'free' };
 }
 
 /** A stage in context: so many bars of time before the phrase. */
@@ -164,6 +171,9 @@ export function contextStage(bars: number, what: string): NewStage {
     short: false,
   };
 }
+
+/** Bars of time in free play, and as many that are open. */
+const OPEN_BARS = 2;
 
 /** The most stages that are proposed at once. */
 const MOST_STAGES = 12;

@@ -185,6 +185,16 @@ describe('a day of practice', () => {
       { numRuns: 150 },
     );
   });
+  it('spares the hands where the week was a quiet one, but not below an easy half hour', () => {
+    const phrases = ['a', 'b', 'c', 'd', 'e', 'f', 'g'].map((id) => climbing(id, { hands: { R: 4, L: 2 } }));
+    const free = planToday(phrases, asked({ minutes: 60 }));
+    const spared = planToday(phrases, asked({ minutes: 60, strokes: { today: 0, week: [900, 0, 1100] } }));
+    expect(spared.load.most).toBe(4000);
+    expect(spared.load.strokes).toBeLessThanOrEqual(4000);
+    expect(free.load.strokes).toBeGreaterThan(4000);
+    expect(spared.notes.join()).toContain('an easy half hour');
+    expect(spared.left.some((l) => l.words.startsWith('Left out to spare the hands'))).toBe(true);
+  });
   it('is the same for the same question, and every sentence has its words', () => {
     fc.assert(
       fc.property(shelf, question, (phrases, q) => {

@@ -12,7 +12,7 @@ import {
   type NotToday,
 } from './candidates';
 import { chosen, type Choosable } from './knapsack';
-import { mostStrokes } from './load';
+import { isEasy, mostStrokes } from './load';
 import { BREAK_MINUTES, inOrder, playingMinutes, stretches, withBreaks, type Loose } from './order';
 import { blockWords, nightWords, noMinutesWords, notTodayWords } from './words';
 import { worthOf } from './worth';
@@ -111,8 +111,8 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
   const laid = onTheLine(blocks, phrases, asked, done, since);
   return {
     blocks: laid,
-    ...leftOut(found, picked, not, { asked, night, cut }),
-    notes: notesOf(asked, night, most, { cut, planned, anything: phrases.length > 0 }),
+    ...leftOut(found, picked, not, { asked, night, wished: cut ? wished : [] }),
+    notes: notesOf(asked, night, most, { cut, anything: phrases.length > 0 }),
     free: Math.max(0, rest),
     load: {
       strokes: Math.round(asked.strokes.today + planned * LOAD_UNIT),
@@ -225,7 +225,7 @@ function warmUp(
   if (!own && !next) return { phrase: null, name: 'Warm up', from: null, to: null, stage: null, words: usual };
   const phrase = own ?? next?.phrase;
   const sure = phrase ? tempoAt(onDay(phrase.known, day), 0.9) : 60;
-  const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase?.goal ?? sure)), 30, 120);
+  const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase?.goal ?? sure)), 40, 120);
   return {
     phrase: phrase?.id ?? null,
     name: own ? own.name : `The hands of ${next?.phrase.name ?? ''}`,
@@ -246,10 +246,20 @@ function leftOut(
   found: readonly Candidate[],
   picked: readonly { readonly length: CandidateLength }[],
   not: readonly { readonly phrase: PlanPhrase; readonly why: NotToday }[],
-  { asked, night, cut }: { readonly asked: TodayAsked; readonly night: number | null; readonly cut: boolean },
+  {
+    asked,
+    night,
+    wished,
+  }: {
+    readonly asked: TodayAsked;
+    readonly night: number | null;
+    /** What would be played if it were not for the hands; empty where they need no regard. */
+    readonly wished: readonly { readonly length: CandidateLength }[];
+  },
 ): Pick<TodayPlan, 'left' | 'more'> {
   const { day } = asked;
   const inPlan = new Set(picked.map(({ length }) => length.candidate.phrase.id));
+  const spared = new Set(wished.map(({ length }) => length.candidate.phrase.id));
   const aNew = picked.some(({ length }) => isExtra(length.candidate));
   const most = (c: Candidate): number => Math.max(...c.lengths.map((l) => l.value / l.minutes));
   // Of two things that could be done with a phrase the first is named.
@@ -259,7 +269,7 @@ function leftOut(
     .map((c) => ({ c, value: most(c) }))
     .sort((a, b) => b.value - a.value || (a.c.id < b.c.id ? -1 : 1))
     .map(({ c }): LeftOut => {
-      const why = isExtra(c) && aNew ? 'one-new' : cut ? 'load' : 'minutes';
+      const why = isExtra(c) && aNew ? 'one-new' : spared.has(c.phrase.id) ? 'load' : 'minutes';
       return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, words: noMinutesWords(c, day, why) };
     });
   const said = not
@@ -296,10 +306,9 @@ function notesOf(
   asked: TodayAsked,
   night: number | null,
   most: number | null,
-  { cut, planned, anything }: { readonly cut: boolean; readonly planned: number; readonly anything: boolean },
+  { cut, anything }: { readonly cut: boolean; readonly anything: boolean },
 ): readonly string[] {
-  const { day, strokes, place } = asked;
-  const total = strokes.today + planned * LOAD_UNIT;
+  const { day, place } = asked;
   return [
     ...(night === null
       ? []
@@ -311,7 +320,7 @@ function notesOf(
         ]),
     ...(cut && most !== null
       ? [
-          `Shortened: about ${Math.round(total / 100) * 100} strokes a hand, and half as much again as in your week is ${Math.round(most / 100) * 100}. Hands grow used to more within weeks, not days; at pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
+          `To spare the hands it stays within ${Math.round(most / 100) * 100} strokes each: ${isEasy(most) ? 'an easy half hour, as the week was a quiet one' : 'half as much again as on a day of your week'}. Hands grow used to more within weeks, not days; at pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
         ]
       : []),
     ...(most === null && asked.minutes >= 60 && anything

@@ -1,13 +1,8 @@
 import { count, sentence } from '../base';
+import { chanceWords } from '../player';
 import type { GoalDay } from '../recipe';
 import type { Candidate, NotToday } from './candidates';
-import { dateWords, dayWords } from './day-words';
-
-/** A chance as it is said: nothing is sure, and nothing is out of the question. */
-export function percentWords(chance: number): string {
-  const percent = Math.round(100 * chance);
-  return percent > 98 ? '> 98 %' : percent < 2 ? '< 2 %' : `${percent} %`;
-}
+import { dayWords } from './day-words';
 
 /** What a day is, with its article. */
 const DAYS: Readonly<Record<GoalDay['what'], string>> = Object.freeze({
@@ -34,15 +29,15 @@ export function blockWords(c: Candidate, today: number): string {
   const bare = c.stage === 'bare' && c.kind !== 'mend' ? ' Bare sticking, as there is no kit.' : '';
   switch (c.kind) {
     case 'keep':
-      return `${sentence(wanted(c, today))}, ${percentWords(worth.sure)} sure: once or twice at ${to}, ${since(c, today)}.${bare}`;
+      return `${sentence(wanted(c, today))}, ${chanceWords(worth.sure)} sure: once or twice at ${to}, ${since(c, today)}.${bare}`;
     case 'mend':
       return `${phrase.fix?.words ?? ''} Named ${phrase.fix?.times === 2 ? 'twice' : count(phrase.fix?.times ?? 0, 'time')} of late: by itself from ${from}, then back in.${bare}`;
     case 'new':
-      return `New: ${wanted(c, today)}. From ${from}, about ${percentWords(worth.sure)} sure at the goal by the ceiling alone.${bare}`;
+      return `New: ${wanted(c, today)}. From ${from}, about ${chanceWords(worth.sure)} sure at the goal by the ceiling alone.${bare}`;
     case 'rise':
     default: {
       const last = to > from ? `From ${from}; ${to} is worth trying` : `At ${from}`;
-      return `${sentence(clean(c))}, ${wanted(c, today)}, ${percentWords(worth.sure)} sure. ${last}.${bare}`;
+      return `${sentence(clean(c))}, ${wanted(c, today)}, ${chanceWords(worth.sure)} sure. ${last}.${bare}`;
     }
   }
 }
@@ -55,8 +50,8 @@ function since({ phrase: { known } }: Candidate, today: number): string {
 /** Why a phrase is left out that could be played today. */
 export function noMinutesWords(c: Candidate, today: number, why: 'minutes' | 'load' | 'one-new'): string {
   if (why === 'one-new') return 'New, and one new phrase a day is enough: next in line.';
-  const first = why === 'load' ? 'The hands have enough for today' : 'No minutes left for it';
-  return `${first}: ${wanted(c, today)}, ${percentWords(c.worth.sure)} sure.`;
+  const first = why === 'load' ? 'Left out to spare the hands' : 'No minutes left for it';
+  return `${first}: ${wanted(c, today)}, ${chanceWords(c.worth.sure)} sure.`;
 }
 
 /** Why a phrase is not for today. Empty where it needs no words. */
@@ -79,5 +74,3 @@ export function notTodayWords(why: NotToday, today: number, due: number | null, 
 export function nightWords(day: number, today: number): string {
   return dayWords(day, today).replace(/^on /, '');
 }
-
-export { dateWords, dayWords };

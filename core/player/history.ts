@@ -1,4 +1,4 @@
-import { afterTry, beforeAnyTry, USUAL_SHARE, type Belief, type Evidence } from './belief';
+import { afterTry, beforeAnyTry, chanceAt, USUAL_SHARE, type Belief, type Evidence } from './belief';
 import { gradeOf, newMemory, recall, remembered, type Memory } from './memory';
 
 /** A try with its practice day: days since 1970-01-01 on the player's own calendar. */
@@ -29,6 +29,8 @@ const FORGOTTEN = 0.02;
  * learners who come back after weeks are foreseen only with both.
  */
 const STIFFER = { aDay: 0.0045, days: 30 };
+/** On so many days a player is another one than was expected, by so much. */
+const LEAP = { often: 0.1, variance: 0.07 ** 2 };
 /** What a try teaches at first; less by each that came before (Newell & Rosenbloom 1981, a power law of practice). */
 const TAUGHT = { at: 0.01, halves: 6 };
 
@@ -65,17 +67,43 @@ export function learnt(known: Known, tries: readonly DatedTry[]): Known {
   return now;
 }
 
+/** What a day's tries make of a belief, and how likely they were by it: a logarithm. */
+function tried(
+  before: Belief,
+  tries: readonly DatedTry[],
+  already: number,
+): { readonly belief: Belief; readonly log: number } {
+  let [belief, log] = [before, 0];
+  for (const [i, t] of tries.entries()) {
+    const p = chanceAt(belief, t.bpm);
+    log += t.weight * Math.log(t.clean ? p : 1 - p);
+    const after = afterTry(belief, t);
+    belief = { ...after, mean: after.mean + TAUGHT.at / (1 + (already + i) / TAUGHT.halves) };
+  }
+  return { belief, log };
+}
+
+/**
+ * A day's tries. Most days are like the one before; on some a player comes back another one, after a lesson or an
+ * illness. Both are followed, and count by how well they foresaw the tries (a switching filter: Hamilton 1989, A new
+ * approach to the economic analysis of nonstationary time series).
+ */
+function dayTried(start: Belief, tries: readonly DatedTry[], already: number, mayLeap: boolean): Belief {
+  const usual = tried(start, tries, already);
+  if (!mayLeap) return usual.belief;
+  const other = tried({ ...start, variance: start.variance + LEAP.variance }, tries, already);
+  const odds = (LEAP.often / (1 - LEAP.often)) * Math.exp(Math.min(50, other.log - usual.log));
+  const leapt = odds / (1 + odds);
+  const mean = (1 - leapt) * usual.belief.mean + leapt * other.belief.mean;
+  const between = leapt * (1 - leapt) * (usual.belief.mean - other.belief.mean) ** 2;
+  return { mean, variance: (1 - leapt) * usual.belief.variance + leapt * other.belief.variance + between };
+}
+
 function dayOf(known: Known, day: number, tries: readonly DatedTry[]): Known {
   const goesOn = known.memory.lastDay === day;
   return {
     before: known.before,
-    belief: tries.reduce(
-      (before, t, i) => {
-        const after = afterTry(before, t);
-        return { ...after, mean: after.mean + TAUGHT.at / (1 + (known.tries + i) / TAUGHT.halves) };
-      },
-      onDay(known, day),
-    ),
+    belief: dayTried(onDay(known, day), tries, known.tries, !goesOn && known.tries > 0),
     memory: goesOn
       ? known.memory
       : remembered(known.memory, day, gradeOf(tries.filter((t) => t.clean).length, tries.length)),

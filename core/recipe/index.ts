@@ -26,7 +26,17 @@ export { fitSlots, type Edit } from './moves';
 export { offerOf, type Offer } from './offer';
 export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
-export { FAMILIES, familyOf, NAME_LETTERS, PhraseSchema, TAGS, type Family, type GoalDay, type Phrase } from './phrase';
+export {
+  FAMILIES,
+  familyOf,
+  GOAL_DAYS,
+  NAME_LETTERS,
+  PhraseSchema,
+  TAGS,
+  type Family,
+  type GoalDay,
+  type Phrase,
+} from './phrase';
 export { MOST_JOINS, MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
 export { RecipeSchema, type Recipe } from './recipe';
 export {

@@ -64,6 +64,8 @@ export interface Rendition {
   readonly gap: ClickGap | null;
   /** Whether it is said and not struck: every other turn is the player's own, and nothing is expected on a kit. */
   readonly said: boolean;
+  /** Whether bars are open for the player's own: nothing is expected. */
+  readonly open: boolean;
 }
 
 /**
@@ -100,6 +102,7 @@ export function rendition(inputs: RenditionInputs): Rendition {
     findings,
     gap,
     said,
+    open: stage?.kind === 'free',
     words: { title: stage?.title ?? 'The whole phrase', why: stage?.why ?? '' },
     get program() {
       return (made ??= make());
@@ -123,15 +126,15 @@ export function requestOf({ program, pattern }: Rendition, bpm: number): PlayReq
 
 /**
  * What turns of a rendition expect of a player, in seconds from its first bar line, at a tempo in counted beats a
- * minute; nothing where it is said and not struck.
+ * minute; nothing where it is said and not struck, or open.
  */
 export function expectedIn(
-  { pattern, said }: Rendition,
+  { pattern, said, open }: Rendition,
   bpm: number,
   first: number,
   turns: number,
 ): readonly Expected[] {
-  return said ? [] : expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
+  return said || open ? [] : expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
 }
 
 /** How long one turn, one slot and one counted beat last, in seconds, at a tempo in counted beats a minute. */

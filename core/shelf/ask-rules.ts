@@ -1,6 +1,6 @@
 import { fraction } from '../base';
 import { gridName, meterText, parseMeter, TEMPO, type Grid } from '../time';
-import type { Family } from '../recipe';
+import { GOAL_DAYS, type Family } from '../recipe';
 import { LIMBS, VOICE, type Limb, type Voice } from '../stroke';
 import {
   folded,
@@ -56,6 +56,7 @@ const TEMPO_WORDS: ReadonlyMap<string, { readonly words: string; readonly of: (p
   new Map([
     ['goal', { words: 'goal', of: (p: Asked) => p.goal }],
     ['clean', { words: 'clean at', of: (p: Asked) => p.best.clean }],
+    ['ready', { words: 'ready at', of: (p: Asked) => p.believed?.ready ?? null }],
     ['ceiling', { words: 'ceiling', of: (p: Asked) => p.top?.bpm ?? null }],
   ]);
 type TempoWord = NonNullable<ReturnType<(typeof TEMPO_WORDS)['get']>>;
@@ -235,6 +236,18 @@ export const ASK_RULES: readonly AskRule[] = [
   rule(['(played|drilled) today'], (_, { now }) => lately(1, 'drilled in the last day', now)),
   rule(['(played|drilled) this week'], (_, { now }) => lately(7, 'drilled in the last 7 days', now)),
   rule(['(played|drilled) this month'], (_, { now }) => lately(30, 'drilled in the last 30 days', now)),
+  rule(['due [today|now]'], (_, { today }) => ({
+    words: 'due',
+    holds: (p) => p.believed !== null && p.believed.due <= today,
+  })),
+  rule(['ready'], () => ({ words: 'ready', holds: (p) => (p.believed?.ready ?? 0) >= p.goal })),
+  rule(['not ready'], () => ({ words: 'not ready', holds: (p) => (p.believed?.ready ?? 0) < p.goal })),
+  ...GOAL_DAYS.filter((what) => what !== 'day').map((what) =>
+    rule([`for (the|a) ${what}`], (_, { today }) => ({
+      words: `for the ${what}`,
+      holds: (p) => p.by?.what === what && p.by.day >= today,
+    })),
+  ),
   rule(['at (the|its) goal'], () => ({ words: 'at the goal', holds: (p) => (p.best.clean ?? 0) >= p.goal })),
   rule(['{tag}', '(tagged|tag) {tag}'], (v) => {
     const own = v['tag'] as string;

@@ -24,6 +24,8 @@ const phrase = (id: string, text: string, part: Partial<Asked> & { meter?: strin
     facts: factsOf(pattern),
     top: { bpm: 120 },
     best: NO_BEST,
+    believed: null,
+    by: null,
     ...rest,
   };
 };
@@ -46,6 +48,7 @@ const SHELF: readonly Asked[] = [
 ];
 const context: AskContext = {
   now: NOW,
+  today: Math.floor(NOW / DAY),
   named: (name) => SHELF.find((p) => p.name.toLowerCase() === name.toLowerCase()) ?? null,
 };
 const ask = (words: string): string =>

@@ -9,5 +9,6 @@ export * from './latency';
 export * from './reading';
 export * from './verdict';
 export * from './findings';
+export * from './fix-kind';
 export type { Fault } from './faults';
 export { normalQuantile, studentQuantile } from './quantile';

@@ -2,7 +2,18 @@ import { beatTicks, parseMeter, quarterTempo, ticks, TICKS_PER_QUARTER, USUAL_SC
 import { parseStrokeText, type Limb } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
 import { expectedOf } from '../rendition';
-import { align, besides, findingsOf, firstFix, readTake, verdictOf, type Hit } from '.';
+import {
+  align,
+  besides,
+  findingsOf,
+  firstFix,
+  fixKind,
+  readTake,
+  verdictOf,
+  type Finding,
+  type FixKind,
+  type Hit,
+} from '.';
 
 // Players that share nothing with the judge: their own chance, their own clock, plain loops over the written rhythm.
 
@@ -123,17 +134,41 @@ function hitsOf(strokes: readonly Struck[], knows: Knows): Hit[] {
   return out;
 }
 
+/** What the log must make of the sentence of each finding. */
+const KIND_OF: Readonly<Record<Finding['kind'], FixKind>> = {
+  silence: 'silence',
+  part: 'part',
+  stops: 'part',
+  begins: 'late',
+  shift: 'late',
+  'off-beats': 'late',
+  limb: 'late',
+  place: 'late',
+  tempo: 'tempo',
+  drift: 'tempo',
+  swing: 'swing',
+  'left-out': 'left-out',
+  grace: 'ornament',
+  extra: 'extra',
+  uneven: 'uneven',
+  hands: 'heights',
+  heights: 'heights',
+};
+
 function judged(set: Setting, hits: readonly Hit[]) {
   const quarters = 60 / (set.perTick * TICKS_PER_QUARTER);
   const expected = expectedOf(set.pattern, quarters, 0, set.loops);
   const reading = readTake(expected, hits, align(expected, hits, { beat: set.beat }));
   const findings = findingsOf(reading, set.slot);
+  const words = firstFix(set.pattern, reading, set.slot, USUAL_SCHOOLS)?.words ?? '';
+  const [first] = findings;
+  if (first && fixKind(words)?.kind !== KIND_OF[first.kind]) throw new Error(`${first.kind}: ${words}`);
   return {
     reading,
     findings,
     kinds: findings.map((f) => f.kind),
     verdict: verdictOf(reading, set.slot),
-    words: firstFix(set.pattern, reading, set.slot, USUAL_SCHOOLS)?.words ?? '',
+    words,
   };
 }
 

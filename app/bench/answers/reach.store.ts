@@ -10,6 +10,7 @@ import { DrillsRepo } from '../../data/drills.repo';
 import { KitsRepo } from '../../data/kits.repo';
 import { AbleService } from '../../data/able.service';
 import { SettingsRepo } from '../../data/settings.repo';
+import { ShelfIndex } from '../../data/shelf-index.service';
 import { stilled } from '../../ui/stilled';
 import { BenchStore } from '../document/bench.store';
 
@@ -24,6 +25,7 @@ export class ReachStore {
   private readonly able = inject(AbleService);
   private readonly settings = inject(SettingsRepo);
   private readonly drills = inject(DrillsRepo);
+  private readonly index = inject(ShelfIndex);
   /** What raises the ceiling takes longest, and waits longest. */
   private readonly later = stilled(this.bench.build, 3);
 
@@ -36,6 +38,13 @@ export class ReachStore {
     const on = this.onKit();
     return on ? ceiling(on.pattern, this.kits.current(), this.able.now()) : null;
   });
+  /** What is believed of the player and this phrase as it is kept; null before any try. */
+  readonly believed = toSignal(
+    toObservable(computed(() => ({ id: this.bench.phrase()?.id ?? null, turn: this.index.changed() }))).pipe(
+      switchMap(({ id }) => (id === null ? of(null) : this.index.believed(id))),
+    ),
+    { initialValue: null },
+  );
   private readonly best = toSignal(
     toObservable(computed(() => this.bench.phrase()?.id ?? null)).pipe(
       switchMap((id) => (id === null ? of(NO_BEST) : this.drills.bestOf$(id))),

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { BenchStore } from '../document/bench.store';
+import { FEW, restsOfReady } from '../../data/believed-words';
 import { restsWords } from '../../ui/rests-words';
 import { ReachStore } from './reach.store';
 
@@ -21,6 +22,14 @@ const FIRST_RAISES = 2;
         }
       </div>
       <div class="panel">
+        @if (reach.believed(); as b) {
+          <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
+            <span>{{ b.tries < FEW ? 'Ready about' : 'Ready' }}</span> <strong class="mono">{{ b.ready }}</strong>
+          </button>
+          @if (opened()) {
+            <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as it is kept' }}.</p>
+          }
+        }
         @if (reach.bpm()) {
           @if (told(); as words) {
             <p class="quiet rests">{{ words }}</p>
@@ -84,6 +93,21 @@ const FIRST_RAISES = 2;
       align-items: baseline;
       margin-bottom: 6px;
     }
+    .ready {
+      display: flex;
+      justify-content: space-between;
+      min-height: 26px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: inherit;
+      font: 600 13.5px var(--text);
+      cursor: pointer;
+    }
+    .ready span {
+      text-decoration: underline dotted;
+      text-underline-offset: 3px;
+    }
     .rests {
       font-size: 12.5px;
     }
@@ -142,6 +166,10 @@ export class SpeedComponent {
   readonly reach = inject(ReachStore);
   readonly pointAt = output<readonly number[]>();
   readonly floor = Math.floor;
+  readonly FEW = FEW;
+  readonly restsOfReady = restsOfReady;
+  /** Whether it is shown what the ready tempo rests on. */
+  readonly opened = signal(false);
   /** What the number rests on, where it is more than an estimate. */
   readonly told = computed(() => {
     const rests = this.reach.top()?.rests;

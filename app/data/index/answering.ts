@@ -12,6 +12,7 @@ export function answered(
   placeOf: ReadonlyMap<string, number>,
   { words, board, sort, descending }: ShelfQuestion,
   now: number,
+  today: number,
 ): Pick<ShelfAnswer, 'heads' | 'chips' | 'scale'> & { readonly found: readonly number[] } {
   const places = board ? board.flatMap((id) => placeOf.get(id) ?? []) : entries.map((_, i) => i);
   const listed = places.flatMap((i) => entries[i] ?? []);
@@ -19,7 +20,7 @@ export function answered(
     const wanted = folded(name);
     return entries.find((e) => folded(e.name) === wanted) ?? null;
   };
-  const read = readQuestion(words, { now, named });
+  const read = readQuestion(words, { now, today, named });
   const told = answer(listed, read);
   const ranked = told.found.map((i) => places[i] ?? 0);
   // A board has its own order, and words rank what they find.

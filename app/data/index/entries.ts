@@ -4,7 +4,7 @@ import type { Phrase } from '@core/recipe';
 import { factsKey, type Asked } from '@core/shelf';
 import { folded } from '@core/words';
 import { now } from '../clock';
-import type { PackedEntry } from './entry';
+import type { Believed, PackedEntry } from './entry';
 
 /** The index is kept in so many rows. */
 const PACKS = 64;
@@ -13,6 +13,7 @@ const PACKS = 64;
 export interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
   readonly top: Top | null;
   readonly best: Best;
+  readonly believed: Believed | null;
 }
 
 /** In which row of the cache an entry is kept. */
@@ -26,16 +27,16 @@ export function packOf(id: string): number {
 export function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined): Entry {
   const key = factsKey(phrase.recipe);
   const same = before?.key === key ? before : null;
-  const { id, changed, created, name, family, tags = [], note, goal, parent = null } = phrase;
+  const { id, changed, created, name, family, tags = [], note, goal, by = null, parent = null } = phrase;
   const facts = same?.facts ?? null;
   const ceiling = same?.ceiling ?? null;
-  return searched({ id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling }, best);
+  return searched({ id, changed, created, name, family, tags, note, goal, by, parent, key, facts, ceiling }, best);
 }
 
 /** A kept entry, ready to be searched. */
 export function searched(entry: PackedEntry, best: Best): Entry {
   const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
-  return { ...entry, text, best, top: topFor(entry, best) };
+  return { ...entry, text, best, top: topFor(entry, best), believed: null };
 }
 
 /** An entry with its highest tempo anew: after its ceiling or its tries changed. */
@@ -49,6 +50,6 @@ function topFor({ ceiling, changed }: PackedEntry, { shown = [] }: Best): Top | 
 
 /** An entry as it is kept: without what can be had again at once. */
 export function packed(entry: Entry): PackedEntry {
-  const { id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling } = entry;
-  return { id, changed, created, name, family, tags, note, goal, parent, key, facts, ceiling };
+  const { id, changed, created, name, family, tags, note, goal, by, parent, key, facts, ceiling } = entry;
+  return { id, changed, created, name, family, tags, note, goal, by, parent, key, facts, ceiling };
 }

@@ -1,6 +1,6 @@
 import type { Best } from '@core/drill';
 import type { Lesson, Taught, Top } from '@core/reach';
-import type { Family } from '@core/recipe';
+import type { Family, GoalDay } from '@core/recipe';
 import type { Facts } from '@core/shelf';
 
 /** What the index keeps of a phrase between visits. */
@@ -13,6 +13,7 @@ export interface PackedEntry {
   readonly tags: readonly string[];
   readonly note: string;
   readonly goal: number;
+  readonly by: GoalDay | null;
   readonly parent: { readonly id: string; readonly change: string } | null;
   /** What the facts and the ceiling were worked out from. */
   readonly key: string;
@@ -36,6 +37,22 @@ export interface FactsPack {
   readonly n: number;
   /** The entries in JSON. */
   readonly json: string;
+  /** What was played of them, in JSON: it is read after the entries. Absent where nothing was. */
+  readonly played?: string;
+}
+
+/** What is believed of a player and a phrase today. Tempos in counted beats a minute. */
+export interface Believed {
+  /** Clean four times of five, and where that lies four times of five. */
+  readonly ready: number;
+  readonly low: number;
+  readonly high: number;
+  /** The chance that a try at the goal is clean, 0–1. */
+  readonly atGoal: number;
+  readonly tries: number;
+  readonly days: number;
+  /** The practice day on which it is due. */
+  readonly due: number;
 }
 
 /** A row of the shelf as it is shown. */
@@ -45,7 +62,10 @@ export interface ShelfRow {
   readonly family: Family;
   readonly tags: readonly string[];
   readonly goal: number;
+  readonly by: GoalDay | null;
   readonly best: Best;
+  /** Null before any try, and until it is worked out. */
+  readonly believed: Believed | null;
   /** "1 bar of 4/4 · 16ths"; null until it is worked out. */
   readonly facts: string | null;
   readonly length: number | null;
@@ -55,7 +75,8 @@ export interface ShelfRow {
   readonly key: string;
 }
 
-export type ShelfSort = 'family' | 'name' | 'goal' | 'clean' | 'to go' | 'played' | 'newest' | 'ceiling' | 'length';
+export type ShelfSort =
+  'family' | 'name' | 'goal' | 'clean' | 'to go' | 'played' | 'newest' | 'ceiling' | 'length' | 'ready';
 
 /** What is asked of the index. */
 export interface ShelfQuestion {

@@ -3,7 +3,18 @@ import type { IndexEngine } from './index-engine';
 /** The index as the page sees it: it answers from a worker. */
 export type IndexApi = Pick<
   IndexEngine,
-  'ask' | 'rows' | 'patternsOf' | 'names' | 'next' | 'called' | 'kin' | 'forms' | 'lessons'
+  | 'ask'
+  | 'rows'
+  | 'patternsOf'
+  | 'names'
+  | 'next'
+  | 'called'
+  | 'kin'
+  | 'forms'
+  | 'lessons'
+  | 'plan'
+  | 'believed'
+  | 'shareFor'
 > & {
   about(...args: Parameters<IndexEngine['about']>): void;
   end(): void;

@@ -8,16 +8,20 @@ import { build, type Phrase } from '@core/recipe';
 import { rendition } from '@core/rendition';
 import { factsOf, nextName } from '@core/shelf';
 import { asideIn } from '../aside';
-import { now } from '../clock';
+import type { TodayAsked, TodayPlan } from '@core/plan';
+import type { Belief } from '@core/player';
+import { now, today } from '../clock';
 import { isCurrent, ShelfDb } from '../db';
 import type { Keeper } from '../gate';
-import { ALL_TRIES } from '../tries';
+import { ALL_TRIES, triesOf } from '../tries';
 import { answered } from './answering';
-import { entryFrom, packed, packOf, searched, withTop, type Entry } from './entries';
-import type { FactsPack, KinAnswer, NamedPhrase, PackedEntry, ShelfAnswer, ShelfQuestion, ShelfRow } from './entry';
+import { entryFrom, packOf, searched, withTop, type Entry } from './entries';
+import type { Believed, KinAnswer, NamedPhrase, PackedEntry, ShelfAnswer, ShelfQuestion, ShelfRow } from './entry';
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
 import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, reckonedFor, type Reckoned } from './learning';
+import { readPacks, writePacks } from './packs';
+import { Practice } from './practice';
 import { factsWords } from './row-words';
 
 /** Patterns that are kept at hand. */
@@ -46,10 +50,14 @@ export class IndexEngine {
   private places = new Map<string, number>();
   private readonly patterns = new Map<string, Pattern>();
   private reckoned: Reckoned | null = null;
+  private readonly practice = new Practice();
   private readonly dirty = new Set<number>();
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
   private working = false;
+  /** Everything was worked out once. */
+  private readonly worked: Promise<void>;
+  private wasWorked: () => void = () => undefined;
   private ended = false;
   private readonly ready: Promise<void>;
   private readonly heard = (parts: object): void => this.unlessEnded(this.changed(parts));
@@ -68,6 +76,7 @@ export class IndexEngine {
     );
     this.db.on('blocked', () => this.tell('blocked'));
     Dexie.on('storagemutated', this.heard);
+    this.worked = new Promise((resolve) => (this.wasWorked = resolve));
     this.ready = this.load();
   }
 
@@ -81,7 +90,7 @@ export class IndexEngine {
 
   async ask(question: ShelfQuestion): Promise<ShelfAnswer> {
     await this.ready;
-    const { found, ...told } = answered(this.entries, this.places, question, now());
+    const { found, ...told } = answered(this.entries, this.places, question, now(), today());
     return {
       ...told,
       order: Uint32Array.from(found),
@@ -154,6 +163,24 @@ export class IndexEngine {
     return this.reckoned?.lessons ?? [];
   }
 
+  /** The day as it is best practised, once what it rests on is known. */
+  async plan(asked: Omit<TodayAsked, 'strokes'>): Promise<TodayPlan> {
+    await this.worked;
+    return this.practice.plan(this.entries, asked);
+  }
+
+  /** What is believed of a phrase today; null before any try. */
+  async believed(id: string): Promise<Believed | null> {
+    await this.ready;
+    return this.entryOf(id)?.believed ?? null;
+  }
+
+  /** The player's own share of their ceilings, as all phrases but one give it. */
+  async shareFor(id: string): Promise<Belief> {
+    await this.ready;
+    return this.practice.shareFor(this.entries, id);
+  }
+
   /** The canonical forms that the shelf has. */
   async forms(): Promise<readonly string[]> {
     await this.ready;
@@ -171,8 +198,9 @@ export class IndexEngine {
       // The rules are large: what the index kept is read before them, where nothing has to be put right first.
       if (!(await isCurrent(this.name))) await this.ruled();
       await this.db.open();
-      const packs = await this.db.packs.toArray();
-      this.put(packs.flatMap((p) => JSON.parse(p.json) as PackedEntry[]));
+      const kept = await readPacks(this.db);
+      this.put(kept.entries);
+      setTimeout(() => this.practice.put(kept.played()), 0);
     } catch {
       // A cache that cannot be read is made anew.
     }
@@ -227,7 +255,10 @@ export class IndexEngine {
         if (id === undefined) continue;
         this.patterns.delete(id);
         if (phrase) fresh.push(entryFrom(phrase, best.get(id) ?? NO_BEST, this.entryOf(id)));
-        else gone.add(id);
+        else {
+          gone.add(id);
+          this.practice.forget(id);
+        }
       }
     }
     const moved = fresh.filter((e) => this.entryOf(e.id)?.name !== e.name);
@@ -309,10 +340,52 @@ export class IndexEngine {
         // What cannot be worked out must not be tried for ever.
         if (unknown().length >= missing.length) break;
       }
+      await this.readLogs();
     } finally {
       this.working = false;
       this.soon();
     }
+    this.wasWorked();
+  }
+
+  /** Reads the logs that changed, a few at a time. */
+  private async readLogs(): Promise<void> {
+    const missing = this.entries.filter((e) => this.practice.isMissing(e)).map((e) => e.id);
+    const day = today();
+    let until = performance.now() + SLICE_MS;
+    for (let at = 0; at < missing.length && !this.over(); at += 20) {
+      const some = missing.slice(at, at + 20);
+      const logs = await Promise.all(some.map((id) => triesOf(this.db, id)));
+      for (const [i, tries] of logs.entries()) {
+        const entry = this.entryOf(some[i] ?? '');
+        if (!entry) continue;
+        this.practice.workOut(entry, tries, day);
+        this.dirty.add(packOf(entry.id));
+        if (performance.now() > until) {
+          await new Promise((r) => setTimeout(r));
+          until = performance.now() + SLICE_MS;
+        }
+      }
+      if (at % 400 === 0) this.soon();
+    }
+    await this.believe();
+  }
+
+  /** What is believed today of every phrase that was tried. */
+  private async believe(): Promise<void> {
+    const day = today();
+    this.practice.stale();
+    let until = performance.now() + SLICE_MS;
+    for (let i = 0; i < this.entries.length && !this.over(); i++) {
+      const entry = this.entries[i];
+      if (!entry || entry.best.attempts === 0) continue;
+      this.entries[i] = { ...entry, believed: this.practice.believed(this.entries, entry, day) };
+      if (performance.now() > until) {
+        await new Promise((r) => setTimeout(r));
+        until = performance.now() + SLICE_MS;
+      }
+    }
+    this.soon();
   }
 
   /** Learns from clean tries above what was worked out; then everything is worked out with it. */
@@ -353,7 +426,9 @@ export class IndexEngine {
           family: e.family,
           tags: e.tags,
           goal: e.goal,
+          by: e.by,
           best: e.best,
+          believed: e.believed,
           facts: e.facts && factsWords(e.facts),
           length: e.facts?.length ?? null,
           top: this.reckoned && isWorkedOut(e, this.reckoned) ? e.top : null,
@@ -418,10 +493,8 @@ export class IndexEngine {
     const dirty = [...this.dirty];
     this.dirty.clear();
     if (dirty.length === 0 || this.ended) return;
-    const packs = new Map(dirty.map((n): [number, PackedEntry[]] => [n, []]));
-    for (const e of this.entries) packs.get(packOf(e.id))?.push(packed(e));
     try {
-      await this.db.packs.bulkPut([...packs].map(([n, entries]): FactsPack => ({ n, json: JSON.stringify(entries) })));
+      await writePacks(this.db, dirty, this.entries, this.practice);
     } catch {
       dirty.forEach((n) => this.dirty.add(n));
     }

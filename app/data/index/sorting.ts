@@ -37,6 +37,8 @@ function numberOf(e: Entry, sort: Exclude<ShelfSort, 'family' | 'name'>): number
     case 'ceiling':
       // What nothing limits comes with the fastest, without being beyond all numbers.
       return e.top?.bpm ?? 1e6;
+    case 'ready':
+      return e.believed?.ready ?? 0;
     case 'length':
       return e.facts?.length ?? 0;
   }

@@ -29,6 +29,8 @@ const NAMED: Readonly<Record<string, Validator<unknown>>> = {
   latency: compiled.validateLatency,
   'latency-at': compiled.validateLatencyAt,
   room: compiled.validateRoomHabits,
+  today: compiled.validateToday,
+  'plan-days': compiled.validatePlanDays,
   backup: compiled.validateBackup,
 };
 

@@ -4,6 +4,7 @@ import { AttemptSchema, DrillStateSchema, TriesPageSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
 import { CLICK_KINDS, COUNT_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind, type CountKind } from '../../playback';
 import { SelectorSchema } from '../../pattern';
+import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
 import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
 import { VOICES, type Voice } from '../../stroke';
@@ -143,6 +144,8 @@ export const VALIDATED = {
   Latency: LatencySchema,
   LatencyAt: LatencyAtSchema,
   RoomHabits: RoomHabitsSchema,
+  Today: TodaySchema,
+  PlanDays: PlanDaysSchema,
   Backup: BackupSchema,
   Take: TakeSchema,
 };

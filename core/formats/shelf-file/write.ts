@@ -47,12 +47,20 @@ export function writeShelf(shelf: Partial<ShelfContents>): string {
   return [...shelfLines(shelf)].join('');
 }
 
+const DAY = 24 * 60 * 60 * 1000;
+
 /** The same shelf with all its times moved by a number of milliseconds: how a demo shelf stays six weeks old. */
 export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
   const attempt = (a: Attempt): Attempt => ({ ...a, at: a.at + by });
+  const days = Math.round(by / DAY);
   return {
     ...shelf,
-    phrases: shelf.phrases.map((p) => ({ ...p, created: p.created + by, changed: p.changed + by })),
+    phrases: shelf.phrases.map((p) => ({
+      ...p,
+      created: p.created + by,
+      changed: p.changed + by,
+      ...(p.by ? { by: { ...p.by, day: p.by.day + days } } : {}),
+    })),
     attempts: shelf.attempts.map(attempt),
     drills: shelf.drills.map((d) => ({
       ...d,

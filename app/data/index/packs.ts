@@ -1,0 +1,51 @@
+import { FACTS_VERSION } from '@core/shelf';
+import type { ShelfDb } from '../db';
+import { packed, packOf, type Entry } from './entries';
+import type { FactsPack, PackedEntry } from './entry';
+import type { Played, Practice } from './practice';
+
+/** What the index kept between visits. */
+interface Kept {
+  readonly entries: readonly PackedEntry[];
+  /** What was played, read when it is asked for: the entries are shown before. */
+  readonly played: () => readonly (readonly [string, Played])[];
+}
+
+/** Reads what was kept; what facts of another version are is as good as nothing. */
+export async function readPacks(db: ShelfDb): Promise<Kept> {
+  const packs = await db.packs.toArray();
+  const entries = packs.flatMap((p) => JSON.parse(p.json) as PackedEntry[]);
+  return {
+    entries: entries.filter((e) => e.key.startsWith(`${FACTS_VERSION}-`)),
+    played: () => packs.flatMap((p) => (p.played ? (JSON.parse(p.played) as [string, Played][]) : [])),
+  };
+}
+
+/** Keeps some packs of the index anew. */
+export async function writePacks(
+  db: ShelfDb,
+  which: readonly number[],
+  entries: readonly Entry[],
+  practice: Practice,
+): Promise<void> {
+  const packs = new Map(which.map((n): [number, Entry[]] => [n, []]));
+  for (const e of entries) packs.get(packOf(e.id))?.push(e);
+  await db.packs.bulkPut(
+    [...packs].map(([n, own]): FactsPack => {
+      const played = own.flatMap((e) => {
+        const one = practice.of(e.id);
+        return one ? [[e.id, one] as const] : [];
+      });
+      return {
+        n,
+        json: JSON.stringify(own.map(packed)),
+        ...(played.length > 0 ? { played: JSON.stringify(played, shorter) } : {}),
+      };
+    }),
+  );
+}
+
+/** Beliefs to six digits: more would only be longer to read. */
+function shorter(_key: string, value: unknown): unknown {
+  return typeof value === 'number' && !Number.isInteger(value) ? Number(value.toPrecision(7)) : value;
+}

@@ -1,0 +1,12 @@
+import type { BlockKind } from '@core/plan';
+
+/** What each kind of block is called. */
+export const KIND_WORDS: Readonly<Record<BlockKind, string>> = Object.freeze({
+  'warm-up': 'Warm up',
+  keep: 'Keep',
+  rise: 'Rise',
+  mend: 'Mend',
+  new: 'New',
+  play: 'Play',
+  break: 'Break',
+});
