@@ -17,6 +17,7 @@ const order = [
   'take',
   'player',
   'plan',
+  'log',
   'score',
   'listen',
   'shelf',

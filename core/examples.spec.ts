@@ -5,6 +5,7 @@ import * as base from './base';
 import * as drill from './drill';
 import * as formats from './formats';
 import * as listen from './listen';
+import * as log from './log';
 import * as pattern from './pattern';
 import * as plan from './plan';
 import * as playback from './playback';
@@ -34,6 +35,7 @@ const scope: Record<string, unknown> = {
   ...playback,
   ...player,
   ...plan,
+  ...log,
   ...rendition,
   ...formats,
   ...variants,

@@ -83,6 +83,16 @@ export class ShelfIndex {
     return (await this.open()).believed(id);
   }
 
+  /** What the Log draws of a phrase, without reading its tries. */
+  async phraseLog(id: string): ReturnType<IndexApi['phraseLog']> {
+    return (await this.open()).phraseLog(id);
+  }
+
+  /** What the Log draws of all that was practised. */
+  async lookBack(): ReturnType<IndexApi['lookBack']> {
+    return (await this.open()).lookBack();
+  }
+
   /** The player's own share of their ceilings, for what is to be believed of a phrase. */
   async shareFor(id: string): ReturnType<IndexApi['shareFor']> {
     return (await this.open()).shareFor(id);

@@ -10,7 +10,7 @@ describe('what is believed of a ladder, in words', () => {
   it('says what is ready, what the goal’s chance is, and what that rests on', () => {
     const { mean, variance } = known.belief;
     // By hand: the place where four of five are clean, and the chance of the goal.
-    const wide = Math.sqrt(0.064 ** 2 + (Math.PI * variance) / 8);
+    const wide = Math.sqrt(0.052 ** 2 + (Math.PI * variance) / 8);
     const ready = Math.round(Math.exp(mean - Math.log(4) * wide));
     const goal = Math.round(100 / (1 + Math.exp((Math.log(110) - mean) / wide)));
     expect(told.words).toBe(`Ready ${ready} · ${goal} % at 110`);

@@ -9,6 +9,8 @@ import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
 import { LogComponent } from './log.component';
 
+const DAY = 86_400_000;
+
 describe('the Log', () => {
   it('empty, it says what will stand here', async () => {
     await emptyPlace();
@@ -22,33 +24,148 @@ describe('the Log', () => {
     const repo = TestBed.inject(PhrasesRepo);
     await repo.save(phraseOf('old', { name: 'Old' }));
     await repo.save(phraseOf('new', { name: 'New', goal: 90 }));
-    const day = 86_400_000;
     await log(
       db,
-      attemptOf('1', 'old', { at: day, bpm: 80 }),
-      attemptOf('2', 'new', { at: 2 * day, bpm: 85, goal: 90 }),
-      attemptOf('3', 'new', { at: 3 * day, bpm: 90, goal: 90, verdict: 'messy' }),
+      attemptOf('1', 'old', { at: DAY, bpm: 80 }),
+      attemptOf('2', 'new', { at: 2 * DAY, bpm: 85, goal: 90 }),
+      attemptOf('3', 'new', { at: 3 * DAY, bpm: 90, goal: 90, verdict: 'messy' }),
     );
     const m = mount(LogComponent);
-    await until(() => m.component.named().length === 2 && m.component.current()?.phrase.id === 'new');
+    await until(() => m.component.named().length === 2 && /^85 clean/.test(m.component.title()));
     m.fixture.detectChanges();
-    expect(m.component.title()).toBe('85 clean, 5 to go to 90');
-    expect(m.host.querySelectorAll('tbody tr')).toHaveLength(2);
+    expect(m.component.title()).toMatch(
+      /^85 clean, \d+ ready, 90 wanted\. When it will be ready cannot be said yet: 2 days/,
+    );
+    expect(m.host.querySelectorAll('tbody tr:not(.sitting)')).toHaveLength(2);
+    // Two days are two sittings.
+    expect(m.host.querySelectorAll('tbody tr.sitting')).toHaveLength(2);
+    m.press('messy');
+    await until(() => m.component.many() === 1);
+    m.press('all');
     m.pick('Phrase', 'Old');
-    await until(() => m.component.current()?.phrase.id === 'old');
+    await until(() => /^80 clean/.test(m.component.title()));
     m.fixture.detectChanges();
-    expect(m.component.title()).toBe('80 clean, 20 to go to 100');
-    expect(m.component.days()).toHaveLength(1);
+    expect(m.host.querySelector('ls-chart svg')?.getAttribute('aria-label')).toContain('1 values');
   });
-  it('says when the goal was reached, and when nothing was clean', async () => {
+  it('says when nothing was clean, and follows what is played', async () => {
     const { db } = await emptyPlace();
     await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
     await log(db, attemptOf('1', 'a', { verdict: 'messy' }));
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(() => m.component.current() !== null);
-    expect(m.component.title()).toBe('Nothing clean yet on the way to 100');
+    await until(() => m.component.title() === 'Nothing clean yet on the way to 100.');
     await log(db, attemptOf('2', 'a', { at: 2000, bpm: 100 }));
-    await until(() => m.component.title() === 'At the goal of 100');
+    await until(() => m.component.title().startsWith('100 clean'));
+  });
+  it('answers each of its seven questions, with its values as a table', async () => {
+    const { db } = await emptyPlace();
+    const at = (days: number): number => Date.now() - days * DAY;
+    const measured = {
+      mean: 1,
+      spread: 8,
+      missed: 0,
+      extra: 0,
+      strokes: 16,
+      drift: 0,
+      limbs: [
+        { limb: 'R' as const, mean: 0, spread: 5 },
+        { limb: 'L' as const, mean: 20, spread: 6 },
+      ],
+      fix: 'The left hand drags 20 ms.',
+    };
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a', { name: 'Glass', goal: 60 }));
+    await log(
+      db,
+      ...[20, 18, 16, 14, 12].flatMap((d) =>
+        [0, 1, 2, 3].map((i) => attemptOf(`${d}-${i}`, 'a', { at: at(d) + i * 60_000, bpm: 80, seconds: 60 })),
+      ),
+      attemptOf('m', 'a', { at: at(12) + 600_000, bpm: 95, verdict: 'messy', measured }),
+    );
+    const m = mount(LogComponent, { phrase: 'a' });
+    const asks = async (question: string, title: RegExp): Promise<void> => {
+      m.press(question);
+      await until(() => title.test(m.component.title()));
+      m.fixture.detectChanges();
+      const { csv } = m.component.answers.answer()!;
+      expect(csv.length).toBeGreaterThan(1);
+      expect(csv.every((row) => row.length === csv[0]!.length)).toBe(true);
+      expect(m.host.querySelector('ls-chart svg')).not.toBeNull();
+    };
+    await until(() => m.component.title() === 'The goal of 60 is ready.');
+    m.fixture.detectChanges();
+    await asks(
+      'Which limb lags?',
+      /^The (left|right) hand lies 10 ms (late|early) against the rest, over the last 1 day\.$/,
+    );
+    await asks('Why do rungs fail?', /^Most often early or late: 1 of 1 that were measured\.$/);
+    await asks('What did I practise?', /^Nothing in the last seven days\.$/);
+    await asks('Is it too much?', /strokes a hand on .*, within the 4,000/);
+    await asks('What do I avoid?', /^Glass was not played for 12 days\.$/);
+    m.press('Where does it break?');
+    await until(() => m.component.title().startsWith('No take of it was recorded yet'));
+  });
+  it('where it breaks is read from the takes of the whole phrase, newest against those before', async () => {
+    const { db } = await emptyPlace();
+    const phrase = phraseOf('a', { recipe: typed('R L R L') });
+    await TestBed.inject(PhrasesRepo).save(phrase);
+    await log(db, attemptOf('1', 'a', { at: 2000, bpm: 60 }));
+    const meant = {
+      recipe: phrase.recipe,
+      stage: null,
+      groove: null,
+      kit: KIT_PRESETS[0]!,
+      dynamic: 'medium',
+      click: 'beats',
+      gap: null,
+    } as const;
+    // Four turns of a beat; the third stroke is never struck.
+    const hits = [0, 1, 2, 3].flatMap((turn) =>
+      [0, 0.25, 0.75].map((s, i) => ({
+        seconds: turn + s,
+        limb: i === 0 ? ('R' as const) : ('L' as const),
+        voice: null,
+        velocity: null,
+      })),
+    );
+    await TestBed.inject(TakesRepo).keep({ id: '1', phrase: 'a', at: 2000, bpm: 60, stage: null, hits, meant });
+    const m = mount(LogComponent, { phrase: 'a', ask: 'breaks' });
+    await until(() => m.component.title().includes('left out most'));
+    expect(m.component.title()).toMatch(
+      /^The right hand on .* is left out most: [34] of 4 times over the last 1 take\.$/,
+    );
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('ls-ribbon')).not.toBeNull();
+    await db.takes.clear();
+  });
+  it('corrects a verdict, writes a note and takes a try out, each with its way back', async () => {
+    const { db } = await emptyPlace();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
+    await log(db, attemptOf('1', 'a', { bpm: 70 }), attemptOf('2', 'a', { at: 5000, bpm: 95 }));
+    const m = mount(LogComponent, { phrase: 'a' });
+    await until(() => m.component.current()?.best.clean === 95);
+    const row = () => m.component.rows()!.find((r) => r.id === '2');
+    await m.component.correct(row()!);
+    await until(() => m.component.current()?.best.clean === 70);
+    expect((await db.tallies.get('a'))?.clean).toBe(70);
+    await m.component.noted(row()!, 'Too loud a room.');
+    await until(() => row()?.note === 'Too loud a room.');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Too loud a room.');
+    await m.component.remove(row()!);
+    await until(() => m.component.rows()?.length === 1);
+    expect((await db.tallies.get('#'))?.attempts).toBe(1);
+    for (const holds of [
+      () => row()?.note === 'Too loud a room.',
+      () => row()?.note === undefined && row()?.verdict === 'messy',
+      () => row()?.verdict === 'clean',
+    ]) {
+      await m.component.undo();
+      await until(holds);
+    }
+    await until(() => m.component.current()?.best.clean === 95);
+    expect((await db.tallies.get('#'))?.attempts).toBe(2);
+    // Once there is nothing to take back, nothing happens.
+    await m.component.undo();
+    expect(m.component.rows()).toHaveLength(2);
   });
   it('a take is drawn on what was meant and heard, alone or beside it; closing it is silence', async () => {
     const { db, transport } = await emptyPlace();

@@ -1,10 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
+import { Menu } from 'primeng/menu';
 import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
-import { format, startOfDay } from 'date-fns';
-import { bestOf, byDay, type Attempt } from '@core/drill';
+import { format } from 'date-fns';
+import { count } from '@core/base';
+import { bestOf, type Attempt } from '@core/drill';
+import { csvText } from '@core/formats';
+import { sittings } from '@core/log';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -15,7 +29,16 @@ import { KitsRepo } from '../data/kits.repo';
 import type { NamedPhrase } from '../data/index/entry';
 import { ShelfIndex } from '../data/shelf-index.service';
 import { TakesRepo } from '../data/takes.repo';
-import { TempoChartComponent } from '../ui/charts/tempo-chart.component';
+import { LogEdits, type TakeBack } from '../data/log-edits.repo';
+import { KeysService } from '../shell/keys.service';
+import { NoticesService } from '../shell/notices.service';
+import { ChartComponent } from '../ui/charts/chart.component';
+import { ChipsComponent } from '../ui/chips.component';
+import type { Choice } from '../ui/choice';
+import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+import { AnswersStore } from './answers.store';
+import { NoteDialogComponent } from './note-dialog.component';
+import { isOfPhrase, QUESTION_CHIPS, questionOf, type Question } from './questions';
 import { inTurns } from '../ui/in-turns';
 import { fileName, saveText } from '../ui/save-svg';
 import { TakeViewComponent } from './take-view.component';
@@ -28,10 +51,30 @@ const PAGE = 12;
 const SORTED_BY = ['at', 'bpm', 'verdict'] as const;
 type SortedBy = (typeof SORTED_BY)[number];
 
-/** The Log: tempo against date for one phrase with its goal, and every attempt. */
+type Shown = 'all' | 'clean' | 'messy' | 'measured';
+const SHOWN: readonly Choice<Shown>[] = [
+  { value: 'all', words: 'all' },
+  { value: 'clean', words: 'clean' },
+  { value: 'messy', words: 'messy' },
+  { value: 'measured', words: 'measured' },
+];
+
+/** The Log: questions with pictures, and every try. */
 @Component({
   selector: 'ls-log',
-  imports: [RouterLink, TableModule, TakeViewComponent, TempoChartComponent, SelectComponent, Tooltip],
+  imports: [
+    ChartComponent,
+    ChipsComponent,
+    Menu,
+    NoteDialogComponent,
+    RibbonComponent,
+    RouterLink,
+    SelectComponent,
+    TableModule,
+    TakeViewComponent,
+    Tooltip,
+  ],
+  providers: [AnswersStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './log.component.html',
   styleUrl: './log.component.css',
@@ -39,6 +82,31 @@ type SortedBy = (typeof SORTED_BY)[number];
 export class LogComponent {
   /** Route: the phrase to show first. */
   readonly phrase = input<string>();
+  /** Route: the question to begin with. */
+  readonly ask = input<string>();
+  readonly answers = inject(AnswersStore);
+  private readonly edits = inject(LogEdits);
+  private readonly notices = inject(NoticesService);
+  readonly questions = QUESTION_CHIPS;
+  readonly question = linkedSignal((): Question => questionOf(this.ask()));
+  readonly ofPhrase = computed(() => isOfPhrase(this.question()));
+  readonly shownChips = SHOWN;
+  /** Which tries the table has. */
+  readonly filter = signal<Shown>('all');
+  private readonly undos: { readonly run: TakeBack; readonly said: string }[] = [];
+  private readonly menuFor = signal<Attempt | null>(null);
+  /** The try whose note is written. */
+  readonly noting = signal<Attempt | null>(null);
+  readonly menuItems = computed(() => {
+    const row = this.menuFor();
+    if (!row) return [];
+    const other = row.verdict === 'clean' ? 'messy' : 'clean';
+    return [
+      { label: row.note ? 'Change the note …' : 'Write a note …', command: () => this.noting.set(row) },
+      { label: `It was ${other}`, command: () => void this.correct(row) },
+      { label: 'Take it out of the log', command: () => void this.remove(row) },
+    ];
+  });
   private readonly drills = inject(DrillsRepo);
   private readonly phrases = inject(PhrasesRepo);
   private readonly names = toSignal<readonly NamedPhrase[] | null>(inject(ShelfIndex).names$('drilled'), {
@@ -74,18 +142,38 @@ export class LogComponent {
   readonly turn = inTurns(1, () => this.current() !== null);
   private readonly sorting = signal<{ readonly by: SortedBy; readonly down: boolean }>({ by: 'at', down: true });
   /** The first try that is shown; of another phrase the newest are. */
-  readonly from = linkedSignal<string | null, number>({ source: this.chosen, computation: () => 0 });
+  readonly from = linkedSignal<string, number>({
+    source: () => `${this.chosen() ?? ''} ${this.filter()}`,
+    computation: () => 0,
+  });
   private readonly sorted = computed(() => {
     const { by, down } = this.sorting();
     const sign = down ? -1 : 1;
     // They come the newest first, and keep that among equals.
     const order = (a: Attempt, b: Attempt): number => sign * (a[by] < b[by] ? -1 : a[by] > b[by] ? 1 : 0);
-    return by === 'at' && down ? (this.rows() ?? []) : [...(this.rows() ?? [])].sort(order);
+    const shown = this.filter();
+    const rows = (this.rows() ?? []).filter(
+      (r) => shown === 'all' || (shown === 'measured' ? r.measured !== undefined : r.verdict === shown),
+    );
+    return by === 'at' && down ? rows : [...rows].sort(order);
+  });
+  /** How many there are with the filter. */
+  readonly many = computed(() => this.sorted().length);
+  /** Tries that begin a sitting, with its words: only where they lie in time. */
+  readonly heads = computed(() => {
+    const { by, down } = this.sorting();
+    if (by !== 'at' || !down) return new Map<string, string>();
+    return new Map(
+      sittings(this.sorted()).map((s) => {
+        const clean = s.tries.filter((t) => t.verdict === 'clean').length;
+        const words = `${format(s.from, 'EEEE d MMM, HH:mm')} to ${format(s.until, 'HH:mm')} · ${count(s.tries.length, 'try', 'tries')}, ${clean} clean`;
+        return [s.tries[0]?.id ?? '', words];
+      }),
+    );
   });
   /** The tries of the page that is looked at. */
   readonly page = computed(() => this.sorted().slice(this.from(), this.from() + PAGE));
   readonly pageSize = PAGE;
-  readonly days = computed(() => byDay(this.rows() ?? [], (at) => startOfDay(at).getTime()));
   private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   private readonly takesRepo = inject(TakesRepo);
   private readonly kits = inject(KitsRepo);
@@ -108,15 +196,107 @@ export class LogComponent {
       changed: phrase.changed > take.at,
     };
   });
-  readonly title = computed(() => {
-    const found = this.current();
-    if (!found) return '';
-    const { phrase, best } = found;
-    if (best.clean === null) return `Nothing clean yet on the way to ${phrase.goal}`;
-    return best.clean >= phrase.goal
-      ? `At the goal of ${phrase.goal}`
-      : `${best.clean} clean, ${phrase.goal - best.clean} to go to ${phrase.goal}`;
-  });
+  readonly title = computed(() => this.answers.answer()?.title ?? '');
+  private readonly chart = viewChild(ChartComponent);
+
+  constructor() {
+    effect(() => {
+      const [question, found, rows, takes] = [this.question(), this.current(), this.rows() ?? [], this.takes()];
+      this.answers.asked.set({
+        question,
+        phrase: found?.phrase ?? null,
+        best: found?.best.clean ?? null,
+        tries: rows,
+        takes: found ? takes.map((take) => ({ take, meant: this.meantBy(take, found.phrase) })) : [],
+      });
+    });
+    inject(KeysService).use([
+      { combo: '$mod+KeyZ', shown: 'Ctrl Z', does: 'Take back the last correction', run: () => void this.undo() },
+    ]);
+  }
+
+  menuOf(row: Attempt, event: Event, menu: Menu): void {
+    this.menuFor.set(row);
+    menu.toggle(event);
+  }
+
+  async correct(row: Attempt): Promise<void> {
+    const verdict = row.verdict === 'clean' ? 'messy' : 'clean';
+    const back = await this.edits.change(row.phrase, row.id, { verdict });
+    this.did(back, `The try of ${this.when(row)} counts as ${verdict}.`, 'It counts as before.');
+  }
+
+  async remove(row: Attempt): Promise<void> {
+    const back = await this.edits.remove(row.phrase, row.id);
+    this.did(back, `The try of ${this.when(row)} is out of the log.`, 'It is in the log again.');
+  }
+
+  async noted(row: Attempt, note: string): Promise<void> {
+    this.noting.set(null);
+    const back = await this.edits.change(row.phrase, row.id, { note });
+    this.did(back, note ? 'The note is kept.' : 'The note is gone.', 'The note is as before.');
+  }
+
+  /** Takes back what was corrected last, and only that. */
+  async undo(): Promise<void> {
+    const last = this.undos.pop();
+    if (last) this.notices.tell((await last.run()) ? last.said : 'It could not be taken back.');
+  }
+
+  private did(back: TakeBack | null, words: string, said: string): void {
+    if (!back) return this.notices.wrong('That try is not in the log any more.');
+    this.undos.push({ run: back, said });
+    this.notices.tell(words, { label: 'Take that back', run: () => void this.undo() });
+  }
+
+  /** What the files of an answer are called. */
+  private fileOf(ending: string): string {
+    const of = this.ofPhrase() ? (this.current()?.phrase.name ?? 'phrase') : 'all';
+    return fileName(`${of} ${this.question()}`, ending);
+  }
+
+  saveCsv(): void {
+    const answer = this.answers.answer();
+    if (answer) saveText(csvText(answer.csv), this.fileOf('csv'), 'text/csv');
+  }
+
+  saveSvg(): void {
+    const chart = this.chart();
+    if (chart) saveText(chart.text(), this.fileOf('svg'), 'image/svg+xml');
+  }
+
+  /** Every try of the phrase as a table. */
+  saveTries(): void {
+    const rows = this.sorted().map((t) => [
+      new Date(t.at).toISOString(),
+      t.bpm,
+      t.goal,
+      t.verdict,
+      t.stage ?? 'whole',
+      t.loops,
+      t.seconds,
+      t.measured?.mean ?? null,
+      t.measured?.spread ?? null,
+      t.measured?.missed ?? null,
+      t.measured?.fix ?? '',
+      t.note ?? '',
+    ]);
+    const head = [
+      'When (UTC)',
+      'Tempo (bpm)',
+      'Goal (bpm)',
+      'Verdict',
+      'Stage',
+      'Loops',
+      'Seconds',
+      'Offset (ms)',
+      'Spread (ms)',
+      'Left out',
+      'To fix',
+      'Note',
+    ];
+    saveText(csvText([head, ...rows]), fileName(`${this.current()?.phrase.name ?? 'phrase'} tries`, 'csv'), 'text/csv');
+  }
 
   /** What was meant: as it was that day; for takes from before that was kept, as the phrase stands now. */
   private meantBy(take: KeptTake, phrase: Phrase): Rendition {

@@ -3,12 +3,9 @@ import { TestBed } from '@angular/core/testing';
 import { drillStep, newDrill } from '@core/drill';
 import { build } from '@core/recipe';
 import { typed } from '../testing/fixtures';
-import { TempoChartComponent } from './charts/tempo-chart.component';
 import { RibbonComponent } from './ribbon/ribbon.component';
 import { StairsComponent } from './stairs/stairs.component';
 import { TempoFieldComponent } from './tempo-field.component';
-
-const DAY = 86_400_000;
 
 describe('the tempo field', () => {
   function field(bpm: number) {
@@ -114,34 +111,5 @@ describe('the stairs', () => {
       'ahead',
     ]);
     expect(host.textContent).toContain('1 messy');
-  });
-});
-
-describe('the tempo chart', () => {
-  it('has a line through the clean days, open marks for what was only tried, and the goal', () => {
-    const fixture = TestBed.createComponent(TempoChartComponent);
-    fixture.componentRef.setInput('goal', 100);
-    fixture.componentRef.setInput('days', [
-      { day: DAY, clean: 70, tried: 75 },
-      { day: 2 * DAY, clean: null, tried: 75 },
-      { day: 3 * DAY, clean: 80, tried: 80 },
-    ]);
-    fixture.detectChanges();
-    const host = fixture.nativeElement as HTMLElement;
-    expect([host.querySelectorAll('circle.clean').length, host.querySelectorAll('circle.tried').length]).toEqual([
-      2, 2,
-    ]);
-    expect(host.textContent).toContain('goal 100');
-    expect(host.querySelector('path.clean')?.getAttribute('d')).toMatch(/^M.+L.+/);
-  });
-  it('names each day once, also when there is only one', () => {
-    const fixture = TestBed.createComponent(TempoChartComponent);
-    fixture.componentRef.setInput('goal', 100);
-    fixture.componentRef.setInput('days', [{ day: 20_000 * DAY, clean: 70, tried: 75 }]);
-    fixture.detectChanges();
-    const { ticksX, words } = fixture.componentInstance.chart();
-    expect(new Set(ticksX.map((t) => t.text)).size).toBe(ticksX.length);
-    expect(ticksX.length).toBeGreaterThan(0);
-    expect(words).toContain('by day, 1 day;');
   });
 });

@@ -36,6 +36,8 @@ expose({
   plan: (...args: Parameters<IndexEngine['plan']>) => own().plan(...args),
   believed: (...args: Parameters<IndexEngine['believed']>) => own().believed(...args),
   shareFor: (...args: Parameters<IndexEngine['shareFor']>) => own().shareFor(...args),
+  phraseLog: (...args: Parameters<IndexEngine['phraseLog']>) => own().phraseLog(...args),
+  lookBack: () => own().lookBack(),
   forms: () => own().forms(),
   lessons: () => own().lessons(),
   end: () => own().end(),

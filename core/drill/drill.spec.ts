@@ -3,7 +3,6 @@ import { anyAttempt } from '../testing/arbitraries';
 import {
   bestOf,
   drillPass,
-  byDay,
   drillStep,
   drillTempo,
   fixedLadder,
@@ -194,16 +193,5 @@ describe('the record', () => {
       { ...base, id: '1', at: 10, bpm: 100, verdict: 'messy' as const },
     ];
     expect(bestOf(log)).toMatchObject({ clean: 90, lastClean: 70, attempts: 3, lastAt: 30, cleanAt: 30 });
-    expect(byDay(log, () => 0)).toEqual([{ day: 0, clean: 90, tried: 100 }]);
-  });
-  it('days come in order and hold the best of the day', () => {
-    fc.assert(
-      fc.property(fc.array(anyAttempt, { maxLength: 40 }), (log) => {
-        const days = byDay(log, (at) => Math.floor(at / 1e11));
-        expect(days.map((d) => d.day)).toEqual(
-          [...new Set(log.map((a) => Math.floor(a.at / 1e11)))].sort((a, b) => a - b),
-        );
-      }),
-    );
   });
 });

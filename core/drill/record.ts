@@ -43,28 +43,3 @@ export function withTry(before: Best, attempt: Attempt): Best {
 export function bestOf(attempts: readonly Attempt[]): Best {
   return attempts.reduce(withTry, NO_BEST);
 }
-
-/** A day of practice on one phrase: the best clean tempo of the day, null when nothing was clean. */
-export interface DayPoint {
-  readonly day: number;
-  readonly clean: number | null;
-  readonly tried: number;
-}
-
-/**
- * Attempts of one phrase by day, oldest first. `dayOf` turns a time into the start of its day, since only the caller
- * knows the time zone.
- */
-export function byDay(attempts: readonly Attempt[], dayOf: (at: number) => number): readonly DayPoint[] {
-  const days = new Map<number, DayPoint>();
-  for (const a of attempts) {
-    const day = dayOf(a.at);
-    const before = days.get(day) ?? { day, clean: null, tried: 0 };
-    days.set(day, {
-      day,
-      clean: a.verdict === 'clean' ? Math.max(before.clean ?? 0, a.bpm) : before.clean,
-      tried: Math.max(before.tried, a.bpm),
-    });
-  }
-  return [...days.values()].sort((x, y) => x.day - y.day);
-}

@@ -71,6 +71,8 @@ export const AttemptSchema = Type.Object({
   /** How loud it was meant. */
   dynamic: Type.Optional(Type.Union([Type.Literal('soft'), Type.Literal('medium'), Type.Literal('loud')])),
   measured: Type.Optional(MeasuredSchema),
+  /** The player's own words about it. */
+  note: Type.Optional(Type.String({ maxLength: 500 })),
   /** What heard it. */
   source: Type.Optional(Type.String({ maxLength: 40 })),
 });

@@ -9,7 +9,8 @@ export const TRIES_A_PAGE = 200;
 export const TriesPageSchema = Type.Object({
   phrase: idSchema(80),
   n: Type.Integer({ minimum: 0, maximum: 1e6 }),
-  tries: Type.Array(AttemptSchema, { minItems: 1, maxItems: TRIES_A_PAGE }),
+  // A try that was removed and comes back may make a page longer.
+  tries: Type.Array(AttemptSchema, { minItems: 1, maxItems: 2 * TRIES_A_PAGE }),
 });
 export type TriesPage = Static<typeof TriesPageSchema>;
 

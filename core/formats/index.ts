@@ -1,1 +1,2 @@
+export * from './csv';
 export * from './shelf-file';

@@ -15,10 +15,10 @@ export interface Evidence {
 }
 
 /**
- * How steep the curve of clean tries is over the logarithm of the tempo: 0.05 on one day, and as much again from day to
- * day.
+ * How steep the curve of clean tries is over the logarithm of the tempo. What a day adds to what is not known is apart
+ * from it.
  */
-export const STEEP = 0.064;
+export const STEEP = 0.052;
 /** The player's own share of their ceilings, before anything is known, and how sure that is. */
 export const USUAL_SHARE: Belief = Object.freeze({ mean: Math.log(0.8), variance: 0.2 ** 2 });
 /** How much phrases differ from what the share says. */
@@ -52,7 +52,7 @@ export function afterTry({ mean, variance }: Belief, { bpm, clean, weight }: Evi
     second += mass * z * z;
   }
   const moved = first / sum;
-  return { mean: mean + moved * sd, variance: variance * Math.max(1e-3, second / sum - moved * moved) };
+  return { mean: mean + moved * sd, variance: variance * Math.min(1, Math.max(1e-3, second / sum - moved * moved)) };
 }
 
 /** How wide the curve of clean tries is with what is not known of the player added to it (MacKay 1992). */
@@ -99,7 +99,7 @@ export interface Ready {
 /**
  * The tempo that is ready, with its interval.
  * @example
- * Math.round(readyTempo({ mean: Math.log(100), variance: 0 }).bpm) // => 92
+ * Math.round(readyTempo({ mean: Math.log(100), variance: 0 }).bpm) // => 93
  */
 export function readyTempo(belief: Belief): Ready {
   const below = Math.log(READY / (1 - READY)) * STEEP;

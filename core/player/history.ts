@@ -18,9 +18,9 @@ export interface Known {
 }
 
 /** What a day adds to what is not known: hands have good days and bad ones, and learn overnight. */
-const BY_THE_DAY = 0.026 ** 2;
+const BY_THE_DAY = 0.031 ** 2;
 /** What lies between two days of practice adds this much a day. */
-const WITHOUT = 0.012 ** 2;
+const WITHOUT = 0.014 ** 2;
 /** So much of the logarithm of the tempo goes when all is forgotten. */
 const FORGOTTEN = 0.02;
 /**
@@ -28,7 +28,7 @@ const FORGOTTEN = 0.02;
  * tries. A memory that is all there (as FSRS says of what was often practised) does not keep a tempo: simulated
  * learners who come back after weeks are foreseen only with both.
  */
-const STIFFER = { aDay: 0.0045, days: 30 };
+const STIFFER = { aDay: 0.004, days: 30 };
 /** On so many days a player is another one than was expected, by so much. */
 const LEAP = { often: 0.1, variance: 0.07 ** 2 };
 /** What a try teaches at first; less by each that came before (Newell & Rosenbloom 1981, a power law of practice). */

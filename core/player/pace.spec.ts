@@ -134,7 +134,7 @@ describe('a pace', () => {
   it('the chance to be ready is the share of the bell curve above', () => {
     for (let goal = 60; goal < 140; goal += 3) {
       const belief = { mean: Math.log(100), variance: 0.0049 };
-      const z = (belief.mean - Math.log(4) * 0.064 - Math.log(goal)) / 0.07;
+      const z = (belief.mean - Math.log(4) * 0.052 - Math.log(goal)) / 0.07;
       expect(Math.abs(chanceReady(belief, goal) - below(z))).toBeLessThan(0.011);
     }
   });

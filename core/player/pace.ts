@@ -78,7 +78,7 @@ const below = (z: number): number => 1 / (1 + Math.exp(-1.702 * z));
 /**
  * The chance that a tempo is ready, 0–1: that it would be clean four times of five.
  * @example
- * chanceReady({ mean: Math.log(100) + Math.log(4) * 0.064, variance: 0.001 }, 100) // => 0.5
+ * chanceReady({ mean: Math.log(100) + Math.log(4) * 0.052, variance: 0.001 }, 100) // => 0.5
  */
 export function chanceReady({ mean, variance }: Belief, goal: number): number {
   return below((mean - ABOVE - Math.log(goal)) / Math.sqrt(variance));
@@ -98,7 +98,7 @@ const DAYS_NEEDED = 4;
  * Good and bad luck in spreads, between which four of five simulated learners reached their goals: level and rate stray
  * together, and a goal is reached first on a good day.
  */
-const LUCK = { good: 1.5, bad: -0.6 };
+const LUCK = { good: 1.4, bad: -0.66 };
 /** What lies farther ahead than two years is never. */
 const NEVER = 730;
 

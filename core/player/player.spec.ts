@@ -110,7 +110,7 @@ describe('a belief', () => {
         let [sum, first, second] = [0, 0, 0];
         const sd = Math.sqrt(b.variance);
         for (let x = b.mean - 8 * sd; x <= b.mean + 8 * sd; x += sd / 200) {
-          const p = 1 / (1 + Math.exp((Math.log(bpm) - x) / 0.064));
+          const p = 1 / (1 + Math.exp((Math.log(bpm) - x) / 0.052));
           const mass = Math.exp(-((x - b.mean) ** 2) / (2 * b.variance)) * (clean ? p : 1 - p);
           [sum, first, second] = [sum + mass, first + mass * x, second + mass * x * x];
         }
@@ -150,7 +150,7 @@ describe('a belief', () => {
     const b = { mean: Math.log(100), variance: 0.0004 };
     const rungs = [70, 76, 82, 88, 94, 100, 106];
     // The same by hand.
-    const wide = Math.sqrt(0.064 ** 2 + (Math.PI * 0.0004) / 8);
+    const wide = Math.sqrt(0.052 ** 2 + (Math.PI * 0.0004) / 8);
     const p = rungs.map((bpm) => 1 / (1 + Math.exp((Math.log(bpm) - b.mean) / wide)));
     rungs.forEach((bpm, i) => expect(chanceAt(b, bpm)).toBeCloseTo(p[i]!, 12));
     expect(rungs[worthTrying(p)!]).toBe(94);
@@ -171,7 +171,7 @@ describe('time', () => {
       expect(now.mean).toBeLessThan(before.mean + 1e-12);
       expect(now.variance).toBeGreaterThanOrEqual(before.variance);
       expect(now.variance).toBeLessThanOrEqual(known.before.variance);
-      expect(now.mean).toBeGreaterThan(known.belief.mean - 0.02 - 30 * 0.0045 - 1e-9);
+      expect(now.mean).toBeGreaterThan(known.belief.mean - 0.02 - 30 * 0.004 - 1e-9);
       before = now;
     }
   });

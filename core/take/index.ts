@@ -7,6 +7,7 @@ export * from './replay';
 export * from './kept';
 export * from './latency';
 export * from './reading';
+export { readAgain } from './re-read';
 export * from './verdict';
 export * from './findings';
 export * from './fix-kind';

@@ -1,4 +1,6 @@
 import type { Best } from '@core/drill';
+import type { Avoided, PracticeDay } from '@core/log';
+import type { PractisedDay, Projection } from '@core/player';
 import type { Lesson, Taught, Top } from '@core/reach';
 import type { Family, GoalDay } from '@core/recipe';
 import type { Facts } from '@core/shelf';
@@ -53,6 +55,18 @@ export interface Believed {
   readonly days: number;
   /** The practice day on which it is due. */
   readonly due: number;
+}
+
+/** What the Log draws of a phrase without reading its tries. */
+export interface PhraseLog {
+  readonly days: readonly PractisedDay[];
+  readonly projection: Projection | null;
+}
+
+/** What the Log draws of the whole shelf. */
+export interface LookBack {
+  readonly days: readonly PracticeDay[];
+  readonly avoided: readonly Avoided[];
 }
 
 /** A row of the shelf as it is shown. */

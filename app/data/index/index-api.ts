@@ -15,6 +15,8 @@ export type IndexApi = Pick<
   | 'plan'
   | 'believed'
   | 'shareFor'
+  | 'phraseLog'
+  | 'lookBack'
 > & {
   about(...args: Parameters<IndexEngine['about']>): void;
   end(): void;

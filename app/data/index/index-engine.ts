@@ -16,7 +16,17 @@ import type { Keeper } from '../gate';
 import { ALL_TRIES, triesOf } from '../tries';
 import { answered } from './answering';
 import { entryFrom, packOf, searched, withTop, type Entry } from './entries';
-import type { Believed, KinAnswer, NamedPhrase, PackedEntry, ShelfAnswer, ShelfQuestion, ShelfRow } from './entry';
+import type {
+  Believed,
+  KinAnswer,
+  LookBack,
+  NamedPhrase,
+  PackedEntry,
+  PhraseLog,
+  ShelfAnswer,
+  ShelfQuestion,
+  ShelfRow,
+} from './entry';
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
 import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, reckonedFor, type Reckoned } from './learning';
@@ -173,6 +183,19 @@ export class IndexEngine {
   async believed(id: string): Promise<Believed | null> {
     await this.ready;
     return this.entryOf(id)?.believed ?? null;
+  }
+
+  /** What the Log draws of a phrase. */
+  async phraseLog(id: string): Promise<PhraseLog> {
+    await this.worked;
+    const entry = this.entryOf(id);
+    return entry ? this.practice.phraseLog(this.entries, entry, today()) : { days: [], projection: null };
+  }
+
+  /** What the Log draws of all that was practised. */
+  async lookBack(): Promise<LookBack> {
+    await this.worked;
+    return this.practice.lookBack(this.entries, today());
   }
 
   /** The player's own share of their ceilings, as all phrases but one give it. */

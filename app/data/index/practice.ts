@@ -5,6 +5,7 @@ import {
   knownUnder,
   onDay,
   practised,
+  projected,
   readyTempo,
   shareOf,
   shareWithout,
@@ -14,10 +15,11 @@ import {
   type Known,
   type PractisedDay,
 } from '@core/player';
+import { mostAvoided, practiceDays, type Avoided } from '@core/log';
 import { TEMPO } from '@core/time';
 import { practiceDay } from '../clock';
 import type { Entry } from './entries';
-import type { Believed } from './entry';
+import type { Believed, LookBack, PhraseLog } from './entry';
 
 /** What the tries of a phrase came to, kept beside the index between visits. */
 export interface Played {
@@ -31,6 +33,11 @@ export interface Played {
 
 /** Of a phrase that nothing limits any tempo may be expected. */
 const ceilingOf = ({ top }: Entry): number => top?.bpm ?? TEMPO.most;
+
+/** What is clean at its goal by this chance is owned; after so many days without it is avoided; so many are named. */
+const OWNED_AT = 0.8;
+const AVOIDED_FROM = 7;
+const MOST_AVOIDED = 40;
 
 /** So much of a logarithm moves a tempo by less than a beat. */
 const LITTLE = 0.004;
@@ -140,6 +147,30 @@ export class Practice {
       ];
     });
     return planToday(phrases, { ...asked, strokes: this.strokes(entries, asked.day) });
+  }
+
+  /** The days of one phrase with what was believed at their ends, and when its goal will be ready. */
+  phraseLog(entries: readonly Entry[], entry: Entry, today: number): PhraseLog {
+    const played = this.played.get(entry.id);
+    if (!played || played.known.tries === 0) return { days: [], projection: null };
+    const belief = onDay(this.knownOf(entries, entry), today);
+    return { days: played.days, projection: projected(belief, played.days, entry.goal, today) };
+  }
+
+  /** All that was practised, day by day, and what is owned and avoided. */
+  lookBack(entries: readonly Entry[], today: number): LookBack {
+    const known = entries.flatMap((e) => {
+      const played = this.played.get(e.id);
+      return e.facts && played ? [{ id: e.id, family: e.family, hands: e.facts.hands, days: played.days }] : [];
+    });
+    const avoided = entries.flatMap((e): Avoided[] => {
+      const last = this.played.get(e.id)?.days.at(-1);
+      const days = last ? today - last.day : 0;
+      if (!e.believed || e.believed.atGoal < OWNED_AT || days < AVOIDED_FROM) return [];
+      const night = e.by && e.by.day >= today ? e.by.day - today : null;
+      return [{ id: e.id, name: e.name.slice(0, 200), days, sure: e.believed.atGoal, night }];
+    });
+    return { days: practiceDays(known), avoided: mostAvoided(avoided).slice(0, MOST_AVOIDED) };
   }
 
   /** Strokes of the busier hand today, and on each day of the week before. */

@@ -1,0 +1,306 @@
+import { line } from 'd3-shape';
+import { dateWords, mostStrokes } from '@core/plan';
+import { busier, minutesOf, type Avoided, type Break, type Fails, type LimbDay, type PracticeDay } from '@core/log';
+import { chanceWords } from '@core/player';
+import { FAMILIES, type Family } from '@core/recipe';
+import { LIMBS, LIMB_WORDS, type Limb } from '@core/stroke';
+import { FIX_KINDS, FIX_NAMES, type FixKind } from '@core/take';
+import { dayAxis, valueAxis } from './axes';
+import { CHART_HEIGHT, MARGIN, type ChartModel, type Mark, type Tone } from './model';
+
+const BASE = CHART_HEIGHT - MARGIN.bottom;
+const FAMILY_TONES: Readonly<Record<Family, Tone>> = {
+  fill: 'skin',
+  lick: 'wood',
+  groove: 'metal',
+  'warm-up': 'quiet',
+};
+const LIMB_TONES: Readonly<Record<Limb, Tone>> = { R: 'skin', L: 'metal', K: 'foot', J: 'wood', H: 'good' };
+
+/** How wide a bar of one day is, px. */
+const dayWidth = (width: number, days: number): number =>
+  Math.max(1.5, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, days)) * 0.7));
+
+/** Minutes a day by family, one on the other, with what was planned as rings. */
+export function minutesChart(
+  days: readonly PracticeDay[],
+  planned: ReadonlyMap<number, number>,
+  today: number,
+  width: number,
+): ChartModel {
+  const first = Math.min(today, days[0]?.day ?? today, ...planned.keys());
+  const { x, ticks: xTicks } = dayAxis(first, today, width);
+  const most = Math.max(10, ...days.map(minutesOf), ...planned.values());
+  const { y, ticks: yTicks } = valueAxis(0, most);
+  const wide = dayWidth(width, today - first + 1);
+  const marks = days.flatMap((d): Mark[] => {
+    let sum = 0;
+    return FAMILIES.flatMap((family): Mark[] => {
+      const minutes = (d.seconds[family] ?? 0) / 60;
+      if (minutes <= 0) return [];
+      const from = sum;
+      sum += minutes;
+      return [
+        {
+          x: x(d.day),
+          y: y(sum),
+          as: 'bar',
+          width: wide,
+          height: Math.max(0.5, y(from) - y(sum)),
+          tone: FAMILY_TONES[family],
+          words: `${dateWords(d.day)}: ${oneDigit(minutes)} min of ${family}s, ${oneDigit(minutesOf(d))} min in all`,
+        },
+      ];
+    });
+  });
+  const rings = [...planned]
+    .filter(([d]) => d >= first && d <= today)
+    .map(([d, minutes]): Mark => ({
+      x: x(d),
+      y: y(minutes),
+      as: 'ring',
+      tone: 'accent',
+      words: `${dateWords(d)}: ${minutes} min planned`,
+    }));
+  return {
+    ...empty(width, 'day', 'minutes'),
+    xTicks,
+    yTicks,
+    marks: [...marks, ...rings].sort((a, b) => a.x - b.x),
+    keys: [
+      ...FAMILIES.map((f) => ({ tone: FAMILY_TONES[f], as: 'bar' as const, text: `${f}s` })),
+      ...(rings.length > 0 ? [{ tone: 'accent' as const, as: 'ring' as const, text: 'planned' }] : []),
+    ],
+  };
+}
+
+/** Strokes of the busier hand a day, with what the week before each day allows. */
+export function loadChart(days: readonly PracticeDay[], today: number, width: number): ChartModel {
+  const first = days[0]?.day ?? today;
+  const { x, ticks: xTicks } = dayAxis(first, today, width);
+  const allowed = days.map((d, i) => {
+    const week: number[] = [];
+    for (let j = i - 1; j >= 0 && (days[j]?.day ?? -Infinity) >= d.day - 7; j--) week.push(busier(days[j] ?? d));
+    return { day: d.day, most: mostStrokes(week) };
+  });
+  const known = allowed.flatMap((a) => (a.most === null ? [] : [{ day: a.day, most: a.most }]));
+  const { y, ticks: yTicks } = valueAxis(0, Math.max(100, ...days.map(busier), ...known.map((k) => k.most)));
+  const wide = dayWidth(width, today - first + 1);
+  const path = line<(typeof known)[number]>()
+    .x((d) => x(d.day))
+    .y((d) => y(d.most));
+  return {
+    ...empty(width, 'day', 'strokes a hand'),
+    xTicks,
+    yTicks,
+    lines: known.length > 1 ? [{ path: path(known) ?? '', tone: 'quiet', dashed: true }] : [],
+    marks: days.map((d, i): Mark => {
+      const strokes = busier(d);
+      const most = allowed[i]?.most ?? null;
+      const over = most !== null && strokes > most;
+      const hand = d.R >= d.L ? 'right' : 'left';
+      return {
+        x: x(d.day),
+        y: y(strokes),
+        as: 'bar',
+        width: wide,
+        height: BASE - y(strokes),
+        tone: over ? 'mark' : 'accent',
+        words: `${dateWords(d.day)}: ${strokes.toLocaleString('en')} strokes of the ${hand} hand${most === null ? '' : `, ${Math.round(most).toLocaleString('en')} are wise`}`,
+      };
+    }),
+    keys: [
+      { tone: 'accent', as: 'bar', text: 'within your week' },
+      { tone: 'mark', as: 'bar', text: 'more than that' },
+      { tone: 'quiet', as: 'line', text: 'half as much again as the week before' },
+    ],
+  };
+}
+
+/** Offset and spread of each limb day by day. */
+export function limbsChart(days: readonly LimbDay[], width: number): ChartModel {
+  const first = days[0]?.day ?? 0;
+  const { x, ticks: xTicks } = dayAxis(first, days.at(-1)?.day ?? first, width);
+  const most = Math.max(10, ...days.map((d) => Math.abs(d.mean) + d.spread));
+  const { y, ticks: yTicks } = valueAxis(-most, most);
+  const used = LIMBS.filter((l) => days.some((d) => d.limb === l));
+  const path = line<LimbDay>()
+    .x((d) => x(d.day))
+    .y((d) => y(d.mean));
+  const bandOf = (own: readonly LimbDay[]): string =>
+    own.length < 2
+      ? ''
+      : `M${own.map((d) => `${x(d.day)} ${y(d.mean + d.spread)}`).join('L')}L${[...own]
+          .reverse()
+          .map((d) => `${x(d.day)} ${y(d.mean - d.spread)}`)
+          .join('L')}Z`;
+  const of = (l: Limb): readonly LimbDay[] => days.filter((d) => d.limb === l);
+  return {
+    ...empty(width, 'day', 'ms: late above, early below'),
+    xTicks,
+    yTicks,
+    areas: used.map((l) => ({ path: bandOf(of(l)), tone: LIMB_TONES[l] })),
+    lines: used.map((l) => ({ path: path([...of(l)]) ?? '', tone: LIMB_TONES[l], dashed: false })),
+    rules: [{ x1: MARGIN.left, x2: width - MARGIN.right, y1: y(0), y2: y(0), tone: 'quiet', text: 'on time' }],
+    marks: days.map((d): Mark => ({
+      x: x(d.day),
+      y: y(d.mean),
+      as: 'disc',
+      tone: LIMB_TONES[d.limb],
+      words: `${dateWords(d.day)}, ${LIMB_WORDS[d.limb]}: ${signed(d.mean)} ms, spread ${oneDigit(d.spread)} ms`,
+    })),
+    keys: used.map((l) => ({ tone: LIMB_TONES[l], as: 'line', text: LIMB_WORDS[l] })),
+  };
+}
+
+const FIX_TONES: Readonly<Record<FixKind, Tone>> = {
+  late: 'skin',
+  uneven: 'wood',
+  'left-out': 'mark',
+  extra: 'foot',
+  heights: 'metal',
+  ornament: 'good',
+  swing: 'accent',
+  tempo: 'quiet',
+  part: 'quiet',
+  silence: 'quiet',
+};
+
+/** Messy tries by tempo, by what was to be fixed. */
+export function failsChart(fails: readonly Fails[], width: number): ChartModel {
+  const [least, most] = [fails[0]?.from ?? 60, fails.at(-1)?.until ?? 70];
+  const x = (bpm: number): number =>
+    MARGIN.left + ((bpm - least) / Math.max(1, most - least)) * (width - MARGIN.left - MARGIN.right);
+  const many = (f: Fails): number => Object.values(f.by).reduce((a, b) => a + b, 0) + f.untold;
+  const { y, ticks: yTicks } = valueAxis(0, Math.max(4, ...fails.map(many)), 4);
+  const wide = Math.min(60, (x(least + 10) - x(least)) * 0.75);
+  const kinds = FIX_KINDS.filter((k) => fails.some((f) => f.by[k]));
+  return {
+    ...empty(width, 'beats a minute', 'messy tries'),
+    xTicks: fails.map((f) => ({ x: x(f.from + 5), text: `${f.from}–${f.until - 1}` })),
+    yTicks: yTicks.filter((t) => !t.text.includes('.')),
+    marks: fails.flatMap((f): Mark[] => {
+      let sum = 0;
+      const bar = (n: number, tone: Tone, name: string): Mark[] => {
+        if (n === 0) return [];
+        const from = sum;
+        sum += n;
+        return [
+          {
+            x: x(f.from + 5),
+            y: y(sum),
+            as: 'bar',
+            width: wide,
+            height: y(from) - y(sum),
+            tone,
+            words: `${f.from} to ${f.until - 1} bpm: ${n} ${name}, ${f.clean} clean`,
+          },
+        ];
+      };
+      return [
+        ...kinds.flatMap((k) => bar(f.by[k] ?? 0, FIX_TONES[k], FIX_NAMES[k])),
+        ...bar(f.untold, 'quiet', 'by ear'),
+      ];
+    }),
+    keys: [
+      ...kinds.map((k) => ({ tone: FIX_TONES[k], as: 'bar' as const, text: FIX_NAMES[k] })),
+      ...(fails.some((f) => f.untold > 0) ? [{ tone: 'quiet' as const, as: 'bar' as const, text: 'by ear' }] : []),
+    ],
+  };
+}
+
+/** At each stroke how often it was left out: now full, before as a ring. `names` are the strokes' places. */
+export function breaksChart(breaks: readonly Break[], names: readonly string[], width: number): ChartModel {
+  const x = (i: number): number =>
+    MARGIN.left + ((i + 0.5) / Math.max(1, breaks.length)) * (width - MARGIN.left - MARGIN.right);
+  const share = (s: Break['now']): number => (s.wanted === 0 ? 0 : (100 * s.missed) / s.wanted);
+  const most = Math.max(10, ...breaks.flatMap((b) => [share(b.now), b.before ? share(b.before) : 0]));
+  const { y, ticks: yTicks } = valueAxis(0, most);
+  const wide = Math.max(2, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, breaks.length)) * 0.6));
+  const every = Math.max(1, Math.ceil(breaks.length / Math.max(1, Math.floor(width / 46))));
+  return {
+    ...empty(width, 'stroke', '% left out'),
+    xTicks: names.flatMap((text, i) => (i % every === 0 ? [{ x: x(i), text }] : [])),
+    yTicks,
+    marks: breaks.flatMap(({ now, before }, i): Mark[] => {
+      const late = now.late === null ? '' : `, ${signed(now.late)} ms`;
+      const was = before ? `; before ${before.missed} of ${before.wanted}` : '';
+      return [
+        {
+          x: x(i),
+          y: y(share(now)),
+          as: 'bar',
+          width: wide,
+          height: BASE - y(share(now)),
+          tone: share(now) >= 5 ? 'mark' : 'accent',
+          words: `${names[i] ?? ''}: left out ${now.missed} of ${now.wanted}${late}${was}`,
+        },
+        ...(before
+          ? [
+              {
+                x: x(i),
+                y: y(share(before)),
+                as: 'ring' as const,
+                tone: 'quiet' as const,
+                words: `${names[i] ?? ''}, before: left out ${before.missed} of ${before.wanted}`,
+              },
+            ]
+          : []),
+      ];
+    }),
+    keys: [
+      { tone: 'mark', as: 'bar', text: 'in the last takes' },
+      { tone: 'quiet', as: 'ring', text: 'in those before' },
+    ],
+  };
+}
+
+/** Days since what is owned was played, the most pressing first; at most twenty. */
+export function avoidedChart(avoided: readonly Avoided[], width: number): ChartModel {
+  const shown = avoided.slice(0, 20);
+  const x = (i: number): number =>
+    MARGIN.left + ((i + 0.5) / Math.max(1, shown.length)) * (width - MARGIN.left - MARGIN.right);
+  const { y, ticks: yTicks } = valueAxis(0, Math.max(14, ...shown.map((a) => a.days)));
+  const wide = Math.min(40, ((width - MARGIN.left - MARGIN.right) / Math.max(1, shown.length)) * 0.6);
+  const letters = Math.max(3, Math.floor(width / Math.max(1, shown.length) / 8));
+  return {
+    ...empty(width, 'phrase', 'days since it was played'),
+    xTicks: shown.map((a, i) => ({
+      x: x(i),
+      text: a.name.length > letters ? `${a.name.slice(0, letters - 1)}…` : a.name,
+    })),
+    yTicks,
+    marks: shown.map((a, i): Mark => ({
+      x: x(i),
+      y: y(a.days),
+      as: 'bar',
+      width: wide,
+      height: BASE - y(a.days),
+      tone: a.night === null ? 'accent' : 'mark',
+      words: `${a.name}: ${a.days} days, ${chanceWords(a.sure)} sure at its goal${a.night === null ? '' : `, wanted in ${a.night} days`}`,
+    })),
+    keys: [
+      { tone: 'mark', as: 'bar', text: 'wanted on a day that comes' },
+      { tone: 'accent', as: 'bar', text: 'owned' },
+    ],
+  };
+}
+
+function empty(width: number, xName: string, yName: string): ChartModel {
+  return {
+    width,
+    height: CHART_HEIGHT,
+    xName,
+    yName,
+    xTicks: [],
+    yTicks: [],
+    areas: [],
+    lines: [],
+    rules: [],
+    marks: [],
+    keys: [],
+  };
+}
+
+const oneDigit = (n: number): string => n.toFixed(1).replace(/\.0$/, '');
+const signed = (n: number): string => `${n > 0 ? '+' : n < 0 ? '−' : ''}${oneDigit(Math.abs(n))}`;

@@ -1,0 +1,56 @@
+import type { Reading } from '../take';
+
+/** How a stroke of a phrase went in some takes. */
+export interface StrokeSum {
+  /** How often it was expected, and left out. */
+  readonly wanted: number;
+  readonly missed: number;
+  /** Milliseconds: above 0 is late; null where it was never struck. */
+  readonly late: number | null;
+}
+
+export interface Break {
+  /** Index of the stroke in the pattern. */
+  readonly index: number;
+  readonly now: StrokeSum;
+  /** In the takes before those; null where there were none. */
+  readonly before: StrokeSum | null;
+}
+
+/** What the readings of some takes of one pattern come to, stroke by stroke. */
+function sums(readings: readonly Pick<Reading, 'byPlace' | 'strokes'>[], strokes: number): readonly StrokeSum[] {
+  return Array.from({ length: strokes }, (_, index): StrokeSum => {
+    let [wanted, missed, late, struck] = [0, 0, 0, 0];
+    for (const { byPlace } of readings) {
+      const place = byPlace.find((p) => p.index === index);
+      if (!place) continue;
+      wanted += place.many + place.missed;
+      missed += place.missed;
+      late += place.mean * place.many;
+      struck += place.many;
+    }
+    return { wanted, missed, late: struck === 0 ? null : late / struck };
+  });
+}
+
+/** Where a phrase breaks: the last takes against as many before, the oldest first. */
+export function breaksOf(
+  readings: readonly Pick<Reading, 'byPlace' | 'strokes'>[],
+  strokes: number,
+  newest: number,
+): readonly Break[] {
+  const now = sums(readings.slice(-newest), strokes);
+  const older = readings.slice(Math.max(0, readings.length - 2 * newest), Math.max(0, readings.length - newest));
+  const before = older.length > 0 ? sums(older, strokes) : null;
+  return now.map((sum, index): Break => ({ index, now: sum, before: before?.[index] ?? null }));
+}
+
+/** The stroke that is left out most, as a share; else the one that lies farthest off. Null where nothing was played. */
+export function worstBreak(breaks: readonly Break[]): { readonly at: Break; readonly by: 'missed' | 'late' } | null {
+  const share = ({ now }: Break): number => (now.wanted === 0 ? 0 : now.missed / now.wanted);
+  const [most] = [...breaks].sort((a, b) => share(b) - share(a) || a.index - b.index);
+  if (most && share(most) >= 0.05) return { at: most, by: 'missed' };
+  const off = ({ now }: Break): number => Math.abs(now.late ?? 0);
+  const [far] = breaks.filter((b) => b.now.late !== null).sort((a, b) => off(b) - off(a) || a.index - b.index);
+  return far ? { at: far, by: 'late' } : null;
+}
