@@ -157,17 +157,16 @@ const LEAST = 62;
       display: flex;
       gap: 2px;
       align-items: center;
-      opacity: 0.55;
     }
-    :host(:hover) .acts,
-    :host(:focus-within) .acts,
-    .acts:has(.on) {
-      opacity: 1;
+    .acts .btn {
+      color: var(--quiet);
+    }
+    :host(:hover) .acts .btn,
+    :host(:focus-within) .acts .btn,
+    .acts .on {
+      color: var(--ink);
     }
     @media (pointer: coarse) {
-      .acts {
-        opacity: 1;
-      }
       .acts .btn {
         min-height: 44px;
         min-width: 40px;
@@ -196,7 +195,6 @@ const LEAST = 62;
       .acts {
         grid-column: 1 / -1;
         justify-content: flex-end;
-        opacity: 1;
       }
       :host(.of-break) .words {
         grid-column: 3 / -1;

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { anyAttempt } from '../testing/arbitraries';
 import {
   bestOf,
   drillPass,

@@ -148,7 +148,7 @@ function heldBlock(
   id: string,
   minutes: number,
   byId: ReadonlyMap<string, PlanPhrase>,
-  { day, place }: TodayAsked,
+  { day, place, done }: TodayAsked,
 ): Made | null {
   if (id === 'warm-up' || id === 'play')
     return { id, kind: id, minutes, value: 0, candidate: null, bring: [], held: true };
@@ -157,7 +157,11 @@ function heldBlock(
   const phrase = byId.get(id.slice(at + 1));
   if (!phrase || (kind !== 'keep' && kind !== 'rise' && kind !== 'mend' && kind !== 'new')) return null;
   const own = candidate(phrase, kind, worthOf(phrase, day), place);
-  return { id, kind, minutes, value: 0, candidate: own, bring: [], held: true };
+  // It stands where it would stand by itself; what goes on after a round comes after what had none yet.
+  const near = [...own.lengths].sort((a, b) => Math.abs(a.minutes - minutes) - Math.abs(b.minutes - minutes))[0];
+  const goesOn = done.some((d) => d.id.startsWith(`${id}#`));
+  const value = near && !goesOn ? near.value / near.minutes : 0;
+  return { id, kind, minutes, value, candidate: own, bring: [], held: true };
 }
 
 /** One or two phrases to bring in while playing freely: those that were climbed or are new. */

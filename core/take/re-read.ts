@@ -3,7 +3,9 @@ import { align } from './align';
 import type { KeptTake } from './kept';
 import { readTake, type Reading } from './reading';
 
-/** A kept take read again against what was meant: as many turns as its last hit reaches. Null where nothing was struck. */
+/**
+ * A kept take read again against what was meant: as many turns as its last hit reaches. Null where nothing was struck.
+ */
 export function readAgain(take: Pick<KeptTake, 'hits' | 'bpm'>, meant: Rendition): Reading | null {
   const last = Math.max(...take.hits.map((h) => h.seconds));
   if (!Number.isFinite(last)) return null;

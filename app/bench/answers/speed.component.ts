@@ -15,6 +15,11 @@ const FIRST_RAISES = 2;
     @if (reach.ceiling(); as c) {
       <div class="top" [class.over]="isOver()">
         <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
+        @if (reach.believed(); as b) {
+          <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
+            {{ b.tries < FEW ? 'ready about' : 'ready' }} {{ b.ready }}
+          </button>
+        }
         @if (reach.bpm(); as bpm) {
           <span
             ><strong>{{ bpm }}</strong> bpm{{ reach.top()?.rests?.kind === 'default' ? ', estimate' : '' }}</span
@@ -22,13 +27,8 @@ const FIRST_RAISES = 2;
         }
       </div>
       <div class="panel">
-        @if (reach.believed(); as b) {
-          <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
-            <span>{{ b.tries < FEW ? 'Ready about' : 'Ready' }}</span> <strong class="mono">{{ b.ready }}</strong>
-          </button>
-          @if (opened()) {
-            <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as it is kept' }}.</p>
-          }
+        @if (opened() && reach.believed(); as b) {
+          <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as it is kept' }}.</p>
         }
         @if (reach.bpm()) {
           @if (told(); as words) {
@@ -94,19 +94,15 @@ const FIRST_RAISES = 2;
       margin-bottom: 6px;
     }
     .ready {
-      display: flex;
-      justify-content: space-between;
-      min-height: 26px;
+      min-height: 24px;
       padding: 0;
       border: 0;
       background: none;
       color: inherit;
       font: 600 13.5px var(--text);
-      cursor: pointer;
-    }
-    .ready span {
       text-decoration: underline dotted;
       text-underline-offset: 3px;
+      cursor: pointer;
     }
     .rests {
       font-size: 12.5px;

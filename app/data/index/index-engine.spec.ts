@@ -7,6 +7,9 @@ import { attemptOf, phraseOf, typed, until } from '../../testing/fixtures';
 import { clearShelf, log, untilAsked } from '../../testing/shelf';
 import { ShelfDb } from '../db';
 import type { ShelfQuestion } from './entry';
+import { chanceAt, knownUnder, learnt, onDay, readyTempo, shareOf, unknownYet } from '@core/player';
+import { practiceDay, today } from '../clock';
+import { countAnew } from '../tries';
 import { IndexEngine } from './index-engine';
 
 const MEASURED = { strokes: 64, mean: 1, spread: 5, missed: 0, extra: 0, drift: 0, limbs: [], fix: '' };
@@ -160,5 +163,117 @@ describe('the index of a shelf', () => {
     expect(await engine.next('Phrase p0')).toBe('Phrase p0 2');
     await until(() => true);
     engine.end();
+  });
+});
+
+describe('what the index believes of the player', () => {
+  const DAY = 864e5;
+  const asked = {
+    day: today(),
+    minutes: 35,
+    place: 'kit',
+    order: 'in-turn',
+    held: [],
+    dropped: [],
+    arranged: [],
+    done: [],
+  } as const;
+  const tries = (
+    phrase: string,
+    bpm: number,
+    many: number,
+    days: readonly number[],
+    verdict: 'clean' | 'messy' = 'clean',
+  ) =>
+    days.flatMap((ago) =>
+      Array.from({ length: many }, (_, i) =>
+        attemptOf(`${phrase}-${ago}-${bpm}-${i}`, phrase, {
+          at: Date.now() - ago * DAY + i * 1000,
+          bpm,
+          seconds: 30,
+          verdict,
+        }),
+      ),
+    );
+
+  it('is what all tries of each phrase come to under the share that the others give, and follows every try', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases.map((p) => ({ ...p, goal: 100 })));
+    const own = { p0: tries('p0', 90, 4, [9, 6, 3]), p1: tries('p1', 70, 5, [5, 2]) };
+    await log(db, ...own.p0, ...own.p1);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => (await engine.believed('p1')) !== null);
+    const ceiling = (id: string): number => {
+      const bpm = ceilingOn(build(phrases.find((p) => p.id === id)!.recipe).pattern, USUAL_KIT, USUAL_PROFILE).bpm;
+      return Math.floor(bpm ?? 300);
+    };
+    const known = (id: 'p0' | 'p1', of = own[id]) =>
+      learnt(
+        unknownYet(ceiling(id), practiceDay(of[0]!.at)),
+        of.map((t) => ({ day: practiceDay(t.at), bpm: t.bpm, clean: t.verdict === 'clean', weight: 0.8 })),
+      );
+    // The share by the other phrase alone, worked out from its tries.
+    const share = shareOf([{ known: known('p1'), ceiling: ceiling('p1') }]);
+    const belief = onDay(knownUnder(known('p0'), ceiling('p0'), share), today());
+    const told = (await engine.believed('p0'))!;
+    expect(told.ready).toBe(Math.round(readyTempo(belief).bpm));
+    expect(told.atGoal).toBeCloseTo(chanceAt(belief, 100), 6);
+    expect([told.tries, told.days]).toEqual([12, 3]);
+    expect(await engine.believed('p2')).toBeNull();
+    expect((await engine.shareFor('p0')).mean).toBeCloseTo(share.mean, 6);
+    await log(db, ...tries('p0', 99, 6, [0]));
+    await untilAsked(async () => (await engine.believed('p0'))!.tries === 18);
+    expect((await engine.believed('p0'))!.ready).toBeGreaterThan(told.ready);
+    // A try that is corrected is believed as it was corrected.
+    const before = (await engine.believed('p0'))!.ready;
+    const pages = await db.tries.toArray();
+    const page = pages.find((p) => p.phrase === 'p0')!;
+    await db.transaction('rw', db.own, async () => {
+      await db.tries.put({
+        ...page,
+        tries: page.tries.map((t) => (t.bpm === 99 ? { ...t, verdict: 'messy' as const } : t)),
+      });
+      await countAnew(db, 'p0');
+    });
+    await untilAsked(async () => (await engine.believed('p0'))!.ready < before);
+    engine.end();
+  });
+
+  it('is kept between visits, plans the day and looks back without a log being read', async () => {
+    const first = index('believed');
+    await clearShelf(first.db);
+    await first.db.phrases.bulkPut(phrases.map((p) => ({ ...p, goal: 100 })));
+    await log(
+      first.db,
+      ...tries('p0', 90, 4, [12, 10, 8, 6]),
+      ...tries('p0', 96, 3, [6], 'messy'),
+      ...tries('p1', 80, 5, [20]),
+    );
+    first.engine.about(USUAL_KIT, USUAL_PROFILE);
+    const plan = await first.engine.plan(asked);
+    expect(plan.blocks.some((b) => b.id === 'rise:p0')).toBe(true);
+    await untilAsked(async () => (await first.db.packs.toArray()).some((p) => p.played));
+    first.engine.end();
+    const second = index('believed');
+    const reads = jest.spyOn(IDBObjectStore.prototype, 'openCursor');
+    const whole = jest.spyOn(IDBObjectStore.prototype, 'getAll');
+    second.engine.about(USUAL_KIT, USUAL_PROFILE);
+    expect(await second.engine.plan(asked)).toEqual(plan);
+    const { days, projection } = await second.engine.phraseLog('p0');
+    expect(days.map((d) => [d.day, d.tries, d.clean])).toEqual([
+      [today() - 12, 4, 4],
+      [today() - 10, 4, 4],
+      [today() - 8, 4, 4],
+      [today() - 6, 7, 4],
+    ]);
+    expect(projection?.kind).toBeDefined();
+    const back = await second.engine.lookBack();
+    expect(back.days.map((d) => d.day)).toEqual([20, 12, 10, 8, 6].map((d) => today() - d));
+    const names = (spy: { mock: { contexts: unknown[] } }) => spy.mock.contexts.map((c) => (c as IDBObjectStore).name);
+    expect([...names(reads), ...names(whole)].filter((n) => n === 'tries')).toEqual([]);
+    reads.mockRestore();
+    whole.mockRestore();
+    second.engine.end();
   });
 });

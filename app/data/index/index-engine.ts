@@ -65,6 +65,10 @@ export class IndexEngine {
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
   private working = false;
+  /** Whether what was kept was held against what is there. */
+  private verified = false;
+  /** The practice day of what is believed. */
+  private believedOn: number | null = null;
   /** Everything was worked out once. */
   private readonly worked: Promise<void>;
   private wasWorked: () => void = () => undefined;
@@ -100,6 +104,8 @@ export class IndexEngine {
 
   async ask(question: ShelfQuestion): Promise<ShelfAnswer> {
     await this.ready;
+    // On another day other tempos are ready.
+    if (this.verified && this.believedOn !== today()) this.unlessEnded(this.believe());
     const { found, ...told } = answered(this.entries, this.places, question, now(), today());
     return {
       ...told,
@@ -260,6 +266,7 @@ export class IndexEngine {
     await this.readPhrases(stale);
     const best = new Map(tallies.map((t) => [t.id, t]));
     this.entries = this.entries.map((e) => withTop({ ...e, best: best.get(e.id) ?? NO_BEST }));
+    this.verified = true;
     this.soon();
     this.unlessEnded(this.work());
   }
@@ -363,12 +370,15 @@ export class IndexEngine {
         // What cannot be worked out must not be tried for ever.
         if (unknown().length >= missing.length) break;
       }
-      await this.readLogs();
+      // What was played meanwhile is read too.
+      while (!this.over() && this.entries.some((e) => this.practice.isMissing(e))) await this.readLogs();
+      await this.believe();
     } finally {
       this.working = false;
       this.soon();
     }
-    this.wasWorked();
+    // Before the index was put right nothing is known of what was played.
+    if (this.verified) this.wasWorked();
   }
 
   /** Reads the logs that changed, a few at a time. */
@@ -391,12 +401,12 @@ export class IndexEngine {
       }
       if (at % 400 === 0) this.soon();
     }
-    await this.believe();
   }
 
   /** What is believed today of every phrase that was tried. */
   private async believe(): Promise<void> {
     const day = today();
+    this.believedOn = day;
     this.practice.stale();
     let until = performance.now() + SLICE_MS;
     for (let i = 0; i < this.entries.length && !this.over(); i++) {
