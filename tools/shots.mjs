@@ -48,7 +48,13 @@ try {
   await shot('variants');
   await open('/bench?fresh=1');
   await shot('bench-empty');
-  await open('/log');
+  await open('/today');
+  await page.locator('ls-block-row').first().waitFor();
+  await page.waitForTimeout(500);
+  await shot('today');
+  await open('/log?phrase=salt-7');
+  await page.locator('ls-chart svg').waitFor();
+  await page.waitForTimeout(400);
   await shot('log');
   await open('/kit');
   await page.getByRole('button', { name: /^Right crash,/ }).click();

@@ -14,7 +14,8 @@ import {
   whyRungsFail,
   type Break,
 } from '@core/log';
-import { placeWords, type Pattern } from '@core/pattern';
+import { countingOf, placeWords, type Pattern } from '@core/pattern';
+import { countAt } from '@core/time';
 import { readyTempo } from '@core/player';
 import { FAMILIES, type Phrase } from '@core/recipe';
 import type { Rendition } from '@core/rendition';
@@ -204,7 +205,12 @@ export class AnswersStore {
     const schools = this.settings.schools();
     const strokes = pattern?.strokes.length ?? 0;
     const breaks: readonly Break[] = pattern && readings.length > 0 ? breaksOf(readings, strokes, NEWEST) : [];
-    const names = pattern ? pattern.strokes.map((s) => placeWords(pattern, s.at, schools)) : [];
+    const names = pattern
+      ? pattern.strokes.map((s) => ({
+          long: `${s.limb} on ${placeWords(pattern, s.at, schools)}`,
+          short: `${s.limb} ${countAt(s.at, countingOf(pattern, schools)).text}`,
+        }))
+      : [];
     const title = pattern ? whereItBreaks(breaks, pattern, schools, Math.min(NEWEST, readings.length)) : '';
     return {
       title: title || 'No take of it was recorded yet: let a pad or a microphone listen in the room.',
@@ -212,7 +218,7 @@ export class AnswersStore {
       csv: [
         ['Stroke', 'Expected', 'Left out', 'Offset (ms)', 'Expected before', 'Left out before', 'Offset before (ms)'],
         ...breaks.map(({ now, before }, i) => [
-          names[i] ?? '',
+          names[i]?.long ?? '',
           now.wanted,
           now.missed,
           now.late === null ? null : round(now.late),

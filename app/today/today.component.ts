@@ -32,6 +32,8 @@ const ORDERS: readonly Choice<PlanOrder>[] = [
   { value: 'in-turn', words: 'one after the other' },
   { value: 'rounds', words: 'in rounds' },
 ];
+/** Fewer minutes than this are no block. */
+const SHORTEST = 4;
 /** Minutes of something that was left out and is wanted after all. */
 const WANTED = 5;
 
@@ -57,6 +59,16 @@ export class TodayComponent {
   readonly empty = computed(() => {
     const plan = this.store.plan();
     return plan !== null && plan.left.length === 0 && plan.blocks.every((b) => b.phrase === null);
+  });
+  /** What becomes of minutes that no block has: too few of them, or nothing that waits. */
+  readonly freeWords = computed(() => {
+    const plan = this.store.plan();
+    if (!plan) return '';
+    const waits = plan.left.some((l) => l.kind !== 'keep' && !this.store.wishes().dropped.includes(l.phrase));
+    const left = `${count(plan.free, 'minute')} ${plan.free === 1 ? 'is' : 'are'} left free`;
+    return plan.free < SHORTEST && waits
+      ? `${left}: too few for another block.`
+      : `${left}: nothing more is for today.`;
   });
   readonly over = computed(() => this.store.plan() !== null && this.store.next() === null);
   /** How much the hands are asked, in words. */

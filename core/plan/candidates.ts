@@ -38,21 +38,21 @@ const AWAY: Readonly<Record<PlanPlace, number>> = Object.freeze({ kit: 1, pad: 0
 const CERTAIN = 0.97;
 /** Of a block's time so much is played. */
 const PLAYED = 0.7;
-/** Loads are counted in hundreds of strokes of the busier hand. */
-export const LOAD_UNIT = 100;
+/** Loads are counted in so many strokes of the busier hand, to the nearest. */
+export const LOAD_UNIT = 300;
 
 const MINUTES: Readonly<Record<'keep' | 'rise' | 'mend' | 'new', readonly number[]>> = Object.freeze({
   keep: [2, 3],
-  rise: [4, 5, 6, 7, 8, 9, 10, 12],
-  mend: [4, 5, 6, 8],
-  new: [5, 6, 8, 10],
+  rise: [3, 4, 5, 6, 7, 8, 9, 10, 12],
+  mend: [3, 4, 5, 6, 8],
+  new: [4, 5, 6, 8, 10],
 });
 
 const tempo = (bpm: number): number => clamp(Math.round(bpm), TEMPO.least, TEMPO.most);
 
 /** Strokes of the busier hand in some minutes at a tempo, in units of load. */
 export function loadOf({ hands }: Pick<PlanPhrase, 'hands'>, bpm: number, minutes: number): number {
-  return Math.ceil((minutes * bpm * Math.max(hands.R, hands.L) * PLAYED) / LOAD_UNIT);
+  return Math.round((minutes * bpm * Math.max(hands.R, hands.L) * PLAYED) / LOAD_UNIT);
 }
 
 /** Whether any night is so near that nothing new is begun. */

@@ -54,6 +54,15 @@ describe('the choice of what to practise', () => {
       { numRuns: 60 },
     );
   });
+  it('of a thing with very many lengths is one of them', () => {
+    const lengths = Array.from({ length: 2000 }, (_, i) => ({
+      minutes: 1 + (i % 9),
+      value: ((i * 37) % 101) / 100,
+      load: i % 3,
+    }));
+    const [found] = chosen([{ id: 'new', lengths }], 9, 2);
+    expect(found?.length.value).toBe(Math.max(...lengths.map((l) => l.value)));
+  });
   it('of the same question is the same, and of nothing nothing', () => {
     fc.assert(
       fc.property(items(8, 6), minutes, load, (all, m, l) => expect(chosen(all, m, l)).toEqual(chosen(all, m, l))),

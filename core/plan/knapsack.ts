@@ -16,16 +16,6 @@ export interface Chosen<L extends Length = Length> {
   readonly length: L;
 }
 
-/** A way to fill some minutes; `before` is the way it was grown from. */
-interface Way {
-  readonly value: number;
-  readonly load: number;
-  readonly chosen: { readonly id: string; readonly length: Length } | null;
-  readonly before: Way | null;
-}
-
-const NOTHING: Way = { value: 0, load: 0, chosen: null, before: null };
-
 /**
  * The choice that is worth most within some whole minutes and a load: each thing for one of its lengths or not at all,
  * by dynamic programming. Exact, and of equal choices always the same one. `load` is null where it does not matter.
@@ -39,50 +29,63 @@ export function chosen<L extends Length>(
   minutes: number,
   load: number | null,
 ): readonly Chosen<L>[] {
-  const free = best(worthLookingAt(items, minutes, false), minutes, null);
-  if (load === null || free.load <= load) return chain<L>(free);
-  return chain<L>(best(worthLookingAt(items, minutes, true), minutes, Math.max(0, load)));
+  return best(worthLookingAt(items, minutes, load), minutes, load);
 }
 
-function best(items: readonly Choosable[], minutes: number, load: number | null): Way {
-  // For each number of minutes the ways that are not outdone: of one load the most value, of more load only more value.
-  let ways: readonly (readonly Way[])[] = Array.from({ length: minutes + 1 }, () => [NOTHING]);
-  for (const { id, lengths } of items) {
-    const fit = lengths.filter((l) => l.minutes <= minutes && l.value > 0 && (load === null || l.load <= load));
-    if (fit.length === 0) continue;
-    ways = ways.map((own, at) => {
-      let all: Way[] | null = null;
-      for (const length of fit) {
-        const rest = ways[at - length.minutes];
-        if (!rest) continue;
-        for (const before of rest) {
-          const sum = before.load + length.load;
-          if (load !== null && sum > load) continue;
-          const value = before.value + length.value;
-          if (load === null && value <= ((all ?? own)[0]?.value ?? 0)) continue;
-          const way: Way = { value, load: sum, chosen: { id, length }, before };
-          if (load === null) all = [way];
-          else (all ??= [...own]).push(way);
+/** The table of all minutes and loads, thing by thing, and the way back through it. */
+function best<L extends Length>(
+  items: readonly Choosable<L>[],
+  minutes: number,
+  load: number | null,
+): readonly Chosen<L>[] {
+  const loads = load === null ? 1 : Math.max(0, Math.floor(load)) + 1;
+  const cells = (minutes + 1) * loads;
+  // What can be had with so many minutes and so much load at the most, of the things looked at so far.
+  let values = new Float64Array(cells);
+  const picked: Uint16Array[] = [];
+  const lean = items.map((i) => ({ ...i, lengths: leanest(i.lengths) }));
+  for (const { lengths } of lean) {
+    const next = values.slice();
+    const own = new Uint16Array(cells);
+    lengths.forEach((length, n) => {
+      const heavy = load === null ? 0 : length.load;
+      if (length.value <= 0 || length.minutes > minutes || heavy >= loads) return;
+      for (let m = length.minutes; m <= minutes; m++) {
+        const [to, from] = [m * loads, (m - length.minutes) * loads - heavy];
+        for (let l = heavy; l < loads; l++) {
+          const value = (values[from + l] ?? 0) + length.value;
+          if (value > (next[to + l] ?? 0)) {
+            next[to + l] = value;
+            own[to + l] = n + 1;
+          }
         }
       }
-      return all === null ? own : load === null ? all : notOutdone(all);
     });
+    values = next;
+    picked.push(own);
   }
-  const last = ways[minutes] ?? [NOTHING];
-  return last.reduce((a, b) => (b.value > a.value ? b : a), NOTHING);
-}
-
-function notOutdone(ways: readonly Way[]): readonly Way[] {
-  const sorted = [...ways].sort((a, b) => a.load - b.load || b.value - a.value);
-  const kept: Way[] = [];
-  for (const way of sorted) if (way.value > (kept.at(-1)?.value ?? -1)) kept.push(way);
-  return kept;
-}
-
-function chain<L extends Length>(way: Way): readonly Chosen<L>[] {
   const out: Chosen<L>[] = [];
-  for (let w: Way | null = way; w?.chosen; w = w.before) out.unshift(w.chosen as Chosen<L>);
+  let [m, l] = [minutes, loads - 1];
+  for (let i = items.length - 1; i >= 0; i--) {
+    const item = lean[i];
+    const length = item?.lengths[(picked[i]?.[m * loads + l] ?? 0) - 1];
+    if (!item || !length) continue;
+    out.unshift({ id: item.id, length });
+    m -= length.minutes;
+    if (load !== null) l -= length.load;
+  }
   return out;
+}
+
+/** Of lengths that are as long and as heavy the one that is worth most: what is new is one thing with many of them. */
+function leanest<L extends Length>(lengths: readonly L[]): readonly L[] {
+  const best = new Map<number, L>();
+  for (const one of lengths) {
+    const key = one.minutes * 100_000 + one.load;
+    const before = best.get(key);
+    if (!before || one.value > before.value) best.set(key, one);
+  }
+  return [...best.values()];
 }
 
 /**
@@ -92,10 +95,16 @@ function chain<L extends Length>(way: Way): readonly Chosen<L>[] {
 function worthLookingAt<L extends Length>(
   items: readonly Choosable<L>[],
   minutes: number,
-  byLoad: boolean,
+  load: number | null,
 ): readonly Choosable<L>[] {
   const least = Math.min(...items.flatMap((i) => i.lengths.map((l) => l.minutes)));
-  const most = Math.floor(minutes / Math.max(1, least));
+  const lightest = Math.min(...items.flatMap((i) => i.lengths.map((l) => l.load)));
+  const byLoad = load !== null;
+  // No more blocks fit than minutes allow, nor than the load does where each has one.
+  const most = Math.min(
+    Math.floor(minutes / Math.max(1, least)),
+    byLoad && lightest > 0 ? Math.floor(load / lightest) : Infinity,
+  );
   if (items.length <= most) return items;
   const byLength = new Map<number, { readonly item: number; readonly length: L }[]>();
   items.forEach((one, item) => {

@@ -140,7 +140,7 @@ function byPhrase(found: readonly Candidate[]): readonly Choosable<CandidateLeng
   return [...own].map(([id, lengths]) => ({ id, lengths }));
 }
 
-const usualLoad = (minutes: number): number => Math.ceil((minutes * USUAL_STROKES) / LOAD_UNIT);
+const usualLoad = (minutes: number): number => Math.round((minutes * USUAL_STROKES) / LOAD_UNIT);
 const loadAt = ({ phrase, from, to }: Candidate, minutes: number): number => loadOf(phrase, (from + to) / 2, minutes);
 
 /** A block that the player holds; null where its phrase is gone. */

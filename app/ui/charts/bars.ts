@@ -209,48 +209,69 @@ export function failsChart(fails: readonly Fails[], width: number): ChartModel {
   };
 }
 
-/** At each stroke how often it was left out: now full, before as a ring. `names` are the strokes' places. */
-export function breaksChart(breaks: readonly Break[], names: readonly string[], width: number): ChartModel {
+/** A stroke's place as it is read, and as it stands on the axis. */
+export interface StrokeName {
+  readonly long: string;
+  readonly short: string;
+}
+
+/**
+ * At each stroke how often it was left out: now full, before as a ring. Where nothing was, how far each lies off
+ * instead.
+ */
+export function breaksChart(breaks: readonly Break[], names: readonly StrokeName[], width: number): ChartModel {
   const x = (i: number): number =>
     MARGIN.left + ((i + 0.5) / Math.max(1, breaks.length)) * (width - MARGIN.left - MARGIN.right);
   const share = (s: Break['now']): number => (s.wanted === 0 ? 0 : (100 * s.missed) / s.wanted);
-  const most = Math.max(10, ...breaks.flatMap((b) => [share(b.now), b.before ? share(b.before) : 0]));
-  const { y, ticks: yTicks } = valueAxis(0, most);
+  const anyMissed = breaks.some((b) => b.now.missed > 0);
+  const valueOf = (s: Break['now'] | null): number | null => (s ? (anyMissed ? share(s) : s.late) : null);
+  const values = breaks.flatMap((b) => [valueOf(b.now) ?? 0, valueOf(b.before) ?? 0]);
+  const most = Math.max(10, ...values.map(Math.abs));
+  const { y, ticks: yTicks } = valueAxis(anyMissed ? 0 : -most, most);
   const wide = Math.max(2, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, breaks.length)) * 0.6));
   const every = Math.max(1, Math.ceil(breaks.length / Math.max(1, Math.floor(width / 46))));
+  const words = ({ now, before }: Break, i: number): string => {
+    const late = now.late === null ? '' : `, ${signed(now.late)} ms`;
+    const was = before
+      ? `; before ${before.missed} of ${before.wanted}${before.late === null ? '' : `, ${signed(before.late)} ms`}`
+      : '';
+    return `${names[i]?.long ?? ''}: left out ${now.missed} of ${now.wanted}${late}${was}`;
+  };
   return {
-    ...empty(width, 'stroke', '% left out'),
-    xTicks: names.flatMap((text, i) => (i % every === 0 ? [{ x: x(i), text }] : [])),
+    ...empty(width, 'stroke', anyMissed ? '% left out' : 'ms: late above, early below'),
+    xTicks: names.flatMap(({ short }, i) => (i % every === 0 ? [{ x: x(i), text: short }] : [])),
     yTicks,
-    marks: breaks.flatMap(({ now, before }, i): Mark[] => {
-      const late = now.late === null ? '' : `, ${signed(now.late)} ms`;
-      const was = before ? `; before ${before.missed} of ${before.wanted}` : '';
+    rules: anyMissed
+      ? []
+      : [{ x1: MARGIN.left, x2: width - MARGIN.right, y1: y(0), y2: y(0), tone: 'quiet', text: 'on time' }],
+    marks: breaks.flatMap((b, i): Mark[] => {
+      const [now, before] = [valueOf(b.now), valueOf(b.before)];
+      const here = { x: x(i), words: words(b, i) };
       return [
-        {
-          x: x(i),
-          y: y(share(now)),
-          as: 'bar',
-          width: wide,
-          height: BASE - y(share(now)),
-          tone: share(now) >= 5 ? 'mark' : 'accent',
-          words: `${names[i] ?? ''}: left out ${now.missed} of ${now.wanted}${late}${was}`,
-        },
-        ...(before
-          ? [
-              {
-                x: x(i),
-                y: y(share(before)),
-                as: 'ring' as const,
-                tone: 'quiet' as const,
-                words: `${names[i] ?? ''}, before: left out ${before.missed} of ${before.wanted}`,
-              },
-            ]
-          : []),
+        ...(now === null
+          ? []
+          : anyMissed
+            ? [
+                {
+                  ...here,
+                  y: y(now),
+                  as: 'bar' as const,
+                  width: wide,
+                  height: BASE - y(now),
+                  tone: now >= 5 ? ('mark' as const) : ('accent' as const),
+                },
+              ]
+            : [{ ...here, y: y(now), as: 'disc' as const, tone: 'accent' as const }]),
+        ...(before === null ? [] : [{ ...here, y: y(before), as: 'ring' as const, tone: 'quiet' as const }]),
       ];
     }),
     keys: [
-      { tone: 'mark', as: 'bar', text: 'in the last takes' },
-      { tone: 'quiet', as: 'ring', text: 'in those before' },
+      anyMissed
+        ? { tone: 'mark', as: 'bar', text: 'in the last takes' }
+        : { tone: 'accent', as: 'disc', text: 'in the last takes' },
+      ...(breaks.some((b) => b.before)
+        ? [{ tone: 'quiet' as const, as: 'ring' as const, text: 'in those before' }]
+        : []),
     ],
   };
 }

@@ -151,6 +151,25 @@ describe('a chart', () => {
     // What was planned is what was played: the ring sits on top.
     expect(at(m, /15 min planned/).y).toBeCloseTo(groove.y, 6);
   });
+  it('of breaks shows how far strokes lie off where none was left out', () => {
+    const sum = (missed: number, late: number | null) => ({ wanted: 4, missed, late });
+    const names = [1, 2].map((n) => ({ long: `R on ${n}`, short: `R ${n}` }));
+    const off = breaksChart(
+      [
+        { index: 0, now: sum(0, 12), before: null },
+        { index: 1, now: sum(0, null), before: sum(1, -4) },
+      ],
+      names,
+      600,
+    );
+    const zero = off.rules[0]!.y1;
+    expect(off.marks.map((p) => [p.as, p.y < zero])).toEqual([
+      ['disc', true],
+      ['ring', false],
+    ]);
+    const out = breaksChart([{ index: 0, now: sum(2, 12), before: null }], names.slice(0, 1), 600);
+    expect(out.marks[0]).toMatchObject({ as: 'bar', tone: 'mark', words: 'R on 1: left out 2 of 4, +12 ms' });
+  });
   it('is read with the arrow keys and by pointing, and drawn as one where there is much', () => {
     const fixture = TestBed.createComponent(ChartComponent);
     fixture.componentRef.setInput('drawn', charts(40)['tempo']);
