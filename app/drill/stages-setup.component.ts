@@ -44,7 +44,7 @@ const PLAIN = '';
           </button>
           <span class="what">
             <strong>{{ s.title }}</strong> <span class="quiet">{{ s.why }}</span>
-            @if ((s.kind === 'context' || s.kind === 'every-beat') && grooves().length > 1) {
+            @if ((s.kind === 'context' || s.kind === 'every-beat' || s.kind === 'free') && grooves().length > 1) {
               <ls-select
                 class="groove"
                 [label]="'What keeps time: ' + s.title"

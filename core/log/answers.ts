@@ -39,6 +39,8 @@ export function gettingThere(
       return `The goal of ${goal} is ready.${wanted}`;
     case 'unknown':
       return `${head} When it will be ready cannot be said yet: ${count(projection.days, 'day')} of tries, four are needed.${wanted}`;
+    case 'resting':
+      return `${head} Last played ${dayWords(projection.since, today)}: there is no pace to go by.${wanted}`;
     case 'on': {
       const { day, from, until } = projection;
       const late = night !== null && from > night.day ? ' That is after it is wanted.' : '';

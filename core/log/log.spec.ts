@@ -277,6 +277,9 @@ describe('am I getting there, what do I avoid', () => {
       'cannot be said yet: 2 days',
     );
     expect(gettingThere({ ...of, projection: { kind: 'ready' } }, TODAY)).toBe('The goal of 104 is ready.');
+    expect(gettingThere({ ...of, projection: { kind: 'resting', since: TODAY - 40 } }, TODAY)).toBe(
+      '95 clean, 88 ready, 104 wanted. Last played on 18 Oct: there is no pace to go by.',
+    );
     const on = { kind: 'on', day: TODAY + 9, from: TODAY + 4, until: TODAY + 30 } as const;
     expect(gettingThere({ ...of, projection: on }, TODAY)).toBe(
       '95 clean, 88 ready, 104 wanted. Ready on 6 Dec at this pace: Tuesday to 27 Dec.',

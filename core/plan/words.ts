@@ -33,7 +33,7 @@ export function blockWords(c: Candidate, today: number): string {
     case 'mend':
       return `${phrase.fix?.words ?? ''} Named ${phrase.fix?.times === 2 ? 'twice' : count(phrase.fix?.times ?? 0, 'time')} of late: by itself from ${from}, then back in.${bare}`;
     case 'new':
-      return `New: ${wanted(c, today)}. From ${from}, about ${chanceWords(worth.sure)} sure at the goal by the ceiling alone.${bare}`;
+      return `New: ${wanted(c, today)}. From ${from}, about ${chanceWords(worth.sure)} sure at the goal before any try.${bare}`;
     case 'rise':
     default: {
       const last = to > from ? `From ${from}; ${to} is worth trying` : `At ${from}`;

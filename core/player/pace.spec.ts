@@ -97,7 +97,7 @@ describe('when a goal will be ready', () => {
           if (says.until !== null) expect(says.until).toBeGreaterThanOrEqual(says.day!);
           // Long after the last practice the pace is nought.
           const late = projected(days.at(-1)!.belief, days, goal, today + 100);
-          expect(late.kind === 'on' && late.until).toBeNull();
+          expect(late).toEqual({ kind: 'resting', since: days.at(-1)!.day });
         },
       ),
     );

@@ -89,6 +89,8 @@ export type Projection =
   | { readonly kind: 'ready' }
   /** Fewer than four days of tries. */
   | { readonly kind: 'unknown'; readonly days: number }
+  /** Nothing was practised for four weeks: there is no pace. */
+  | { readonly kind: 'resting'; readonly since: number }
   /** `until` is null where it may be never at this pace, and `day` too where that is the likelier. */
   | { readonly kind: 'on'; readonly day: number | null; readonly from: number; readonly until: number | null };
 
@@ -108,11 +110,12 @@ export function projected(belief: Belief, days: readonly PaceDay[], goal: number
   if (far <= 0) return { kind: 'ready' };
   if (days.length < DAYS_NEEDED) return { kind: 'unknown', days: days.length };
   const pace = paceOf(days, today);
+  if (pace.aDay <= 0) return { kind: 'resting', since: days.at(-1)?.day ?? today };
   // Days until the line with this much luck is at the goal.
   const dayAt = (luck: number): number | null => {
     const [level, rate] = [luck * Math.sqrt(belief.variance), pace.rate + luck * pace.sd];
     if (far - level <= 0) return today;
-    if (rate <= LEAST_RATE || pace.aDay <= 0) return null;
+    if (rate <= LEAST_RATE) return null;
     const minutes = (BEGUN + pace.minutes) * (Math.exp((far - level) / rate) - 1);
     const gone = Math.ceil(minutes / pace.aDay);
     return gone > NEVER ? null : today + gone;
