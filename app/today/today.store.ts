@@ -96,14 +96,16 @@ export class TodayStore {
   hold(block: Block): void {
     const { held } = this.wishes();
     const rest = held.filter((h) => h.id !== block.id);
-    this.wish({ held: rest.length < held.length ? rest : [...rest, { id: block.id, minutes: this.minutesOf(block) }] });
+    const next = rest.length < held.length ? rest : [...rest, { id: block.id, minutes: this.minutesOf(block) }];
+    this.wish({ held: next, arranged: [...this.order()] });
   }
 
   /** Longer or shorter: it is held so. */
   lengthen(block: Block, by: number): void {
     const minutes = Math.max(1, Math.min(60, this.minutesOf(block) + by));
     const { held } = this.wishes();
-    this.wish({ held: [...held.filter((h) => h.id !== block.id), { id: block.id, minutes }] });
+    const rest = held.filter((h) => h.id !== block.id);
+    this.wish({ held: [...rest, { id: block.id, minutes }], arranged: [...this.order()] });
   }
 
   /** Not today: something else takes its minutes. */
@@ -131,7 +133,7 @@ export class TodayStore {
   /** A block is laid before or behind others. */
   move(from: number, to: number): void {
     const blocks = this.plan()?.blocks ?? [];
-    const ids = [...new Set(blocks.filter((b) => b.kind !== 'break').map((b) => b.id))];
+    const ids = this.order();
     const [own, other] = [blocks[from]?.id, blocks[to]?.id];
     if (own === undefined || other === undefined || own === other || !ids.includes(own)) return;
     const rest = ids.filter((id) => id !== own);
@@ -174,6 +176,12 @@ export class TodayStore {
 
   async leave(): Promise<void> {
     await this.repo.leave();
+  }
+
+  /** The blocks as they lie: what is held or lengthened stays where it is. */
+  private order(): readonly string[] {
+    const blocks = this.plan()?.blocks ?? [];
+    return [...new Set(blocks.filter((b) => b.kind !== 'break').map((b) => b.id))];
   }
 
   /** All minutes of a block, though it is cut by a break or played in rounds. */

@@ -55,6 +55,9 @@ export function loadOf({ hands }: Pick<PlanPhrase, 'hands'>, bpm: number, minute
   return Math.round((minutes * bpm * Math.max(hands.R, hands.L) * PLAYED) / LOAD_UNIT);
 }
 
+/** Whether it is new and nobody waits for it: of those one a day is enough. What has a day must be begun in time. */
+export const isExtra = ({ kind, worth }: Candidate): boolean => kind === 'new' && worth.left === null;
+
 /** Whether any night is so near that nothing new is begun. */
 export function nightNear(phrases: readonly PlanPhrase[], day: number): number | null {
   const near = phrases.flatMap(({ by }) =>

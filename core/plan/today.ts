@@ -1,9 +1,10 @@
-import { clamp, count } from '../base';
+import { clamp } from '../base';
 import { onDay, tempoAt } from '../player';
-import type { Block, LeftOut, PlanPhrase, TodayAsked, TodayPlan } from './block';
+import type { Block, PlanPhrase, TodayAsked, TodayPlan } from './block';
 import {
   candidate,
   candidatesOf,
+  isExtra,
   LOAD_UNIT,
   loadOf,
   nightNear,
@@ -12,15 +13,14 @@ import {
   type NotToday,
 } from './candidates';
 import { chosen, type Choosable } from './knapsack';
-import { isEasy, mostStrokes } from './load';
+import { leftOut, notesOf } from './left-out';
+import { mostStrokes } from './load';
 import { BREAK_MINUTES, inOrder, playingMinutes, stretches, withBreaks, type Loose } from './order';
-import { blockWords, nightWords, noMinutesWords, notTodayWords } from './words';
+import { blockWords } from './words';
 import { worthOf } from './worth';
 
 /** The shortest and the longest day that is planned, in minutes. */
 export const DAY_MINUTES = Object.freeze({ least: 5, most: 180 });
-/** Left-out phrases that are named. */
-const MOST_LEFT = 12;
 /** Strokes of a hand in a minute of free play or warm-up, where nothing tells. */
 const USUAL_STROKES = 90;
 
@@ -120,9 +120,6 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
     },
   };
 }
-
-/** Whether it is new and nobody waits for it: of those one a day is enough. What has a day must be begun in time. */
-const isExtra = ({ kind, worth }: Candidate): boolean => kind === 'new' && worth.left === null;
 
 /** Each phrase is a thing to choose; all new ones that nobody waits for are one. */
 function itemsOf(found: readonly Candidate[], held: readonly Made[]): readonly Choosable<CandidateLength>[] {
@@ -244,93 +241,4 @@ function playWords(bring: Block['bring']): string {
   const names = bring.map((b) => b.name);
   const what = names.length > 0 ? `, and ${names.join(' or ')} brought in where it fits` : '';
   return `Over time, bars left open to fill${what}. Nothing is measured but the time.`;
-}
-
-function leftOut(
-  found: readonly Candidate[],
-  picked: readonly { readonly length: CandidateLength }[],
-  not: readonly { readonly phrase: PlanPhrase; readonly why: NotToday }[],
-  {
-    asked,
-    night,
-    wished,
-  }: {
-    readonly asked: TodayAsked;
-    readonly night: number | null;
-    /** What would be played if it were not for the hands; empty where they need no regard. */
-    readonly wished: readonly { readonly length: CandidateLength }[];
-  },
-): Pick<TodayPlan, 'left' | 'more'> {
-  const { day } = asked;
-  const inPlan = new Set(picked.map(({ length }) => length.candidate.phrase.id));
-  const spared = new Set(wished.map(({ length }) => length.candidate.phrase.id));
-  const aNew = picked.some(({ length }) => isExtra(length.candidate));
-  const most = (c: Candidate): number => Math.max(...c.lengths.map((l) => l.value / l.minutes));
-  // Of two things that could be done with a phrase the first is named.
-  const each = new Map([...found].reverse().map((c) => [c.phrase.id, c]));
-  const others = [...each.values()]
-    .filter((c) => !inPlan.has(c.phrase.id))
-    .map((c) => ({ c, value: most(c) }))
-    .sort((a, b) => b.value - a.value || (a.c.id < b.c.id ? -1 : 1))
-    .map(({ c }): LeftOut => {
-      const why = isExtra(c) && aNew ? 'one-new' : spared.has(c.phrase.id) ? 'load' : 'minutes';
-      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, words: noMinutesWords(c, day, why) };
-    });
-  const said = not
-    .filter((n) => n.why !== 'done')
-    .map(({ phrase, why }): LeftOut => {
-      const due = phrase.known.memory.lastDay === null ? null : phrase.known.memory.dueDay;
-      const kind = phrase.known.tries === 0 ? 'new' : 'keep';
-      return { phrase: phrase.id, name: phrase.name, kind, words: notTodayWords(why, day, due, night) };
-    });
-  // What the player dropped can be taken back: it stands first.
-  const dropped = new Set(asked.dropped);
-  const fixed = (['warm-up', 'play'] as const).flatMap((id): LeftOut[] =>
-    dropped.has(id)
-      ? [
-          {
-            phrase: id,
-            name: id === 'play' ? 'Play freely' : 'Warm up',
-            kind: id,
-            words: notTodayWords('dropped', day, null, night),
-          },
-        ]
-      : [],
-  );
-  const all = [
-    ...fixed,
-    ...said.filter((l) => dropped.has(l.phrase)),
-    ...others,
-    ...said.filter((l) => !dropped.has(l.phrase)),
-  ];
-  return { left: all.slice(0, MOST_LEFT), more: Math.max(0, all.length - MOST_LEFT) };
-}
-
-function notesOf(
-  asked: TodayAsked,
-  night: number | null,
-  most: number | null,
-  { cut, anything }: { readonly cut: boolean; readonly anything: boolean },
-): readonly string[] {
-  const { day, place } = asked;
-  return [
-    ...(night === null
-      ? []
-      : [`${night === day ? 'Tonight it counts' : `The night is ${nightWords(night, day)}`}: nothing new before it.`]),
-    ...(place === 'kit' || !anything
-      ? []
-      : [
-          `${place === 'pad' ? 'On a pad' : 'Without an instrument'} what needs the kit is played by its bare sticking.`,
-        ]),
-    ...(cut && most !== null
-      ? [
-          `To spare the hands it stays within ${Math.round(most / 100) * 100} strokes each: ${isEasy(most) ? 'an easy half hour, as the week was a quiet one' : 'half as much again as on a day of your week'}. Hands grow used to more within weeks, not days; at pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
-        ]
-      : []),
-    ...(most === null && asked.minutes >= 60 && anything
-      ? [
-          `Nothing was played in the last week, so nothing tells what ${count(asked.minutes, 'minute')} are to your hands: begin with less than you want.`,
-        ]
-      : []),
-  ];
 }

@@ -5,7 +5,6 @@ import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
 import { build, type Phrase } from '@core/recipe';
-import { rendition } from '@core/rendition';
 import { factsOf, nextName } from '@core/shelf';
 import { asideIn } from '../aside';
 import type { TodayAsked, TodayPlan } from '@core/plan';
@@ -15,6 +14,7 @@ import { isCurrent, ShelfDb } from '../db';
 import type { Keeper } from '../gate';
 import { ALL_TRIES, triesOf } from '../tries';
 import { answered } from './answering';
+import { Drawings } from './drawings';
 import { entryFrom, packOf, searched, withTop, type Entry } from './entries';
 import type {
   Believed,
@@ -34,8 +34,6 @@ import { readPacks, writePacks } from './packs';
 import { Practice } from './practice';
 import { factsWords } from './row-words';
 
-/** Patterns that are kept at hand. */
-const MOST_PATTERNS = 400;
 /** Entries that are worked out before it is looked whether something was asked meanwhile. */
 const SLICE_MS = 12;
 /** Changes are told together after so long, in milliseconds. */
@@ -58,8 +56,8 @@ export class IndexEngine {
   private rules: Promise<void> | null = null;
   private entries: Entry[] = [];
   private places = new Map<string, number>();
-  private readonly patterns = new Map<string, Pattern>();
   private reckoned: Reckoned | null = null;
+  private readonly drawings = new Drawings(() => this.reckoned?.kit ?? null);
   private readonly practice = new Practice();
   private readonly dirty = new Set<number>();
   private telling: ReturnType<typeof setTimeout> | null = null;
@@ -97,7 +95,7 @@ export class IndexEngine {
   /** For whom and on which kit ceilings are worked out. */
   about(kit: Kit, profile: Profile): void {
     this.reckoned = reckonedFor(kit, profile);
-    this.patterns.clear();
+    this.drawings.clear();
     this.soon();
     this.unlessEnded(this.ready.then(() => this.work()));
   }
@@ -128,14 +126,14 @@ export class IndexEngine {
   ): Promise<readonly { readonly id: string; readonly key: string; readonly pattern: Pattern }[]> {
     await this.ready;
     const wanted = ids.flatMap((id) => this.entryOf(id) ?? []);
-    const missing = wanted.filter((e) => !this.patterns.has(e.id));
+    const missing = wanted.filter((e) => !this.drawings.of(e.id));
     if (missing.length > 0) {
       await this.ruled();
       const phrases = await this.db.phrases.bulkGet(missing.map((e) => e.id));
-      for (const p of phrases) if (p) this.remember(p.id, this.voiced(p));
+      for (const p of phrases) if (p) this.drawings.draw(p);
     }
     return wanted.flatMap((e) => {
-      const pattern = this.patterns.get(e.id);
+      const pattern = this.drawings.of(e.id);
       return pattern ? [{ id: e.id, key: this.drawnBy(e), pattern }] : [];
     });
   }
@@ -225,7 +223,9 @@ export class IndexEngine {
   private async load(): Promise<void> {
     try {
       // The rules are large: what the index kept is read before them, where nothing has to be put right first.
-      if (!(await isCurrent(this.name))) await this.ruled();
+      const current = await isCurrent(this.name);
+      if (this.ended) return;
+      if (!current) await this.ruled();
       await this.db.open();
       const kept = await readPacks(this.db);
       this.put(kept.entries);
@@ -283,7 +283,7 @@ export class IndexEngine {
       for (const [i, phrase] of found.entries()) {
         const id = some[i];
         if (id === undefined) continue;
-        this.patterns.delete(id);
+        this.drawings.forget(id);
         if (phrase) fresh.push(entryFrom(phrase, best.get(id) ?? NO_BEST, this.entryOf(id)));
         else {
           gone.add(id);
@@ -340,7 +340,7 @@ export class IndexEngine {
 
   /** Works out facts and ceilings that are not known, in slices, so that what is asked meanwhile is answered. */
   private async work(): Promise<void> {
-    if (this.working || this.reckoned === null) return;
+    if (this.working || this.ended || this.reckoned === null) return;
     this.working = true;
     await this.ruled();
     const unknown = (): Entry[] => {
@@ -473,19 +473,6 @@ export class IndexEngine {
 
   private drawnBy(e: Entry): string {
     return `${e.key}/${this.reckoned?.key ?? ''}`;
-  }
-
-  private voiced(phrase: Phrase): Pattern {
-    const { pattern } = build(phrase.recipe);
-    return this.reckoned ? rendition({ phrase: pattern, kit: this.reckoned.kit }).pattern : pattern;
-  }
-
-  private remember(id: string, pattern: Pattern): void {
-    if (this.patterns.size >= MOST_PATTERNS) {
-      const [oldest] = this.patterns.keys();
-      if (oldest !== undefined) this.patterns.delete(oldest);
-    }
-    this.patterns.set(id, pattern);
   }
 
   private entryOf(id: string): Entry | undefined {

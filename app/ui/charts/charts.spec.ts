@@ -67,7 +67,7 @@ function charts(many: number, aDay?: number): Readonly<Record<string, (width: nu
     breaks: (w) =>
       breaksChart(
         breaksOf(readings, 16, 8),
-        Array.from({ length: 16 }, (_, i) => `${i + 1}`),
+        Array.from({ length: 16 }, (_, i) => ({ long: `R on ${i + 1}`, short: `R ${i + 1}` })),
         w,
       ),
     avoided: (w) => avoidedChart(avoided, w),
