@@ -5,19 +5,6 @@ import { Database } from './database';
 import { DayService } from './day.service';
 import { KeptValue } from './kept-value';
 
-const USUAL: Today = Object.freeze({
-  day: 0,
-  minutes: 35,
-  place: 'kit',
-  order: 'in-turn',
-  held: [],
-  dropped: [],
-  arranged: [],
-  done: [],
-  running: null,
-  before: [],
-});
-
 /** What belongs to one day only. */
 const FRESH: Pick<Today, 'held' | 'dropped' | 'arranged' | 'done' | 'running' | 'before'> = Object.freeze({
   held: [],
@@ -27,6 +14,7 @@ const FRESH: Pick<Today, 'held' | 'dropped' | 'arranged' | 'done' | 'running' | 
   running: null,
   before: [],
 });
+const USUAL: Today = Object.freeze({ ...FRESH, day: 0, minutes: 35, place: 'kit', order: 'in-turn' });
 
 /** A block that began longer ago than this was left: it does not carry its day over midnight. In milliseconds. */
 const LEFT_AFTER = 4 * 3_600_000;

@@ -13,9 +13,11 @@ import {
   whichLimbLags,
   whyRungsFail,
   type Break,
+  type PracticeDay,
 } from '@core/log';
 import { countingOf, placeWords, type Pattern } from '@core/pattern';
 import { countAt } from '@core/time';
+import type { PlanDays } from '@core/plan';
 import { readyTempo } from '@core/player';
 import { FAMILIES, type Phrase } from '@core/recipe';
 import type { Rendition } from '@core/rendition';
@@ -71,14 +73,9 @@ export class AnswersStore {
     params: () => this.index.changed(),
     loader: () => this.index.lookBack(),
   });
-  private readonly planned = computed(
-    () =>
-      new Map(
-        Object.entries(this.todays.planDays()).flatMap(([d, p]) =>
-          p.planned > 0 ? [[Number(d), p.planned] as const] : [],
-        ),
-      ),
-  );
+  private readonly planned = computed(() => this.byDay((p) => p.planned));
+  /** Minutes that were played freely. */
+  private readonly free = computed(() => this.byDay((p) => p.free / 60));
   /** Readings of the takes of the whole phrase as it stands, oldest first; they are read between frames. */
   private readonly readings = signal<readonly Reading[]>([]);
   /** Which phrase the takes are laid on, where it breaks is asked; null before there is one. */
@@ -158,13 +155,16 @@ export class AnswersStore {
     }
   });
 
+  private byDay(of: (day: PlanDays[string]) => number): ReadonlyMap<number, number> {
+    const days = Object.entries(this.todays.planDays()).map(([d, p]) => [Number(d), of(p)] as const);
+    return new Map(days.filter(([, minutes]) => minutes > 0));
+  }
+
   private there(today: number): Answer | null {
     const { phrase, best } = this.asked();
     const log = this.log.hasValue() ? this.log.value() : null;
     if (!phrase || log?.id !== phrase.id) return null;
-    const { days, projection } = log;
-    const last = days.at(-1);
-    const ready = last ? Math.round(readyTempo(last.belief).bpm) : null;
+    const { days, projection, ready } = log;
     const by = phrase.by ?? null;
     return {
       title: gettingThere({ best, ready, goal: phrase.goal, by, projection }, today),
@@ -234,18 +234,22 @@ export class AnswersStore {
     const back = this.back.hasValue() ? this.back.value() : null;
     if (!back) return null;
     const { days, avoided } = back;
-    const planned = this.planned();
+    const [planned, free] = [this.planned(), this.free()];
     switch (this.asked().question) {
       case 'practised':
         return {
-          title: whatWasPractised(days, planned, today),
-          drawn: days.length > 0 || planned.size > 0 ? (width) => minutesChart(days, planned, today, width) : null,
+          title: whatWasPractised(days, { planned, free }, today),
+          drawn:
+            days.length + planned.size + free.size > 0
+              ? (width) => minutesChart(days, { planned, free }, today, width)
+              : null,
           csv: [
-            ['Day', ...FAMILIES.map((f) => `${f}s (min)`), 'Planned (min)'],
-            ...days.map((d) => [
+            ['Day', ...FAMILIES.map((f) => `${f}s (min)`), 'Planned (min)', 'Played freely (min)'],
+            ...withFreeDays(days, free).map((d) => [
               isoDay(d.day),
               ...FAMILIES.map((f) => round((d.seconds[f] ?? 0) / 60)),
               planned.get(d.day) ?? null,
+              round(free.get(d.day) ?? 0),
             ]),
           ],
         };
@@ -277,6 +281,13 @@ function sameStrokes(a: Pattern, b: Pattern): boolean {
     a.strokes.length === b.strokes.length &&
     a.strokes.every((s, i) => s.at === b.strokes[i]?.at && s.limb === b.strokes[i].limb)
   );
+}
+
+/** The days that were practised, and those on which there was free play alone. */
+function withFreeDays(days: readonly PracticeDay[], free: ReadonlyMap<number, number>): readonly PracticeDay[] {
+  const known = new Set(days.map((d) => d.day));
+  const alone = [...free.keys()].filter((d) => !known.has(d)).map((day) => ({ day, seconds: {}, R: 0, L: 0 }));
+  return [...days, ...alone].sort((a, b) => a.day - b.day);
 }
 
 const round = (n: number): number => Math.round(n * 10) / 10;

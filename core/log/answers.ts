@@ -14,7 +14,7 @@ import { busier, minutesOf, type Avoided, type PracticeDay } from './looking-bac
 // The title of each chart is its answer, in a sentence.
 
 /** What lies farther ahead, in days, is not in sight. */
-const IN_SIGHT = 365;
+export const IN_SIGHT = 365;
 
 /** Am I getting there? */
 export function gettingThere(
@@ -96,19 +96,23 @@ export function whichLimbLags(days: readonly LimbDay[]): string {
   return `The ${LIMB_WORDS[most.limb]} lies ${lateWords(off)} against the rest, over the last ${count(most.days, 'day')}.`;
 }
 
-/** What did I practise? `planned` is minutes by day. */
+/** What did I practise? `planned` and `free` are minutes by day. */
 export function whatWasPractised(
   days: readonly PracticeDay[],
-  planned: ReadonlyMap<number, number>,
+  { planned, free }: { readonly planned: ReadonlyMap<number, number>; readonly free: ReadonlyMap<number, number> },
   today: number,
 ): string {
   const lately = days.filter((d) => d.day > today - 7 && d.day <= today);
   const minutes = Math.round(lately.reduce((s, d) => s + minutesOf(d), 0));
-  if (days.length === 0) return 'Nothing was practised yet.';
-  if (minutes === 0) return 'Nothing in the last seven days.';
-  const plan = [...planned].filter(([d]) => d > today - 7 && d <= today).reduce((s, [, m]) => s + m, 0);
+  const inWeek = (by: ReadonlyMap<number, number>): number =>
+    Math.round([...by].filter(([d]) => d > today - 7 && d <= today).reduce((s, [, m]) => s + m, 0));
+  const freely = inWeek(free);
+  if (days.length === 0 && free.size === 0) return 'Nothing was practised yet.';
+  if (minutes + freely === 0) return 'Nothing in the last seven days.';
+  const plan = inWeek(planned);
   const against = plan > 0 ? `, of ${plan} planned` : '';
-  return `${count(minutes, 'minute')} on ${count(lately.length, 'day')} of the last seven${against}.`;
+  const played = freely > 0 ? `, and ${count(freely, 'minute')} freely` : '';
+  return `${count(minutes, 'minute')} on ${count(lately.length, 'day')} of the last seven${against}${played}.`;
 }
 
 /** Is it too much? */

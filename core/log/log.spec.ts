@@ -214,21 +214,28 @@ describe('what was practised, and whether it is too much', () => {
       }),
     );
   });
+  const NONE = { planned: new Map<number, number>(), free: new Map<number, number>() };
   it('says the week in minutes, against the plan where there was one', () => {
     const days = [day(9, 3600), day(3, 600), day(0, 900)];
-    expect(whatWasPractised(days, new Map(), TODAY)).toBe('25 minutes on 2 days of the last seven.');
+    expect(whatWasPractised(days, NONE, TODAY)).toBe('25 minutes on 2 days of the last seven.');
     expect(
       whatWasPractised(
         days,
-        new Map([
-          [TODAY, 35],
-          [TODAY - 20, 60],
-        ]),
+        {
+          planned: new Map([
+            [TODAY, 35],
+            [TODAY - 20, 60],
+          ]),
+          free: new Map([
+            [TODAY, 4],
+            [TODAY - 9, 50],
+          ]),
+        },
         TODAY,
       ),
-    ).toBe('25 minutes on 2 days of the last seven, of 35 planned.');
-    expect(whatWasPractised([day(9, 3600)], new Map(), TODAY)).toBe('Nothing in the last seven days.');
-    expect(whatWasPractised([], new Map(), TODAY)).toBe('Nothing was practised yet.');
+    ).toBe('25 minutes on 2 days of the last seven, of 35 planned, and 4 minutes freely.');
+    expect(whatWasPractised([day(9, 3600)], NONE, TODAY)).toBe('Nothing in the last seven days.');
+    expect(whatWasPractised([], NONE, TODAY)).toBe('Nothing was practised yet.');
   });
   it('holds the newest day against the week before it', () => {
     const week = [day(6, 600, 4000), day(4, 600, 4000), day(0, 600, 9000)];

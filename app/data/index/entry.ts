@@ -61,6 +61,8 @@ export interface Believed {
 export interface PhraseLog {
   readonly days: readonly PractisedDay[];
   readonly projection: Projection | null;
+  /** What is ready today; null before any try. */
+  readonly ready: number | null;
 }
 
 /** What the Log draws of the whole shelf. */

@@ -193,7 +193,7 @@ export class IndexEngine {
   async phraseLog(id: string): Promise<PhraseLog> {
     await this.worked;
     const entry = this.entryOf(id);
-    return entry ? this.practice.phraseLog(this.entries, entry, today()) : { days: [], projection: null };
+    return entry ? this.practice.phraseLog(this.entries, entry, today()) : { days: [], projection: null, ready: null };
   }
 
   /** What the Log draws of all that was practised. */

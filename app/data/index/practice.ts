@@ -152,9 +152,13 @@ export class Practice {
   /** The days of one phrase with what was believed at their ends, and when its goal will be ready. */
   phraseLog(entries: readonly Entry[], entry: Entry, today: number): PhraseLog {
     const played = this.played.get(entry.id);
-    if (!played || played.known.tries === 0) return { days: [], projection: null };
+    if (!played || played.known.tries === 0) return { days: [], projection: null, ready: null };
     const belief = onDay(this.knownOf(entries, entry), today);
-    return { days: played.days, projection: projected(belief, played.days, entry.goal, today) };
+    return {
+      days: played.days,
+      projection: projected(belief, played.days, entry.goal, today),
+      ready: this.believed(entries, entry, today)?.ready ?? null,
+    };
   }
 
   /** All that was practised, day by day, and what is owned and avoided. */

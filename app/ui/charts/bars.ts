@@ -21,16 +21,22 @@ const LIMB_TONES: Readonly<Record<Limb, Tone>> = { R: 'skin', L: 'metal', K: 'fo
 const dayWidth = (width: number, days: number): number =>
   Math.max(1.5, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, days)) * 0.7));
 
-/** Minutes a day by family, one on the other, with what was planned as rings. */
+/** Minutes a day by family and of free play, one on the other, with what was planned as rings. */
 export function minutesChart(
   days: readonly PracticeDay[],
-  planned: ReadonlyMap<number, number>,
+  { planned, free }: { readonly planned: ReadonlyMap<number, number>; readonly free: ReadonlyMap<number, number> },
   today: number,
   width: number,
 ): ChartModel {
-  const first = Math.min(today, days[0]?.day ?? today, ...planned.keys());
+  const first = Math.min(today, days[0]?.day ?? today, ...planned.keys(), ...free.keys());
+  const drilled = new Map(days.map((d) => [d.day, minutesOf(d)]));
   const { x, ticks: xTicks } = dayAxis(first, today, width);
-  const most = Math.max(10, ...days.map(minutesOf), ...planned.values());
+  const most = Math.max(
+    10,
+    ...days.map((d) => minutesOf(d) + (free.get(d.day) ?? 0)),
+    ...free.values(),
+    ...planned.values(),
+  );
   const { y, ticks: yTicks } = valueAxis(0, most);
   const wide = dayWidth(width, today - first + 1);
   const marks = days.flatMap((d): Mark[] => {
@@ -53,6 +59,20 @@ export function minutesChart(
       ];
     });
   });
+  const freely = [...free]
+    .filter(([d]) => d >= first && d <= today)
+    .map(([d, minutes]): Mark => {
+      const from = drilled.get(d) ?? 0;
+      return {
+        x: x(d),
+        y: y(from + minutes),
+        as: 'bar',
+        width: wide,
+        height: y(from) - y(from + minutes),
+        tone: 'good',
+        words: `${dateWords(d)}: ${oneDigit(minutes)} min played freely`,
+      };
+    });
   const rings = [...planned]
     .filter(([d]) => d >= first && d <= today)
     .map(([d, minutes]): Mark => ({
@@ -66,9 +86,10 @@ export function minutesChart(
     ...empty(width, 'day', 'minutes'),
     xTicks,
     yTicks,
-    marks: [...marks, ...rings].sort((a, b) => a.x - b.x),
+    marks: [...marks, ...freely, ...rings].sort((a, b) => a.x - b.x),
     keys: [
       ...FAMILIES.map((f) => ({ tone: FAMILY_TONES[f], as: 'bar' as const, text: `${f}s` })),
+      ...(freely.length > 0 ? [{ tone: 'good' as const, as: 'bar' as const, text: 'played freely' }] : []),
       ...(rings.length > 0 ? [{ tone: 'accent' as const, as: 'ring' as const, text: 'planned' }] : []),
     ],
   };

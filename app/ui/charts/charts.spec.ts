@@ -60,7 +60,7 @@ function charts(many: number, aDay?: number): Readonly<Record<string, (width: nu
   }));
   return {
     tempo: (w) => tempoChart({ days, goal: 110, by: { day: TODAY + 6, what: 'night' }, projection, today: TODAY }, w),
-    minutes: (w) => minutesChart(back, planned, TODAY, w),
+    minutes: (w) => minutesChart(back, { planned, free: planned }, TODAY, w),
     load: (w) => loadChart(back, TODAY, w),
     limbs: (w) => limbsChart(limbsByDay(all, dayOf), w),
     fails: (w) => failsChart(failsByTempo(all), w),
@@ -141,7 +141,7 @@ describe('a chart', () => {
         { family: 'fill', hands: { R: 1, L: 1 }, days: [day] },
         { family: 'groove', hands: { R: 1, L: 1 }, days: [{ ...day, seconds: 300 }] },
       ]),
-      new Map([[TODAY, 15]]),
+      { planned: new Map([[TODAY, 15]]), free: new Map([[TODAY, 4]]) },
       TODAY,
       700,
     );
@@ -150,6 +150,9 @@ describe('a chart', () => {
     expect(groove.y + groove.height!).toBeCloseTo(fill.y, 6);
     // What was planned is what was played: the ring sits on top.
     expect(at(m, /15 min planned/).y).toBeCloseTo(groove.y, 6);
+    // And what was played freely stands on it.
+    const freely = at(m, /4 min played freely/);
+    expect(freely.y + freely.height!).toBeCloseTo(groove.y, 6);
   });
   it('of breaks shows how far strokes lie off where none was left out', () => {
     const sum = (missed: number, late: number | null) => ({ wanted: 4, missed, late });

@@ -1,5 +1,6 @@
 import { extent } from 'd3-array';
 import { area, line } from 'd3-shape';
+import { IN_SIGHT } from '@core/log';
 import { dateWords } from '@core/plan';
 import { readyTempo, type PractisedDay, type Projection } from '@core/player';
 import type { GoalDay } from '@core/recipe';
@@ -14,8 +15,6 @@ export interface TempoData {
   readonly today: number;
 }
 
-/** What is farther ahead is not drawn. */
-const IN_SIGHT = 365;
 /** A fan looks so far ahead at the most, in days, where it has no end. */
 const AHEAD = 60;
 
