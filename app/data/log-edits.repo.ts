@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Attempt, TriesPage } from '@core/drill';
 import type { ShelfDb } from './db';
 import { Database } from './database';
+import { now } from './clock';
 import { countAll, countAnew, pagesRange } from './tries';
 
 /** What takes an edit back; resolves to whether it could. */
@@ -21,60 +22,48 @@ export class LogEdits {
     });
   }
 
-  /** Takes a try out of the log. */
+  /** Takes a try out of the log. That it is out is remembered, so that a merge does not bring it back. */
   remove(phrase: string, id: string): Promise<TakeBack | null> {
-    return this.edit(phrase, id, () => null);
+    return this.edit(phrase, id, (t) => ({ ...t, off: true }));
   }
 
-  private async edit(phrase: string, id: string, how: (t: Attempt) => Attempt | null): Promise<TakeBack | null> {
-    const { db } = this.database;
+  private async edit(phrase: string, id: string, how: (t: Attempt) => Attempt): Promise<TakeBack | null> {
     const was: { it: Attempt | null } = { it: null };
-    const well = await this.database.write(async () => {
-      const page = await pageOf(db, phrase, id);
-      const old = page?.tries.find((t) => t.id === id);
-      if (!page || !old) return;
+    const well = await this.put(phrase, id, (old) => {
+      if (old.off) return null;
       was.it = old;
-      await putTry(db, page, id, how(old));
+      return how(old);
     });
     const old = was.it;
-    if (!well || !old) return null;
-    return () => this.putBack(phrase, old);
+    return well && old ? () => this.put(phrase, id, () => old) : null;
   }
 
-  /** The try as it was; one that was removed goes where it stood. */
-  private async putBack(phrase: string, old: Attempt): Promise<boolean> {
+  /** Puts a try in place of the one that stands, in one transaction; false where there is none, or nothing to put. */
+  private async put(phrase: string, id: string, how: (old: Attempt) => Attempt | null): Promise<boolean> {
     const { db } = this.database;
-    return this.database.write(async () => {
-      const page = await pageOf(db, phrase, old.id);
-      if (page) return putTry(db, page, old.id, old);
-      const pages = await pagesRange(db, phrase).toArray();
-      // In the page it was in, or the last that began before it; a page may have one more for that.
-      const home = pages.findLast((p) => (p.tries[0]?.at ?? 0) <= old.at) ?? pages[0];
-      if (home) await db.tries.put({ ...home, tries: inTime([...home.tries, old]) });
-      else await db.tries.put({ phrase, n: 0, tries: [old] });
-      await countAnew(db, phrase);
-      await countAll(db, 1);
+    const done = { it: false };
+    const well = await this.database.write(async () => {
+      const page = (await pagesRange(db, phrase).toArray()).find((p) => p.tries.some((t) => t.id === id));
+      const old = page?.tries.find((t) => t.id === id);
+      const next = old && how(old);
+      if (!page || !next) return;
+      await putTry(db, page, { ...next, corrected: now() });
+      await countAll(db, (next.off ? 0 : 1) - (old.off ? 0 : 1));
+      done.it = true;
     });
+    return well && done.it;
   }
 }
 
-async function pageOf(db: ShelfDb, phrase: string, id: string): Promise<TriesPage | undefined> {
-  return (await pagesRange(db, phrase).toArray()).find((p) => p.tries.some((t) => t.id === id));
-}
-
-/** A try of a page changed, or out of it; a drill under way does not log it anew. */
-async function putTry(db: ShelfDb, page: TriesPage, id: string, next: Attempt | null): Promise<void> {
-  const tries = page.tries.flatMap((t) => (t.id === id ? (next ?? []) : t));
-  if (tries.length > 0) await db.tries.put({ ...page, tries });
-  else await db.tries.delete([page.phrase, page.n]);
+/** A try of a page changed; a drill under way does not log it anew. */
+async function putTry(db: ShelfDb, page: TriesPage, next: Attempt): Promise<void> {
+  await db.tries.put({ ...page, tries: page.tries.map((t) => (t.id === next.id ? next : t)) });
   const drills = await db.drills.where('phrase').equals(page.phrase).toArray();
   for (const d of drills)
-    if (d.attempts.some((t) => t.id === id))
-      await db.drills.put({ ...d, attempts: d.attempts.flatMap((t) => (t.id === id ? (next ?? []) : t)) });
+    if (d.attempts.some((t) => t.id === next.id))
+      await db.drills.put({
+        ...d,
+        attempts: d.attempts.flatMap((t) => (t.id !== next.id ? t : next.off ? [] : next)),
+      });
   await countAnew(db, page.phrase);
-  if (!next) await countAll(db, -1);
-}
-
-function inTime(tries: readonly Attempt[]): Attempt[] {
-  return [...tries].sort((a, b) => a.at - b.at);
 }

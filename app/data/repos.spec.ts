@@ -12,6 +12,7 @@ import { ShelfDb } from './db';
 import { DraftsRepo } from './drafts.repo';
 import { DrillsRepo } from './drills.repo';
 import { HealthService } from './health.service';
+import { LogEdits } from './log-edits.repo';
 import { PhrasesRepo } from './phrases.repo';
 import { SettingsRepo } from './settings.repo';
 import { ShelfFiles } from './shelf-files.service';
@@ -282,6 +283,39 @@ describe('the shelf as a file', () => {
     expect((await triesOf(db, 'a')).map((t) => t.id).sort()).toEqual(['mine', 'since-a']);
     expect((await triesOf(db, 'played')).map((t) => t.id)).toEqual(['since']);
     expect(await logged(db, 'new')).toBe(0);
+    files.forget();
+  });
+
+  it('a try that was taken out of the log stays out when a file that has it is read; put back, it stands again', async () => {
+    const { db, files } = await shelf();
+    const edits = TestBed.inject(LogEdits);
+    await log(db, attemptOf('1', 'a', { verdict: 'clean' }), attemptOf('2', 'a'));
+    const before = await files.export();
+    const back = await edits.remove('a', '1');
+    const ids = async (): Promise<string[]> => (await triesOf(db, 'a')).map((t) => t.id);
+    expect([await ids(), (await db.tallies.get('a'))?.attempts, (await db.tallies.get(ALL_TRIES))?.attempts]).toEqual([
+      ['2'],
+      1,
+      1,
+    ]);
+    const read = await files.read(before);
+    expect(read.ok && read.value.tries).toBe(0);
+    await files.take(ALL);
+    expect(await ids()).toEqual(['2']);
+    // The file of now says that it is out: a shelf that has it yet loses it.
+    const after = await files.export();
+    expect(await back?.()).toBe(true);
+    expect([(await ids()).sort(), (await db.tallies.get(ALL_TRIES))?.attempts]).toEqual([['1', '2'], 2]);
+    await files.read(after);
+    await files.take(ALL);
+    expect((await ids()).sort()).toEqual(['1', '2']);
+    await clearShelf(db);
+    await files.read(before);
+    await files.take(ALL);
+    await files.read(after);
+    await files.take(ALL);
+    expect([await ids(), await logged(db, 'a')]).toEqual([['2'], 1]);
+    expect(await edits.remove('a', '1')).toBeNull();
     files.forget();
   });
 

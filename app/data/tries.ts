@@ -13,8 +13,13 @@ export function pagesRange(db: ShelfDb, phrase: string): Collection<TriesPage, [
   return db.tries.where('[phrase+n]').between([phrase, Dexie.minKey], [phrase, Dexie.maxKey]);
 }
 
-/** Every try of one phrase, oldest first. */
+/** Every try of one phrase, oldest first, without those that were taken out of the log. */
 export async function triesOf(db: ShelfDb, phrase: string): Promise<readonly Attempt[]> {
+  return (await everyTryOf(db, phrase)).filter((t) => !t.off);
+}
+
+/** Every try of one phrase, oldest first, those that were taken out of the log too. */
+export async function everyTryOf(db: ShelfDb, phrase: string): Promise<readonly Attempt[]> {
   const pages = await pagesRange(db, phrase).toArray();
   return pages.flatMap((p) => p.tries).sort((a, b) => a.at - b.at);
 }
@@ -23,7 +28,10 @@ export async function triesOf(db: ShelfDb, phrase: string): Promise<readonly Att
 export async function lastTries(db: ShelfDb, phrase: string): Promise<readonly Attempt[]> {
   const newest = (await pagesRange(db, phrase).primaryKeys()).slice(-2);
   const pages = await db.tries.bulkGet(newest);
-  return pages.flatMap((p) => p?.tries ?? []).sort((a, b) => a.at - b.at);
+  return pages
+    .flatMap((p) => p?.tries ?? [])
+    .filter((t) => !t.off)
+    .sort((a, b) => a.at - b.at);
 }
 
 /**
@@ -39,7 +47,7 @@ export async function logTries(db: ShelfDb, phrase: string, tries: readonly Atte
   // They come in the order in which they are logged: what stands before one that is known is known too. Where none is,
   // they may all lie in pages before.
   const newestKnown = tries.findLastIndex((t) => known.has(t.id));
-  if (last && newestKnown < 0) for (const t of await triesOf(db, phrase)) known.add(t.id);
+  if (last && newestKnown < 0) for (const t of await everyTryOf(db, phrase)) known.add(t.id);
   const fresh = tries.slice(newestKnown + 1).filter((t) => !known.has(t.id));
   const old = last?.tries.find((t) => t.id === newest.id);
   if (last && old && stableJson(old) !== stableJson(newest)) {
@@ -60,7 +68,7 @@ export async function logTries(db: ShelfDb, phrase: string, tries: readonly Atte
  */
 export async function countAnew(db: ShelfDb, phrase: string): Promise<void> {
   const tries = (await pagesRange(db, phrase).toArray()).flatMap((p) => p.tries);
-  if (tries.length === 0) await db.tallies.delete(phrase);
+  if (tries.every((t) => t.off)) await db.tallies.delete(phrase);
   else await db.tallies.put({ ...bestOf(tries), id: phrase, edited: now() });
 }
 
@@ -90,13 +98,16 @@ export async function thinned(
   let gone = 0;
   for (const page of await pagesRange(db, phrase).toArray()) {
     const best = new Map<number, Attempt>();
-    for (const t of page.tries) {
+    const stand = page.tries.filter((t) => !t.off);
+    for (const t of stand) {
       const day = Math.floor(t.at / DAY);
       const other = best.get(day);
       if (!other || rank(t) > rank(other)) best.set(day, t);
     }
-    gone += page.tries.length - best.size;
-    await db.tries.put({ ...page, tries: [...best.values()] });
+    gone += stand.length - best.size;
+    // What was taken out of the log is forgotten with what was thinned.
+    if (best.size > 0) await db.tries.put({ ...page, tries: [...best.values()] });
+    else await db.tries.delete([page.phrase, page.n]);
     if (gone >= page.tries.length / 2 && gone > 0) break;
   }
   await countAnew(db, phrase);

@@ -20,11 +20,12 @@ export const NO_BEST: Best = Object.freeze({ clean: null, lastClean: null, attem
 
 /**
  * What some tries and one more add up to. Tries that come in late, as from another device, count as what they are: the
- * last clean one is the one that is clean and newest.
+ * last clean one is the one that is clean and newest. One that was taken out of the log adds nothing.
  * @example
  * withTry(NO_BEST, { id: '1', phrase: 'a', at: 5, bpm: 80, goal: 100, loops: 4, seconds: 9, verdict: 'clean' }) // => { clean: 80, lastClean: 80, attempts: 1, lastAt: 5, cleanAt: 5, shown: [{ bpm: 80, at: 5, measured: false }] }
  */
 export function withTry(before: Best, attempt: Attempt): Best {
+  if (attempt.off) return before;
   const { at, bpm, verdict } = attempt;
   const shown = withShown(before.shown ?? [], attempt);
   const isClean = verdict === 'clean';

@@ -11,7 +11,7 @@ interface Device {
 
 type Step =
   | {
-      readonly kind: 'keep' | 'remove' | 'put back' | 'try';
+      readonly kind: 'keep' | 'remove' | 'put back' | 'try' | 'correct' | 'take out';
       readonly device: number;
       readonly phrase: number;
       readonly word: number;
@@ -69,6 +69,20 @@ function play(d: Device, phrase: string, id: string, at: number): void {
   d.shelf = { ...d.shelf, attempts: [...d.shelf.attempts, attempt] };
 }
 
+/** Corrects one of a device's own tries, or takes it out of the log: each later than what it knew of it. */
+function correct(d: Device, word: number, at: number, off: boolean): void {
+  const old = d.shelf.attempts[word % Math.max(1, d.shelf.attempts.length)];
+  if (!old) return;
+  const { off: _off, ...standing } = old;
+  const next = {
+    ...standing,
+    note: `note ${word}`,
+    corrected: Math.max(at, (old.corrected ?? 0) + 1),
+    ...(off ? { off: true as const } : {}),
+  };
+  d.shelf = { ...d.shelf, attempts: d.shelf.attempts.map((t) => (t.id === old.id ? next : t)) };
+}
+
 function set(d: Device, field: string, word: number, at: number): void {
   const old = d.shelf.named.find((n) => n.key === 'settings') ?? { key: 'settings', value: {} };
   const before = old.stamps?.[field] ?? 0;
@@ -106,6 +120,10 @@ function run(
         play(d, `p${step.phrase}`, `t${i}`, at);
         tries.add(`t${i}`);
         break;
+      case 'correct':
+      case 'take out':
+        correct(d, step.word, at, step.kind === 'take out');
+        break;
       case 'set':
         set(d, `f${step.field}`, step.word, at);
         break;
@@ -121,7 +139,15 @@ function run(
 const device = fc.nat(2);
 const anyStep: fc.Arbitrary<Step> = fc.oneof(
   fc.record({
-    kind: fc.constantFrom('keep' as const, 'keep' as const, 'remove' as const, 'put back' as const, 'try' as const),
+    kind: fc.constantFrom(
+      'keep' as const,
+      'keep' as const,
+      'remove' as const,
+      'put back' as const,
+      'try' as const,
+      'correct' as const,
+      'take out' as const,
+    ),
     device,
     phrase: fc.nat(3),
     word: fc.nat(3),
@@ -180,6 +206,24 @@ describe('two devices and three', () => {
         }
       }),
       { numRuns: 150 },
+    );
+  });
+
+  it('of a try that was corrected on two devices the later correction stands, taken out or not', () => {
+    fc.assert(
+      fc.property(anyHistory, ({ steps, offs }) => {
+        const { devices } = run(steps, offs);
+        const all = devices.reduce((sum, d) => merged(sum, d.shelf), EMPTY_SHELF);
+        for (const t of all.attempts) {
+          const told = devices.flatMap((d) => d.shelf.attempts.filter((x) => x.id === t.id));
+          const newest = Math.max(...told.map((x) => x.corrected ?? 0));
+          expect(t.corrected ?? 0).toBe(newest);
+          expect(told.filter((x) => (x.corrected ?? 0) === newest).map((x) => x.off ?? false)).toContain(
+            t.off ?? false,
+          );
+        }
+      }),
+      { numRuns: 100 },
     );
   });
 

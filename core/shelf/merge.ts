@@ -161,8 +161,14 @@ function greater<T>(x: T, y: T): T {
 export function triesToTake(had: ReadonlyMap<string, Attempt>, theirs: readonly Attempt[]): readonly Attempt[] {
   return theirs.filter((t) => {
     const own = had.get(t.id);
-    return !own || (own !== t && stableJson(own) < stableJson(t));
+    return !own || (own !== t && standsOver(t, own));
   });
+}
+
+/** Of a try that is told differently on two devices the one that was corrected later stands, or was taken out later. */
+function standsOver(t: Attempt, own: Attempt): boolean {
+  const [then, now] = [t.corrected ?? 0, own.corrected ?? 0];
+  return then === now ? stableJson(own) < stableJson(t) : then > now;
 }
 
 function mergedTries(a: readonly Attempt[], b: readonly Attempt[]): readonly Attempt[] {

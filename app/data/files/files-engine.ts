@@ -73,7 +73,7 @@ export class FilesEngine {
     this.theirs = contents;
     const value: Incoming = {
       ...told(report),
-      tries: triesToTake(had, contents.attempts).length,
+      tries: triesToTake(had, contents.attempts).filter((t) => !t.off).length,
       file: read.value.file,
       phrases: contents.phrases.length,
     };

@@ -2,7 +2,7 @@ import { group } from 'd3-array';
 import { stableJson } from '@core/base';
 import { bestOf, NO_BEST, pagesOf, type Attempt } from '@core/drill';
 import type { ShelfDb } from '../db';
-import { ALL_TRIES, countAnew, pagesRange, triesOf } from '../tries';
+import { ALL_TRIES, countAnew, everyTryOf, pagesRange } from '../tries';
 import { ROWS, type Differences, type RowTable } from './shelf-rows';
 
 /** So many rows are put at once: after each the progress is told. */
@@ -107,7 +107,7 @@ async function countAllAnew(db: ShelfDb): Promise<void> {
 /** Tries that come to a phrase that has some: those that are there already are the same ones, told differently. */
 async function addTries(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<void> {
   const other = new Map(tries.map((t) => [t.id, t]));
-  const old = await triesOf(db, phrase);
+  const old = await everyTryOf(db, phrase);
   const had = new Set(old.map((t) => t.id));
   const all = [...old.map((t) => other.get(t.id) ?? t), ...tries.filter((t) => !had.has(t.id))];
   all.sort((a, b) => a.at - b.at);
