@@ -1,6 +1,6 @@
 import { count } from '@core/base';
 import { FEW } from '../data/believed-words';
-import { chanceAt, chanceWords, readyTempo, SURE, tempoAt, worthTrying, type Belief, type Known } from '@core/player';
+import { chanceAt, chanceWords, readyTempo, worthTrying, type Belief, type Known } from '@core/player';
 
 /** What is believed of a ladder, in words. */
 export interface Chances {
@@ -10,8 +10,6 @@ export interface Chances {
   readonly words: string;
   /** What that rests on, and which rung is worth trying. */
   readonly rests: string;
-  /** The highest tempo that is nine of ten. */
-  readonly sure: number;
 }
 
 /** What is believed of the rungs of a ladder and of its goal. */
@@ -29,6 +27,5 @@ export function chancesOf(
     rungs: chances.map(chanceWords),
     words: `Ready ${about}${bpm} · ${chanceWords(chanceAt(belief, goal))} at ${goal}`,
     rests: `between ${low} and ${high}, from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}${worth === undefined ? '' : ` · worth trying: ${worth}`}`,
-    sure: Math.floor(tempoAt(belief, SURE)),
   };
 }

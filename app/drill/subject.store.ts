@@ -14,8 +14,19 @@ import {
   shownTempo,
 } from '@core/drill';
 import type { Pattern } from '@core/pattern';
-import { evidenceOf, learnt, onDay, unknownYet, USUAL_SHARE, type Belief, type Known } from '@core/player';
+import {
+  evidenceOf,
+  learnt,
+  onDay,
+  SURE,
+  tempoAt,
+  unknownYet,
+  USUAL_SHARE,
+  type Belief,
+  type Known,
+} from '@core/player';
 import { ceilingOn } from '@core/reach';
+import { FEW } from '../data/believed-words';
 import { now, practiceDay, today } from '../data/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
@@ -108,8 +119,13 @@ export class SubjectStore {
     const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0, this.share()), tries);
     return { known, belief: onDay(known, today()) };
   });
+  /** The tempo at which nine of ten are clean; null before the first few tries. */
+  private readonly sure = computed(() => {
+    const known = this.known();
+    return known && known.known.tries >= FEW ? tempoAt(known.belief, SURE) : null;
+  });
   readonly suggestion = computed(() =>
-    suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null),
+    suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null, this.sure()),
   );
   readonly suggestedPlan = computed<DrillPlan>(() => ({
     start: this.suggestion().start,

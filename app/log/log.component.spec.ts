@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { KIT_PRESETS } from '@core/kit';
+import { csvText } from '@core/formats';
 import { eventsIn } from '@core/playback';
 import { TakesRepo } from '../data/takes.repo';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
@@ -8,6 +9,7 @@ import { log } from '../testing/shelf';
 import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
 import { LogComponent } from './log.component';
+import { triesCsv } from './tries-words';
 
 const DAY = 86_400_000;
 
@@ -40,12 +42,36 @@ describe('the Log', () => {
     // Two days are two sittings.
     expect(m.host.querySelectorAll('tbody tr.sitting')).toHaveLength(2);
     m.press('messy');
-    await until(() => m.component.many() === 1);
+    await until(() => m.text().includes('1 of 2 tries'));
     m.press('all');
     m.pick('Phrase', 'Old');
     await until(() => /^80 clean/.test(m.component.title()));
     m.fixture.detectChanges();
     expect(m.host.querySelector('ls-chart svg')?.getAttribute('aria-label')).toContain('1 values');
+  });
+  it('sorts its tries by what a head says, without heads of sittings, and writes them out with units', async () => {
+    const { db } = await emptyPlace();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
+    await log(db, ...[90, 70, 80].map((bpm, i) => attemptOf(`${i}`, 'a', { at: (i + 1) * DAY, bpm })));
+    const m = mount(LogComponent, { phrase: 'a' });
+    const tempos = (): number[] =>
+      [...m.host.querySelectorAll('tbody tr:not(.sitting) td:nth-child(2)')].map((td) => parseInt(td.textContent!));
+    await until(() => {
+      m.fixture.detectChanges();
+      return tempos().length === 3;
+    });
+    expect(tempos()).toEqual([80, 70, 90]);
+    m.press('Tempo');
+    m.fixture.detectChanges();
+    expect([tempos(), m.host.querySelectorAll('tr.sitting').length]).toEqual([[70, 80, 90], 0]);
+    m.press('Tempo');
+    m.fixture.detectChanges();
+    expect([tempos(), m.host.querySelector('th[aria-sort]')?.getAttribute('aria-sort')]).toEqual([
+      [90, 80, 70],
+      'descending',
+    ]);
+    const rows = triesCsv([attemptOf('x', 'a', { at: DAY, bpm: 84, note: '=1+1' })]);
+    expect(csvText(rows).split('\r\n')[1]).toBe("1970-01-02T00:00:00.000Z,84,100,clean,whole,4,12,,,,,'=1+1");
   });
   it('says when nothing was clean, and follows what is played', async () => {
     const { db } = await emptyPlace();
@@ -179,9 +205,7 @@ describe('the Log', () => {
     }));
     await TestBed.inject(TakesRepo).keep({ id: '1', phrase: 'a', at: 2000, bpm: 60, stage: null, hits });
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(
-      () => m.component.rows()?.some((r) => m.component.takeOf(r)) === true && m.component.current() !== null,
-    );
+    await until(() => m.component.takes().length > 0 && m.component.current() !== null);
     m.fixture.detectChanges();
     const sounding = (): number =>
       eventsIn(transport.requests.at(-1)!.program, 0, 20160).filter((e) => e.limb !== null).length;
@@ -228,9 +252,7 @@ describe('the Log', () => {
     // The groove is not on the shelf, the phrase has changed, and another kit is current.
     await TestBed.inject(PhrasesRepo).save({ ...phrase, recipe: typed('R L'), changed: 5000 });
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(
-      () => m.component.rows()?.some((r) => m.component.takeOf(r)) === true && m.component.current() !== null,
-    );
+    await until(() => m.component.takes().length > 0 && m.component.current() !== null);
     m.fixture.detectChanges();
     m.press('Hear the take');
     const drawn = m.component.opened()!.meant.pattern;

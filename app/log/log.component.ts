@@ -13,12 +13,9 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
-import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
 import { format } from 'date-fns';
-import { count } from '@core/base';
 import { bestOf, type Attempt } from '@core/drill';
 import { csvText } from '@core/formats';
-import { sittings } from '@core/log';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -34,7 +31,6 @@ import { KeysService } from '../shell/keys.service';
 import { NoticesService } from '../shell/notices.service';
 import { ChartComponent } from '../ui/charts/chart.component';
 import { ChipsComponent } from '../ui/chips.component';
-import type { Choice } from '../ui/choice';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { AnswersStore } from './answers.store';
 import { NoteDialogComponent } from './note-dialog.component';
@@ -42,22 +38,8 @@ import { isOfPhrase, QUESTION_CHIPS, questionOf, type Question } from './questio
 import { inTurns } from '../ui/in-turns';
 import { fileName, saveText } from '../ui/save-svg';
 import { TakeViewComponent } from './take-view.component';
+import { TriesTableComponent } from './tries-table.component';
 import { SelectComponent } from '../ui/select.component';
-import { Tooltip } from 'primeng/tooltip';
-
-/** Tries on a page of the table. */
-const PAGE = 12;
-
-const SORTED_BY = ['at', 'bpm', 'verdict'] as const;
-type SortedBy = (typeof SORTED_BY)[number];
-
-type Shown = 'all' | 'clean' | 'messy' | 'measured';
-const SHOWN: readonly Choice<Shown>[] = [
-  { value: 'all', words: 'all' },
-  { value: 'clean', words: 'clean' },
-  { value: 'messy', words: 'messy' },
-  { value: 'measured', words: 'measured' },
-];
 
 /** The Log: questions with pictures, and every try. */
 @Component({
@@ -70,9 +52,8 @@ const SHOWN: readonly Choice<Shown>[] = [
     RibbonComponent,
     RouterLink,
     SelectComponent,
-    TableModule,
     TakeViewComponent,
-    Tooltip,
+    TriesTableComponent,
   ],
   providers: [AnswersStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -90,9 +71,6 @@ export class LogComponent {
   readonly questions = QUESTION_CHIPS;
   readonly question = linkedSignal((): Question => questionOf(this.ask()));
   readonly ofPhrase = computed(() => isOfPhrase(this.question()));
-  readonly shownChips = SHOWN;
-  /** Which tries the table has. */
-  readonly filter = signal<Shown>('all');
   private readonly undos: { readonly run: TakeBack; readonly said: string }[] = [];
   private readonly menuFor = signal<Attempt | null>(null);
   /** The try whose note is written. */
@@ -140,44 +118,9 @@ export class LogComponent {
   });
   /** The chart stands there first, then the table of tries. */
   readonly turn = inTurns(1, () => this.current() !== null);
-  private readonly sorting = signal<{ readonly by: SortedBy; readonly down: boolean }>({ by: 'at', down: true });
-  /** The first try that is shown; of another phrase the newest are. */
-  readonly from = linkedSignal<string, number>({
-    source: () => `${this.chosen() ?? ''} ${this.filter()}`,
-    computation: () => 0,
-  });
-  private readonly sorted = computed(() => {
-    const { by, down } = this.sorting();
-    const sign = down ? -1 : 1;
-    // They come the newest first, and keep that among equals.
-    const order = (a: Attempt, b: Attempt): number => sign * (a[by] < b[by] ? -1 : a[by] > b[by] ? 1 : 0);
-    const shown = this.filter();
-    const rows = (this.rows() ?? []).filter(
-      (r) => shown === 'all' || (shown === 'measured' ? r.measured !== undefined : r.verdict === shown),
-    );
-    return by === 'at' && down ? rows : [...rows].sort(order);
-  });
-  /** How many there are with the filter. */
-  readonly many = computed(() => this.sorted().length);
-  /** Tries that begin a sitting, with its words: only where they lie in time. */
-  readonly heads = computed(() => {
-    const { by, down } = this.sorting();
-    if (by !== 'at' || !down) return new Map<string, string>();
-    return new Map(
-      sittings(this.sorted()).map((s) => {
-        const clean = s.tries.filter((t) => t.verdict === 'clean').length;
-        const words = `${format(s.from, 'EEEE d MMM, HH:mm')} to ${format(s.until, 'HH:mm')} · ${count(s.tries.length, 'try', 'tries')}, ${clean} clean`;
-        return [s.tries[0]?.id ?? '', words];
-      }),
-    );
-  });
-  /** The tries of the page that is looked at. */
-  readonly page = computed(() => this.sorted().slice(this.from(), this.from() + PAGE));
-  readonly pageSize = PAGE;
-  private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   private readonly takesRepo = inject(TakesRepo);
   private readonly kits = inject(KitsRepo);
-  private readonly takes = toSignal(
+  readonly takes = toSignal(
     toObservable(this.chosen).pipe(switchMap((id) => (id === null ? of([]) : this.takesRepo.of$(id)))),
     {
       initialValue: [] as readonly KeptTake[],
@@ -265,64 +208,14 @@ export class LogComponent {
     if (chart) saveText(chart.text(), this.fileOf('svg'), 'image/svg+xml');
   }
 
-  /** Every try of the phrase as a table. */
-  saveTries(): void {
-    const rows = this.sorted().map((t) => [
-      new Date(t.at).toISOString(),
-      t.bpm,
-      t.goal,
-      t.verdict,
-      t.stage ?? 'whole',
-      t.loops,
-      t.seconds,
-      t.measured?.mean ?? null,
-      t.measured?.spread ?? null,
-      t.measured?.missed ?? null,
-      t.measured?.fix ?? '',
-      t.note ?? '',
-    ]);
-    const head = [
-      'When (UTC)',
-      'Tempo (bpm)',
-      'Goal (bpm)',
-      'Verdict',
-      'Stage',
-      'Loops',
-      'Seconds',
-      'Offset (ms)',
-      'Spread (ms)',
-      'Left out',
-      'To fix',
-      'Note',
-    ];
-    saveText(csvText([head, ...rows]), fileName(`${this.current()?.phrase.name ?? 'phrase'} tries`, 'csv'), 'text/csv');
-  }
-
   /** What was meant: as it was that day; for takes from before that was kept, as the phrase stands now. */
   private meantBy(take: KeptTake, phrase: Phrase): Rendition {
     if (take.meant) return renditionOf(take.meant);
     return rendition({ phrase: patternOf(phrase), stage: take.stage, kit: this.kits.current() });
   }
 
-  /** Another page of the tries, or another order. */
-  turnTo({ first, sortField, sortOrder }: TableLazyLoadEvent): void {
-    this.from.set(first ?? 0);
-    const by = SORTED_BY.find((f) => f === sortField) ?? 'at';
-    this.sorting.set({ by, down: sortOrder === -1 });
-  }
-
   when({ at }: Attempt): string {
     return format(at, 'd MMM yyyy, HH:mm');
-  }
-
-  took({ seconds }: Attempt): string {
-    return `${Math.round(seconds)} s`;
-  }
-
-  readonly measured = measuredWords;
-
-  takeOf({ id }: Attempt): KeptTake | null {
-    return this.takeById().get(id) ?? null;
   }
 
   /** A take to look at and hear; again to close it. */
@@ -344,10 +237,4 @@ export class LogComponent {
       'application/json',
     );
   }
-}
-
-function measuredWords({ measured }: Attempt): string {
-  if (!measured) return 'by ear';
-  const mean = Math.round(measured.mean);
-  return `${mean > 0 ? '+' : ''}${mean} ± ${Math.round(measured.spread)} ms${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
 }

@@ -53,6 +53,12 @@ describe('ladders', () => {
         const { start, step } = suggestLadder(goal, last);
         expect(start).toBeLessThanOrEqual(Math.max(20, Math.min(goal, last ?? goal)));
         expect(step).toBeGreaterThanOrEqual(1);
+        // What is believed of the player goes before all that, within the bounds.
+        for (const sure of [5, 63.7, 1000]) {
+          const known = suggestLadder(goal, last, null, sure);
+          expect(known.start).toBe(Math.max(20, Math.min(goal, Math.floor(sure))));
+          expect(known.step).toBeGreaterThanOrEqual(1);
+        }
       }),
     );
   });

@@ -107,14 +107,27 @@ export interface Suggestion {
 }
 
 /**
- * Suggested start: the lower of 60 % of the goal and 70 % of the ceiling, never above the last clean tempo, rounded
- * down to a multiple of 5; and a step that makes about eight rungs. `ceiling` is null where nothing limits the phrase.
+ * Suggested start: `sure`, the tempo at which nine of ten are clean by what is believed of the player. Where that is
+ * null, as before the first few tries: the lower of 60 % of the goal and 70 % of the ceiling, never above the last clean
+ * tempo, rounded down to a multiple of 5. And a step that makes about eight rungs. `ceiling` is null where nothing limits
+ * the phrase.
  * @example
  * suggestLadder(104, null) // => { start: 60, step: 5, why: '60 % of the goal.' }
  * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'Your last clean tempo.' }
  * suggestLadder(104, null, 70) // => { start: 45, step: 7, why: '70 % of your ceiling.' }
+ * suggestLadder(104, 70, 130, 83.4) // => { start: 83, step: 2, why: 'nine of ten are clean there, by your tries.' }
  */
-export function suggestLadder(goal: number, lastClean: number | null, ceiling: number | null = null): Suggestion {
+export function suggestLadder(
+  goal: number,
+  lastClean: number | null,
+  ceiling: number | null = null,
+  sure: number | null = null,
+): Suggestion {
+  if (sure !== null) {
+    const start = clamp(Math.floor(sure), TEMPO.least, goal);
+    const why = sure < goal ? 'nine of ten are clean there, by your tries.' : 'the goal is nine of ten, by your tries.';
+    return { start, step: stepOf(start, goal), why };
+  }
   const candidates = [
     { bpm: goal * 0.6, why: '60 % of the goal.' },
     ...(ceiling === null ? [] : [{ bpm: ceiling * 0.7, why: '70 % of your ceiling.' }]),
@@ -122,8 +135,11 @@ export function suggestLadder(goal: number, lastClean: number | null, ceiling: n
   ];
   const lowest = candidates.reduce((a, b) => (b.bpm < a.bpm ? b : a));
   const start = clamp(Math.floor(lowest.bpm / 5) * 5, TEMPO.least, goal);
-  const step = Math.max(1, Math.floor((goal - start) / RUNGS_WANTED));
-  return { start, step, why: lowest.why };
+  return { start, step: stepOf(start, goal), why: lowest.why };
+}
+
+function stepOf(start: number, goal: number): number {
+  return Math.max(1, Math.floor((goal - start) / RUNGS_WANTED));
 }
 
 /**
