@@ -55,7 +55,7 @@ describe('the Log', () => {
     await log(db, ...[90, 70, 80].map((bpm, i) => attemptOf(`${i}`, 'a', { at: (i + 1) * DAY, bpm })));
     const m = mount(LogComponent, { phrase: 'a' });
     const tempos = (): number[] =>
-      [...m.host.querySelectorAll('tbody tr:not(.sitting) td:nth-child(2)')].map((td) => parseInt(td.textContent!));
+      [...m.host.querySelectorAll('tbody tr:not(.sitting) td:nth-child(2)')].map((td) => parseInt(td.textContent));
     await until(() => {
       m.fixture.detectChanges();
       return tempos().length === 3;

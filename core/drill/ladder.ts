@@ -108,9 +108,9 @@ export interface Suggestion {
 
 /**
  * Suggested start: `sure`, the tempo at which nine of ten are clean by what is believed of the player. Where that is
- * null, as before the first few tries: the lower of 60 % of the goal and 70 % of the ceiling, never above the last clean
- * tempo, rounded down to a multiple of 5. And a step that makes about eight rungs. `ceiling` is null where nothing limits
- * the phrase.
+ * null, as before the first few tries: the lower of 60 % of the goal and 70 % of the ceiling, never above the last
+ * clean tempo, rounded down to a multiple of 5. And a step that makes about eight rungs. `ceiling` is null where
+ * nothing limits the phrase.
  * @example
  * suggestLadder(104, null) // => { start: 60, step: 5, why: '60 % of the goal.' }
  * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'Your last clean tempo.' }

@@ -75,7 +75,7 @@ export const AttemptSchema = Type.Object({
   note: Type.Optional(Type.String({ maxLength: 500 })),
   /** What heard it. */
   source: Type.Optional(Type.String({ maxLength: 40 })),
-  /** When its verdict or note was corrected last, or it was taken out of the log or put back: of two the later stands. */
+  /** When its verdict or note was corrected last, or it was taken out or put back: of two the later stands. */
   corrected: Type.Optional(TimeSchema),
   /** Taken out of the log. It is remembered, so that another device does not bring it back. */
   off: Type.Optional(Type.Literal(true)),
