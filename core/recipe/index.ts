@@ -22,6 +22,7 @@ export {
   type Clip,
 } from './hand';
 export { withEdits } from './matters';
+export { isSame, recipeOf } from './written-out';
 export { fitSlots, type Edit } from './moves';
 export { offerOf, type Offer } from './offer';
 export { remediesFor } from './remedies';

@@ -217,7 +217,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     bars: maybe(fc.array(whole(1, 3), { maxLength: 2 })),
     clash: fc.constantFrom('keep' as const, 'drop' as const, 'move' as const),
   }),
-  pickup: record({ text }),
+  pickup: record({ text, grid: maybe(anyGrid.map(Number)) }),
   land: record({ voice: maybe(handVoice), hand: fc.constantFrom('R' as const, 'L' as const), kick: fc.boolean() }),
   join: record({
     other: record({ source: simpleSource, moves: fc.constant([]) }),

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count } from '../../base';
-import { barTicks, ticks, USUAL_SCHOOLS } from '../../time';
+import { barTicks, gridName, ticks, USUAL_SCHOOLS } from '../../time';
 import { compareStrokes, usualVoice, type Stroke } from '../../stroke';
 import { pickupWords, placeWords, withoutPickup } from '../../pattern';
 import { done, finding, passes, type Move } from '../move';
@@ -9,6 +9,8 @@ import { readSlots, TextSchema } from '../text-param';
 export const PickupParams = Type.Object({
   /** The strokes that lead to the 1, on the home grid; the last of them stands right before it. */
   text: TextSchema,
+  /** Slot of its strokes in ticks, when it is not the home grid: a roll of 32nds into the 1. */
+  grid: Type.Optional(Type.Integer({ minimum: 105, maximum: 20160 })),
 });
 type Params = Static<typeof PickupParams>;
 
@@ -19,8 +21,9 @@ export const pickup: Move<'pickup', Params> = {
   hint: 'A few strokes that lead in, heard once before the phrase goes round.',
   schema: PickupParams,
   defaults: () => ({ text: 'R L' }),
-  describe: ({ text }) => `Pick-up before the 1: ${text.trim() || 'nothing'}`,
-  apply: (pattern, { text }, { id }) => {
+  describe: ({ text, grid }) =>
+    `Pick-up before the 1: ${text.trim() || 'nothing'}${grid === undefined ? '' : ` in ${gridName(grid)}`}`,
+  apply: (pattern, { text, grid: slot = pattern.grid }, { id }) => {
     const read = readSlots(text);
     if ('wrong' in read) return passes(pattern, 'bad-text', read.wrong);
     if (pattern.start > 0)
@@ -31,16 +34,16 @@ export const pickup: Move<'pickup', Params> = {
       );
     const many = read.slots.length;
     const bar = barTicks(pattern.meter);
-    if (many * pattern.grid > bar)
+    if (many * slot > bar)
       return passes(
         pattern,
         'does-not-fit',
-        `${count(many, 'slot')} before the 1 are more than a bar: at most ${Math.floor(bar / pattern.grid)} fit.`,
+        `${count(many, 'slot')} before the 1 are more than a bar: at most ${Math.floor(bar / slot)} fit.`,
       );
     const own = read.slots.flatMap((together, i) =>
       together.map((s): Stroke => ({
         ...s,
-        at: ticks((i - many) * pattern.grid),
+        at: ticks((i - many) * slot),
         voice: s.voice ?? usualVoice(s.limb),
         from: { index: i, repeat: 0, move: id },
       })),

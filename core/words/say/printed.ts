@@ -244,7 +244,14 @@ const PRINTED: readonly Form[] = [
     /^Start again from (\S+?)(, to the end of that bar)?$/,
     ([, at, bar]) => ({ at, until: bar ? 'bar' : 'end' }) as Params,
   ],
-  ['pickup', /^Pick-up before the 1: (.+)$/, ([, text]) => ({ text }) as Params],
+  [
+    'pickup',
+    /^Pick-up before the 1: (.+?)(?: in ([^()]+))?$/,
+    ([, text, name]) => {
+      const grid = name === undefined ? undefined : parseGrid(name);
+      return grid === null ? null : ({ text, ...(grid === undefined ? {} : { grid }) } as Params);
+    },
+  ],
 ];
 
 function gridParams(name: string, part: object | null): Params {

@@ -10,7 +10,11 @@ type Params = MoveParams['pickup'];
   imports: [StrokeTextComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-stroke-text label="Strokes before the 1" [text]="params().text" (changed)="changed.emit({ text: $event })" />
+    <ls-stroke-text
+      label="Strokes before the 1"
+      [text]="params().text"
+      (changed)="changed.emit({ ...params(), text: $event })"
+    />
   `,
   styleUrl: './editor.css',
 })
