@@ -35,3 +35,12 @@ export function mod(n: number, m: number): number {
 export function clamp(n: number, low: number, high: number): number {
   return n >= low ? Math.min(n, high) : low;
 }
+
+/**
+ * The sum of numbers; 0 of none.
+ * @example
+ * sum([1, 2, 3.5]) // => 6.5
+ */
+export function sum(numbers: readonly number[]): number {
+  return numbers.reduce((a, b) => a + b, 0);
+}

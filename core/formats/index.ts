@@ -1,2 +1,5 @@
 export * from './csv';
 export * from './shelf-file';
+export * from './midi';
+export * from './shared';
+export * from './song';

@@ -1,2 +1,3 @@
 export * from './taps';
 export * from './onsets';
+export * from './quantise';

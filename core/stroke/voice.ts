@@ -486,3 +486,13 @@ export function usualVoice(limb: Limb): Voice {
 export function canStrike(limb: Limb, voice: Voice): boolean {
   return limb === 'R' || limb === 'L' ? VOICE[voice].family !== 'foot' : voice === usualVoice(limb);
 }
+
+/**
+ * The foot that strikes a voice; null for what hands strike.
+ * @example
+ * footOf('kick') // => "K"
+ * footOf('ride') // => null
+ */
+export function footOf(voice: Voice): 'K' | 'H' | null {
+  return canStrike('K', voice) ? 'K' : canStrike('H', voice) ? 'H' : null;
+}

@@ -20,6 +20,24 @@ export function feelWords(feel: Feel): string {
 }
 
 /**
+ * A tick that sounded under a feel as it is written: the way back from `swung`.
+ * @example
+ * straightened(3024, { kind: 'swung', on: 'eighths', ratio: 0.6 }) // => 2520
+ * straightened(5040, STRAIGHT) // => 5040
+ */
+export function straightened(tick: number, feel: Feel): number {
+  if (feel.kind === 'straight') return tick;
+  const half = feel.on === 'eighths' ? GRID.eighths : GRID.sixteenths;
+  const pair = half * 2;
+  const start = Math.floor(tick / pair) * pair;
+  const inside = tick - start;
+  const middle = pair * feel.ratio;
+  return inside <= middle
+    ? start + (inside / middle) * half
+    : start + half + ((inside - middle) / (pair - middle)) * half;
+}
+
+/**
  * Where a tick sounds under a feel, in ticks with a fraction: used by playback and by measuring, never stored.
  * Time inside each pair of slots is bent so that its middle falls at `ratio`; what lies between moves in proportion.
  * @example

@@ -1,0 +1,9 @@
+export {
+  phraseCode,
+  readPhraseCode,
+  readShared,
+  sharedOf,
+  sharedText,
+  type SharedCode,
+  type SharedPhrase,
+} from './shared';

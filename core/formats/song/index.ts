@@ -1,0 +1,4 @@
+export * from './song';
+export * from './dressed';
+export * from './bars';
+export * from './take';
