@@ -3,3 +3,4 @@ export * from './shelf-file';
 export * from './midi';
 export * from './shared';
 export * from './song';
+export * from './musicxml';

@@ -39,9 +39,9 @@ const SWUNG = { least: 0.53, most: 0.74, triplet: 0.012 } as const;
 const SHOWN = 6;
 
 /**
- * The ways to lay notes on a grid, the most likely first: of those that leave little over the one with the widest slots.
- * `ats` are ticks from a bar line, with fractions, ascending; `length` is how many ticks are heard in all, whole bars;
- * `msPerTick` is how long a tick lasts. Empty where there is no note.
+ * The ways to lay notes on a grid, the most likely first: of those that leave little over the one with the widest
+ * slots. `ats` are ticks from a bar line, with fractions, ascending; `length` is how many ticks are heard in all, whole
+ * bars; `msPerTick` is how long a tick lasts. Empty where there is no note.
  * @example
  * gridChoices([0, 1263, 2518, 3781], meter(4, 4), 20160, 0.1)[0].grid // => 1260
  * gridChoices([0, 3024, 5040, 8064, 10080, 13104], meter(4, 4), 20160, 0.1)[0].feel // => { kind: 'swung', on: 'eighths', ratio: 0.6 }

@@ -25,7 +25,7 @@ describe('a recipe for a pattern from outside', () => {
           const slots = (landingAt(pattern) ?? pattern.length) / pattern.grid;
           const off = slots % 1 !== 0 && (slots % 1) * pattern.grid < 105;
           const many = pattern.strokes.length > 2000 || slots > 2000;
-          const fine = (pattern.pickup ?? []).reduce((a, s) => common(a, -s.at), 0);
+          const fine = (pattern.pickup ?? []).reduce((a, s) => common(a, 0 - s.at), 0);
           const led = pattern.pickup !== undefined && fine < 105;
           expect(slots < 1 || many || off || led || pattern.start > 0).toBe(true);
         } else {

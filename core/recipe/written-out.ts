@@ -98,8 +98,8 @@ function writtenOut(pattern: Pattern): Recipe | null {
   for (let i = 0; i < edits.length; i += MOST_EDITS) add('touch', { edits: edits.slice(i, i + MOST_EDITS) });
   if (pickup.length > 0) {
     const from = pickup[0]?.at ?? 0;
-    const slot = pickup.every((s) => s.at % grid === 0) ? grid : pickup.reduce((a, s) => gcd(a, -s.at), 0);
-    const many = -from / slot;
+    const slot = pickup.every((s) => s.at % grid === 0) ? grid : pickup.reduce((a, s) => gcd(a, 0 - s.at), 0);
+    const many = (0 - from) / slot;
     if (slot < LEAST_SLOT || slot > MOST_SLOT || many > TEXT_LIMITS.slots) return null;
     const words = Array.from({ length: many }, (_, i) => textAt(pickup, from + i * slot)).join(' ');
     add('pickup', { text: words, ...(slot === grid ? {} : { grid: slot }) });

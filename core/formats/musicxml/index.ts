@@ -1,0 +1,3 @@
+export * from './write';
+export * from './read';
+export { mxlOf } from './mxl';
