@@ -23,7 +23,7 @@ const order = [
   'shelf',
   'formats',
 ];
-const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit'];
+const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit', 'visit'];
 // The rooms of the Bench, in the order in which they may know each other: what is on it, the ribbon, the recipe, what
 // follows from it, what lies over it.
 const rooms = ['document', 'ribbon', 'recipe', 'answers', 'sheets'];
@@ -91,6 +91,13 @@ module.exports = {
       severity: 'error',
       from: { path: '^app/playing/' },
       to: { path: `^app/(${places.join('|')}|shell)/` },
+    },
+    {
+      name: 'exchange-knows-no-place',
+      comment: 'what is brought in and taken along is shared by the places',
+      severity: 'error',
+      from: { path: '^app/exchange/' },
+      to: { path: `^app/(${places.join('|')})/` },
     },
     {
       name: 'only-audio-knows-the-audio-clock',

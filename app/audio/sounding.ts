@@ -37,14 +37,8 @@ export interface Handed {
   readonly gain: GainNode;
 }
 
-const HATS: readonly Sound[] = ['hat-closed', 'hat-half', 'hat-open', 'hat-foot'];
-
 /** Seconds in which a closing hi-hat stops the one that rings. */
 const CHOKE = 0.012;
-
-export function isHat(sound: Sound): boolean {
-  return HATS.includes(sound);
-}
 
 /** When an event sounds, laid on a whole sample so that the sound begins there and not between two. */
 export function whenOf(event: PlaybackEvent, anchor: Anchor, rate: number): number {

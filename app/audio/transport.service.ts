@@ -18,7 +18,8 @@ import {
 } from '@core/playback';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { spawnTicker } from '../workers/spawn';
-import { choke, hand, isHat, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
+import { choke, hand, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
+import { isHat } from './hats';
 
 /** How far ahead sounds are handed to the audio clock: they survive a page that is busy this long. */
 const AHEAD_SECONDS = 1;

@@ -60,6 +60,8 @@ export function benchKeys(page: BenchPage): readonly Key[] {
     },
     { combo: 'h', shown: 'H', does: 'Count in half-time, double-time, as written', run: () => lines.nextPace() },
     { combo: 'p', shown: 'P', does: 'A page to print', run: () => bench.print() },
+    { combo: 'Shift+A', shown: 'Shift A', does: 'Take along: link, MIDI, score, sound', run: () => bench.takeAlong() },
+    { combo: 'i', shown: 'I', does: 'Bring in a file', run: () => bench.bringIn() },
     { combo: 'd', shown: 'D', does: 'Drill it', run: () => void keeping.drill() },
     { combo: 'ArrowUp', shown: '↑', does: 'One beat a minute faster', run: () => bench.nudge(1) },
     { combo: 'ArrowDown', shown: '↓', does: 'One beat a minute slower', run: () => bench.nudge(-1) },

@@ -53,6 +53,14 @@ export class BenchCommands {
     if (this.store.recipe()) this.view.printing.update((on) => !on);
   }
 
+  takeAlong(): void {
+    if (this.store.recipe()) this.view.takingAlong.update((on) => !on);
+  }
+
+  bringIn(): void {
+    this.view.bringing.set({ file: null });
+  }
+
   nudge(by: number): void {
     this.store.setTempo(clamp(this.store.tempo() + by, TEMPO.least, TEMPO.most));
   }

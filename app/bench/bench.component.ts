@@ -11,7 +11,13 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
+import type { SharedPhrase } from '@core/formats';
 import { shapeWords } from '@core/pattern';
+import { build, familyOf } from '@core/recipe';
+import { BringInComponent } from '../exchange/bring-in.component';
+import { DropFileDirective } from '../exchange/drop-file.directive';
+import { PagesComponent } from '../exchange/pages/pages.component';
+import { TakeAlongComponent } from '../exchange/take-along.component';
 import { Player } from '../playing/player';
 import { PlayBarComponent } from '../playing/play-bar.component';
 import { KeysService } from '../shell/keys.service';
@@ -34,7 +40,6 @@ import { RibbonPaneComponent } from './ribbon/ribbon-pane.component';
 import { BENCH } from './ribbon/sound.store';
 import { StrokeBarComponent } from './ribbon/stroke-bar.component';
 import { LowerPaneComponent } from './sheets/lower-pane.component';
-import { PrintSheetComponent } from './sheets/print-sheet.component';
 import { StickingSheetComponent } from './sheets/sticking-sheet.component';
 import { VariantsSheetComponent } from './sheets/variants-sheet.component';
 
@@ -42,14 +47,17 @@ import { VariantsSheetComponent } from './sheets/variants-sheet.component';
 @Component({
   selector: 'ls-bench',
   imports: [
+    BringInComponent,
+    DropFileDirective,
     SwingComponent,
+    TakeAlongComponent,
     FindingsComponent,
     ElsewhereComponent,
     KeepDialogComponent,
     StatesDialogComponent,
     LowerPaneComponent,
     PlayBarComponent,
-    PrintSheetComponent,
+    PagesComponent,
     RecipeColumnComponent,
     RibbonPaneComponent,
     SourcePickerComponent,
@@ -90,6 +98,18 @@ export class BenchComponent implements OnDestroy {
   /** The ribbon is edited while it shows the finished phrase. */
   readonly edits = computed(() => this.trail.isFinished() && this.preview.pattern() === null);
   readonly tight = computed(() => (this.edits() ? this.reach.tight() : []));
+  /** What lies here, as it leaves: kept or not. */
+  readonly shared = computed((): SharedPhrase | null => {
+    const recipe = this.store.recipe();
+    if (!recipe) return null;
+    const { name, family, goal, note } = this.store.phrase() ?? {
+      name: this.store.suggestedName(),
+      family: familyOf(this.trail.pattern() ?? build(recipe).pattern),
+      goal: this.store.tempo(),
+      note: '',
+    };
+    return { name, family, recipe, tempo: this.store.tempo(), goal, note };
+  });
   readonly facts = computed(() => {
     const pattern = this.pattern();
     return pattern ? shapeWords(pattern) : '';

@@ -26,6 +26,8 @@ export class Stopped extends Error {}
 export class ShelfFiles {
   private readonly database = inject(Database);
   private readonly health = inject(HealthService);
+  /** A file that was brought in elsewhere and waits to be read where the shelf's own files are. */
+  private waiting: Blob | null = null;
   private readonly workingState = signal<Working | null>(null);
   /** What is under way; null when nothing is. */
   readonly working = this.workingState.asReadonly();
@@ -62,6 +64,18 @@ export class ShelfFiles {
   /** Stops what is under way. */
   cancel(): void {
     this.stop?.();
+  }
+
+  /** Hands a file over to the place where shelf files are read. */
+  hand(file: Blob): void {
+    this.waiting = file;
+  }
+
+  /** The file that was handed over, once. */
+  handed(): Blob | null {
+    const file = this.waiting;
+    this.waiting = null;
+    return file;
   }
 
   /** Lets go of a file that was read. */

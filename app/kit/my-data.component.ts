@@ -154,9 +154,17 @@ export class MyDataComponent {
     if (await this.backup.choose()) this.folder.reload();
   }
 
+  constructor() {
+    const handed = this.files.handed();
+    if (handed) void this.read(handed);
+  }
+
   async pick(files: FileList | null): Promise<void> {
     const file = files?.[0];
-    if (!file) return;
+    if (file) await this.read(file);
+  }
+
+  private async read(file: Blob): Promise<void> {
     this.incoming.set(null);
     await this.trying('The file could not be opened. Your shelf is as it was.', async () => {
       const read = await this.files.read(file);

@@ -1,15 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { count } from '@core/base';
 import type { Board } from '@core/shelf';
 import { ShelfFiles } from '../data/shelf-files.service';
 import { saveBlob } from '../ui/save-svg';
-import { PrintPhrasesComponent } from './print-phrases.component';
 import { ShelfActs } from './shelf.acts';
 
 /** What can be done with the phrases that are chosen. */
 @Component({
   selector: 'ls-chosen-bar',
-  imports: [PrintPhrasesComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="bar" role="toolbar" aria-label="What to do with the chosen phrases">
@@ -27,14 +25,11 @@ import { ShelfActs } from './shelf.acts';
           Off this board
         </button>
       }
-      <button type="button" class="btn small" (click)="printing.set(true)">Print</button>
+      <button type="button" class="btn small" (click)="print.emit(list())">Print</button>
       <button type="button" class="btn small" [disabled]="files.working() !== null" (click)="export()">Export</button>
       <button type="button" class="btn small" (click)="acts.remove(list()); letGo.emit()">Take off</button>
       <button type="button" class="btn small plain" (click)="letGo.emit()">Let go</button>
     </div>
-    @if (printing()) {
-      <ls-print-phrases [ids]="list()" (closed)="printing.set(false)" />
-    }
   `,
   styles: `
     .bar {
@@ -70,12 +65,12 @@ export class ChosenBarComponent {
   readonly want = output<readonly string[]>();
   readonly tag = output<readonly string[]>();
   readonly toBoard = output<readonly string[]>();
+  readonly print = output<readonly string[]>();
   /** The board that is shown, if it is in the player's own order. */
   readonly ownBoard = computed(() => {
     const board = this.board();
     return board && board.question === null ? board : null;
   });
-  readonly printing = signal(false);
   readonly list = computed(() => [...this.ids()]);
   readonly words = computed(() => `${count(this.ids().size, 'phrase')} chosen`);
 

@@ -4,6 +4,7 @@ import type { Key } from '../shell/keys.service';
 /** What the keys of the shelf work on. */
 export interface ShelfPage {
   pointedAt(): ShelfRow | null;
+  bringIn(): void;
   create(): Promise<boolean>;
   open(row: ShelfRow): Promise<boolean>;
   hear(row: ShelfRow): Promise<void>;
@@ -32,6 +33,7 @@ export function shelfKeys(page: ShelfPage): readonly Key[] {
   };
   return [
     { combo: 'n', shown: 'N', does: 'New phrase', run: () => void page.create() },
+    { combo: 'i', shown: 'I', does: 'Bring in a file', run: () => page.bringIn() },
     {
       combo: 'Space',
       shown: 'Space',

@@ -18,7 +18,7 @@ import { Router } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { map, of, switchMap } from 'rxjs';
 import { loopTicks, patternOfText } from '@core/pattern';
-import type { Family, GoalDay } from '@core/recipe';
+import type { Family, GoalDay, Phrase } from '@core/recipe';
 import { rendition, requestOf } from '@core/rendition';
 import { parseStrokeText } from '@core/stroke';
 import { GRID, meter } from '@core/time';
@@ -28,6 +28,10 @@ import { KitsRepo } from '../data/kits.repo';
 import { patternOf } from '../data/patterns';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { openShelf } from '../data/which-shelf';
+import { BringInComponent } from '../exchange/bring-in.component';
+import { DropFileDirective } from '../exchange/drop-file.directive';
+import { PagesComponent } from '../exchange/pages/pages.component';
+import { TakeAlongComponent } from '../exchange/take-along.component';
 import { Player } from '../playing/player';
 import { KeysService } from '../shell/keys.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
@@ -51,7 +55,7 @@ const TITLES: Readonly<Record<Family, string>> = {
   'warm-up': 'Warm-ups',
 };
 /** What else can be done with a strip. */
-type StripAct = 'duplicate' | 'goal' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
+type StripAct = 'duplicate' | 'along' | 'pages' | 'goal' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
 
 /** Below this width, in px, a strip stands on three lines. */
 const NARROW = '(max-width: 900px)';
@@ -65,19 +69,23 @@ const NARROW = '(max-width: 900px)';
   imports: [
     AskBoxComponent,
     BoardTabsComponent,
+    BringInComponent,
     CdkDrag,
     CdkDropList,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
     ChosenBarComponent,
+    DropFileDirective,
     GoalDialogComponent,
     KinDialogComponent,
     Menu,
+    PagesComponent,
     RemovedDialogComponent,
     RibbonComponent,
     ShelfTableComponent,
     StripComponent,
+    TakeAlongComponent,
     WordDialogComponent,
   ],
   providers: [ShelfStore, ShelfActs],
@@ -105,6 +113,11 @@ export class ShelfComponent implements OnDestroy {
   readonly wording = signal<Wording | null>(null);
   /** Whose goals are set. */
   readonly wanting = signal<Wanted | null>(null);
+  /** What is brought in from a file; with one that was dropped here. */
+  readonly bringing = signal<{ readonly file: File | null } | null>(null);
+  readonly takingAlong = signal<Phrase | null>(null);
+  /** Phrases whose pages for the music stand are shown. */
+  readonly printing = signal<readonly string[] | null>(null);
   readonly removed = toSignal(this.phrases.removed$, { initialValue: [] });
   readonly example = exampleFill();
   private readonly narrow = signal(matches(NARROW));
@@ -121,6 +134,8 @@ export class ShelfComponent implements OnDestroy {
       ...(this.shelf.ownOrder() ? [item('Off this board', 'off-board')] : []),
       item('Tag …', 'tag'),
       item('Its kin', 'kin'),
+      item('Take it along …', 'along'),
+      item('On paper …', 'pages'),
       item('Take it off the shelf', 'remove'),
     ];
   });
@@ -164,6 +179,10 @@ export class ShelfComponent implements OnDestroy {
 
   titleOf(family: Family): string {
     return TITLES[family];
+  }
+
+  bringIn(): void {
+    this.bringing.set({ file: null });
   }
 
   create(): Promise<boolean> {
@@ -225,6 +244,10 @@ export class ShelfComponent implements OnDestroy {
     switch (what) {
       case 'duplicate':
         return void this.acts.duplicate(row.id);
+      case 'along':
+        return void this.phrases.get(row.id).then((phrase) => this.takingAlong.set(phrase));
+      case 'pages':
+        return this.printing.set([row.id]);
       case 'kin':
         return this.kinOf.set(row);
       case 'tag':

@@ -38,5 +38,10 @@ export const routes: Routes = [
     title: `${place.name} · Loop Shelf`,
     loadComponent: () => fetched(place.load),
   })),
+  {
+    path: 'visit',
+    title: 'A phrase · Loop Shelf',
+    loadComponent: () => fetched(() => import('../visit/visit.component').then((m) => m.VisitComponent)),
+  },
   { path: '**', redirectTo: FIRST_PLACE },
 ];

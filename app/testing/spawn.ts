@@ -1,3 +1,4 @@
+import { ExchangeEngine } from '../exchange/exchange.engine';
 import { FilesEngine } from '../data/files/files-engine';
 import { IndexEngine, type Tell } from '../data/index/index-engine';
 
@@ -11,3 +12,5 @@ export const spawnFiles = (name: string) => {
   const api = new FilesEngine(name);
   return { api, end: () => api.end() };
 };
+/** Files of other programs are read and written in the test itself. */
+export const spawnExchange = () => ({ api: new ExchangeEngine(), end: () => undefined });

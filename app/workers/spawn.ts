@@ -1,5 +1,6 @@
-import { proxy, wrap } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import type { FilesApi } from '../data/files/files-api';
+import type { ExchangeEngine } from '../exchange/exchange.engine';
 import type { IndexApi } from '../data/index/index-api';
 import type { Tell } from '../data/index/index-engine';
 
@@ -48,4 +49,10 @@ export function spawnVariants(): Worker {
 
 export function spawnSticking(): Worker {
   return new Worker(new URL('./sticking.worker', import.meta.url), { type: 'module', name: 'sticking' });
+}
+
+/** What reads and writes the files of other programs, in a worker of its own. */
+export function spawnExchange(): { readonly api: Remote<ExchangeEngine>; readonly end: () => void } {
+  const worker = new Worker(new URL('./exchange.worker', import.meta.url), { type: 'module', name: 'exchange' });
+  return { api: wrap<ExchangeEngine>(worker), end: () => worker.terminate() };
 }

@@ -4,3 +4,4 @@ export * from './midi';
 export * from './shared';
 export * from './song';
 export * from './musicxml';
+export * from './wav';

@@ -63,7 +63,16 @@ export function gridChoices(
       choiceOf(ats, meter, length, msPerTick, grid, { kind: 'swung', on, ratio }),
     );
   });
-  return [...straight, ...feels].sort((a, b) => cost(a) - cost(b) || b.grid - a.grid).slice(0, SHOWN);
+  const sorted = [...straight, ...feels].sort((a, b) => cost(a) - cost(b) || b.grid - a.grid);
+  // A finer grid that leaves as much over as one before it says nothing new, nor does one that few beats are on.
+  return sorted
+    .filter((c, i) => {
+      const finer = sorted
+        .slice(0, i)
+        .some((b) => b.grid % c.grid === 0 && b.feel.kind === c.feel.kind && b.mean < c.mean + 0.5);
+      return i === 0 || !(finer || c.mixed * 2 > c.beats.length);
+    })
+    .slice(0, SHOWN);
 }
 
 function cost({ mean, worst, grid, feel, mixed, beats }: GridChoice): number {

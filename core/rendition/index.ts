@@ -2,3 +2,4 @@ export * from './duration';
 export * from './expect';
 export * from './record';
 export * from './rendition';
+export * from './track';

@@ -11,6 +11,9 @@ export class ViewStore {
   readonly lower = signal<Lower | null>('staff');
   readonly sheet = signal<Sheet | null>(null);
   readonly printing = signal(false);
+  readonly takingAlong = signal(false);
+  /** What is brought in from a file; with one that was dropped here. */
+  readonly bringing = signal<{ readonly file: File | null } | null>(null);
   readonly pickingSource = signal(false);
   /** Ticks that are pointed at, from the pattern's start. */
   readonly pointed = signal<readonly number[]>([]);

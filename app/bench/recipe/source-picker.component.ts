@@ -22,6 +22,7 @@ import { KeysService } from '../../shell/keys.service';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
+import { ViewStore } from '../document/view.store';
 import { WORKED_EXAMPLE } from '../document/example';
 import { METERS } from './meters';
 import { LeftDraftsComponent } from './left-drafts.component';
@@ -50,6 +51,7 @@ export class SourcePickerComponent {
   readonly chosen = output();
   private readonly store = inject(BenchStore);
   private readonly settings = inject(SettingsRepo);
+  readonly view = inject(ViewStore);
 
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 

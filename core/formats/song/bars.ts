@@ -1,4 +1,5 @@
-import { barTicks, meterText, type Meter } from '../../time';
+import { gridChoices, onGrid } from '../../listen';
+import { barTicks, meterText, TICKS_PER_QUARTER, type Meter } from '../../time';
 import type { Song, SongBar, SongNote } from './song';
 
 /** A bar that is not the same as one before, and the bars that are the same as it. */
@@ -11,8 +12,6 @@ export interface DistinctBar {
 
 /** Ticks from a bar line that a note may lie early and still belong to the bar behind it: less than any slot. */
 const EARLY = 100;
-/** Two bars are the same when their notes lie within so many ticks: 5 ms at 120. */
-const ALIKE = 50;
 
 /**
  * The bars of a song with their notes, each kind of bar once: "bars 5–12 are bar 4". Notes are measured from their bar
@@ -30,7 +29,7 @@ export function distinctBars(song: Song): readonly DistinctBar[] {
       notes.push({ ...n, at: Math.max(0, n.at - bar.at) });
     }
     if (notes.length === 0) continue;
-    const key = likeness(notes, bar.meter);
+    const key = likeness(notes, bar.meter, song);
     const same = found.get(key);
     if (same) same.again.push(bar.number);
     else found.set(key, { bar, notes, again: [] });
@@ -38,9 +37,14 @@ export function distinctBars(song: Song): readonly DistinctBar[] {
   return [...found.values()];
 }
 
-function likeness(notes: readonly SongNote[], meter: Meter): string {
+/** What two bars must have in common to be the same: notes on the same slots, whoever was a little early. */
+function likeness(notes: readonly SongNote[], meter: Meter, { written, bpm }: Song): string {
+  const ats = notes.map((n) => n.at);
+  const msPerTick = 60_000 / bpm / TICKS_PER_QUARTER;
+  const [choice] = written ? [] : gridChoices(ats, meter, barTicks(meter), msPerTick);
+  const slot = (at: number): number => (choice ? onGrid(at, { ...choice, meter }) : Math.round(at));
   const one = (n: SongNote): string =>
-    `${Math.round(n.at / ALIKE)} ${n.voice ?? n.sound} ${n.level ?? ''} ${n.ornament ?? ''} ${n.limb ?? ''}`;
+    `${slot(n.at)} ${n.voice ?? n.sound} ${n.level ?? ''} ${n.ornament ?? ''} ${n.limb ?? ''}`;
   return `${meterText(meter)}|${notes.map(one).sort().join('|')}`;
 }
 

@@ -133,7 +133,10 @@ function handed(pattern: Pattern, pins: ReadonlyMap<number, Hand>, wish: TakeWis
   if (pins.size === hands) return { pattern, hands: hands > 0 ? ['The file says the hands.'] : [] };
   const { bpm, kit, profile, schools = USUAL_SCHOOLS } = wish;
   const { found, unplayable } = stickings(pattern, { bpm, kit, profile, pins, schools, many: 1, apart: 1 });
-  const best = found.reduce<(typeof found)[number] | null>((a, b) => (a && a.cost <= b.cost ? a : b), null);
+  // Where a hand keeps time through half of it, that hand keeps it; else hands alternate as far as they can.
+  const timed = pattern.strokes.filter((s) => VOICE[s.voice].keepsTime && footOf(s.voice) === null).length;
+  const wanted = timed * 2 >= new Set(pattern.strokes.map((s): number => s.at)).size ? 'time hand' : 'alternating';
+  const best = found.find((f) => f.school === wanted && f.fits) ?? found.find((f) => f.fits) ?? found[0];
   if (!best) return { pattern, hands: unplayable.map((u) => u.words).slice(0, 3) };
   const how = pins.size > 0 ? `${pins.size} of ${hands} hands by the file, the rest` : 'Hands';
   return { pattern: best.pattern, hands: [`${how} found by the search: ${best.school}.`, ...best.words] };

@@ -1,0 +1,251 @@
+import { count } from '@core/base';
+import {
+  choicesFor,
+  distinctBars,
+  barsAlike,
+  phraseCode,
+  readMidi,
+  readMusicXml,
+  readPhraseCode,
+  readShared,
+  runsWords,
+  soundWords,
+  takeBars,
+  wavBytes,
+  wavEnd,
+  wavHead,
+  type MidiMap,
+  type SharedPhrase,
+  type Song,
+  type TakeWish,
+  type WavForm,
+} from '@core/formats';
+import type { GridChoice } from '@core/listen';
+import type { Pattern } from '@core/pattern';
+import type { Loudness } from '@core/playback';
+import { recipeOf, type Recipe } from '@core/recipe';
+import { MOST_TRACK_SECONDS, trackSeconds, type TrackPart } from '@core/rendition';
+import { feelWords, gridName, meterText } from '@core/time';
+import { mixed } from '../audio/mixing';
+
+/** A bar that is offered to be taken. */
+export interface OfferedBar {
+  /** Its place among all bars, from 0. */
+  readonly index: number;
+  readonly number: number;
+  readonly meter: string;
+  readonly pattern: Pattern;
+  /** "again in 5–12"; empty where it stands once. */
+  readonly again: string;
+  /** How many bars on end from here can be one phrase. */
+  readonly room: number;
+}
+
+/** A sound of a file that is on no voice yet: its MIDI key, and how many notes there are. */
+export interface LooseKey {
+  readonly key: number;
+  readonly many: number;
+}
+
+/** What was brought in. */
+export type Opened =
+  | {
+      readonly kind: 'song';
+      readonly format: 'MIDI' | 'MusicXML';
+      readonly name: string;
+      /** Quarters a minute. */
+      readonly bpm: number;
+      readonly facts: string;
+      readonly bars: readonly OfferedBar[];
+      /** Distinct bars that are not listed. */
+      readonly more: number;
+      readonly loose: readonly LooseKey[];
+      readonly told: readonly string[];
+      readonly own: SharedPhrase | null;
+    }
+  | { readonly kind: 'phrase'; readonly phrase: SharedPhrase }
+  /** A shelf file, which has a place of its own. */
+  | { readonly kind: 'shelf' }
+  | { readonly kind: 'refused'; readonly words: string };
+
+/** Bars as they would be taken. */
+export interface Taking {
+  readonly pattern: Pattern;
+  readonly recipe: Recipe;
+  readonly hands: readonly string[];
+  readonly left: readonly string[];
+  /** The ways to lay it on a grid, in words, and which one this is. */
+  readonly ways: readonly { readonly words: string; readonly left: string }[];
+  readonly way: number;
+}
+
+/** What is written as sound. */
+export interface SoundWish {
+  readonly parts: readonly TrackPart[];
+  readonly form: WavForm;
+  readonly loudness: Loudness;
+}
+
+/** Distinct bars that are listed at once. */
+const LISTED = 48;
+/** So many bytes are put together before they leave the worker’s own memory. */
+const PILE = 8_000_000;
+
+export type Wish = Omit<TakeWish, 'choice' | 'bpm'>;
+
+/** Reads what others wrote and writes what others read: all of it aside from the page. */
+export class ExchangeEngine {
+  private song: Song | null = null;
+
+  open(bytes: Uint8Array, map: MidiMap, wish: Wish): Opened {
+    this.song = null;
+    const begin = String.fromCharCode(...bytes.subarray(0, 400));
+    if (begin.startsWith('MThd')) return this.opened('MIDI', readMidi(bytes, { map, channel: null }), wish);
+    if (begin.startsWith('PK\x03\x04') || /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff|\s)*</.test(begin))
+      return this.opened('MusicXML', readMusicXml(bytes, map), wish);
+    if (/^\s*\{\s*"format"\s*:\s*"loop-shelf"/.test(begin)) return { kind: 'shelf' };
+    if (/^(RIFF|ID3|fLaC|OggS|\xff[\xe0-\xff])/.test(begin) || begin.slice(4, 8) === 'ftyp')
+      return { kind: 'refused', words: 'This is a recording. Only files that say their notes are read here.' };
+    if (bytes.length > 2_000_000)
+      return { kind: 'refused', words: 'This is no file that is read here: it is very large.' };
+    return this.text(new TextDecoder().decode(bytes));
+  }
+
+  /** What was pasted: a link, a phrase as text. */
+  text(text: string): Opened {
+    const code = /[#&]p=([A-Za-z0-9_-]+)/.exec(text)?.[1];
+    const read = code !== undefined ? readPhraseCode(code) : readShared(text.trim());
+    if (read.ok) return { kind: 'phrase', phrase: read.value };
+    if (code !== undefined || text.trim().startsWith('{')) return { kind: 'refused', words: read.problems[0].message };
+    return {
+      kind: 'refused',
+      words:
+        'This is none of the files that are read here: MIDI (.mid), scores (.musicxml, .mxl) and shelf files (.json).',
+    };
+  }
+
+  private opened(
+    format: 'MIDI' | 'MusicXML',
+    read: ReturnType<typeof readMidi | typeof readMusicXml>,
+    wish: Wish,
+  ): Opened {
+    if (!read.ok) return { kind: 'refused', words: read.problems[0].message };
+    const song = read.value;
+    this.song = song;
+    const distinct = distinctBars(song);
+    const offered = distinct.slice(0, LISTED).flatMap((d): OfferedBar[] => {
+      const index = song.bars.indexOf(d.bar);
+      const taken = takeBars(song, index, 1, { ...wish, bpm: this.tempo(), choice: this.first(index, 1) });
+      if (!taken) return [];
+      return [
+        {
+          index,
+          number: d.bar.number,
+          meter: meterText(d.bar.meter),
+          pattern: taken.pattern,
+          again: d.again.length > 0 ? `again in ${runsWords(d.again)}` : '',
+          room: Math.min(64, barsAlike(song.bars, index)),
+        },
+      ];
+    });
+    const bars = song.bars.filter((b) => b.number > 0).length;
+    return {
+      kind: 'song',
+      format,
+      name: song.name,
+      bpm: song.bpm,
+      facts: [
+        `${count(bars, 'bar')}, ${distinct.length === 1 ? 'all alike' : `${distinct.length} of them different`}`,
+        `${Math.round(song.bpm)} quarters a minute${song.tempos > 1 ? ` at first, ${song.tempos} tempos in all` : ''}`,
+        song.feel?.kind === 'swung' ? feelWords(song.feel) : '',
+      ]
+        .filter((w) => w !== '')
+        .join(' · '),
+      bars: offered,
+      more: Math.max(0, distinct.length - LISTED),
+      loose: looseOf(song),
+      told: read.problems.map((p) => p.message),
+      own: song.own,
+    };
+  }
+
+  /** Some bars on end as one phrase, laid on a grid by one of the ways. Null where there is nothing in them. */
+  take(from: number, many: number, way: number, wish: Wish): Taking | null {
+    const { song } = this;
+    if (!song) return null;
+    const choices = this.choices(from, many);
+    const choice = choices[way] ?? choices[0] ?? null;
+    const taken = takeBars(song, from, many, { ...wish, bpm: this.tempo(), choice });
+    const recipe = taken && recipeOf(taken.pattern);
+    if (!taken || !recipe) return null;
+    return {
+      ...taken,
+      recipe,
+      ways: choices.map((c) => ({
+        words: c === null ? 'as written' : wayWords(c),
+        left: c === null ? 'nothing left over' : `${ms(c.mean)} left over, at most ${ms(c.worst)}`,
+      })),
+      way: Math.max(0, choices.indexOf(choice)),
+    };
+  }
+
+  /** A score stands where it is written; what was played is laid on grids. */
+  private choices(from: number, many: number): readonly (GridChoice | null)[] {
+    const { song } = this;
+    if (!song) return [];
+    return song.written ? [null] : choicesFor(song, from, many);
+  }
+
+  private first(from: number, many: number): GridChoice | null {
+    return this.choices(from, many)[0] ?? null;
+  }
+
+  private tempo(): number {
+    return Math.min(400, Math.max(20, Math.round(this.song?.bpm ?? 90)));
+  }
+
+  /** A track as a WAV file. In pieces, so that an hour of it needs no more memory than a minute. */
+  sound({ parts, form, loudness }: SoundWish, tell: (share: number) => void): Blob {
+    const seconds = trackSeconds(parts);
+    if (seconds > MOST_TRACK_SECONDS) throw new Error('a track is at most two hours long');
+    const total = Math.max(1, seconds * form.rate);
+    const piles: Blob[] = [];
+    let pile: Uint8Array<ArrayBuffer>[] = [];
+    let [held, samples] = [0, 0];
+    for (const block of mixed(parts, form.rate, loudness)) {
+      const bytes = wavBytes(block, form.bits);
+      pile.push(bytes);
+      held += bytes.length;
+      samples += block.length;
+      if (held > PILE) {
+        piles.push(new Blob(pile));
+        [pile, held] = [[], 0];
+        tell(Math.min(1, samples / total));
+      }
+    }
+    return new Blob([wavHead(samples, form), ...piles, ...pile, wavEnd(samples, form)], { type: 'audio/wav' });
+  }
+
+  /** The letters of a phrase for a link. */
+  code(phrase: SharedPhrase): string {
+    return phraseCode(phrase);
+  }
+}
+
+function wayWords({ grid, feel, mixed: own }: GridChoice): string {
+  const swing = feel.kind === 'swung' ? `, ${feelWords(feel)}` : '';
+  return `${gridName(grid)}${swing}${own > 0 ? `, ${count(own, 'beat')} on another` : ''}`;
+}
+
+function ms(n: number): string {
+  return `${n < 1 ? Math.round(n * 10) / 10 : Math.round(n)} ms`;
+}
+
+function looseOf(song: Song): readonly LooseKey[] {
+  const many = new Map<number, number>();
+  for (const n of song.notes) {
+    const key = n.voice === null ? Number(/^key (\d+)$/.exec(soundWords(n))?.[1] ?? NaN) : NaN;
+    if (Number.isFinite(key)) many.set(key, (many.get(key) ?? 0) + 1);
+  }
+  return [...many].map(([key, n]) => ({ key, many: n })).sort((a, b) => b.many - a.many);
+}

@@ -1,0 +1,98 @@
+import { inject, Injectable } from '@angular/core';
+import { proxy, type Remote } from 'comlink';
+import type { SharedPhrase } from '@core/formats';
+import { AbleService } from '../data/able.service';
+import { KitsRepo } from '../data/kits.repo';
+import { MidiMapRepo } from '../data/midi-map.repo';
+import { SettingsRepo } from '../data/settings.repo';
+import { spawnExchange } from '../workers/spawn';
+import type { ExchangeEngine, Opened, SoundWish, Taking, Wish } from './exchange.engine';
+
+/** The largest file that is read, in bytes. */
+const MOST_BYTES = 24_000_000;
+
+/** A file that is being written, with its way out. */
+export interface Writing {
+  /** Null when it was stopped. */
+  readonly done: Promise<Blob | null>;
+  cancel(): void;
+}
+
+/** Files of other programs, read and written in a worker. */
+@Injectable({ providedIn: 'root' })
+export class ExchangeService {
+  private readonly kits = inject(KitsRepo);
+  private readonly able = inject(AbleService);
+  private readonly map = inject(MidiMapRepo);
+  private readonly settings = inject(SettingsRepo);
+  private held: { readonly api: ExchangeApi; readonly end: () => void } | null = null;
+  private last: Uint8Array | null = null;
+
+  /** Opens a file; what cannot be read comes back in words. */
+  async open(file: Blob): Promise<Opened> {
+    if (file.size > MOST_BYTES)
+      return { kind: 'refused', words: `This file is larger than ${MOST_BYTES / 1_000_000} MB: it is not read.` };
+    try {
+      this.last = new Uint8Array(await file.arrayBuffer());
+    } catch {
+      return { kind: 'refused', words: 'The browser could not read this file. Choose it again.' };
+    }
+    return this.again();
+  }
+
+  /** The same file once more, by a map that has changed. */
+  async again(): Promise<Opened> {
+    const { last } = this;
+    if (!last) return { kind: 'refused', words: 'Choose the file again.' };
+    return this.asked((api) => api.open(last, this.map.now(), this.wish()));
+  }
+
+  text(text: string): Promise<Opened> {
+    return this.asked((api) => api.text(text));
+  }
+
+  async take(from: number, many: number, way: number): Promise<Taking | null> {
+    return this.worker().api.take(from, many, way, this.wish());
+  }
+
+  code(phrase: SharedPhrase): Promise<string> {
+    return this.worker().api.code(phrase);
+  }
+
+  /** Writes sound in a worker of its own, so that it can be stopped at once. */
+  sound(wish: SoundWish, tell: (share: number) => void): Writing {
+    const own = spawnExchange();
+    let stop = (): void => undefined;
+    const stopped = new Promise<null>((done) => (stop = () => done(null)));
+    const done = Promise.race([own.api.sound(wish, proxy(tell)), stopped]).finally(() => own.end());
+    return { done, cancel: () => stop() };
+  }
+
+  /** Lets the worker go, with what it has read. */
+  close(): void {
+    this.held?.end();
+    this.held = null;
+    this.last = null;
+  }
+
+  private worker(): { readonly api: ExchangeApi; readonly end: () => void } {
+    return (this.held ??= spawnExchange());
+  }
+
+  private wish(): Wish {
+    return { kit: this.kits.current(), profile: this.able.now(), schools: this.settings.schools() };
+  }
+
+  private async asked(how: (api: ExchangeApi) => Promise<Opened>): Promise<Opened> {
+    try {
+      return await how(this.worker().api);
+    } catch {
+      this.held?.end();
+      this.held = null;
+      return { kind: 'refused', words: 'This file could not be read: the reader broke off. Nothing was changed.' };
+    }
+  }
+}
+
+/** The engine as it is asked from another thread. */
+export type ExchangeApi = Remote<ExchangeEngine>;

@@ -1,0 +1,120 @@
+import { DOCUMENT } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  resource,
+  viewChild,
+} from '@angular/core';
+import { Dialog } from 'primeng/dialog';
+import { count } from '@core/base';
+import type { SharedPhrase } from '@core/formats';
+import { PhrasesRepo } from '../../data/phrases.repo';
+import { SettingsRepo } from '../../data/settings.repo';
+import { ShelfIndex } from '../../data/shelf-index.service';
+import { ChipsComponent } from '../../ui/chips.component';
+import type { Choice } from '../../ui/choice';
+import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
+import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
+import { fileName, saveText, svgText } from '../../ui/save-svg';
+import { StaffComponent } from '../../ui/staff/staff.component';
+import { lessonOf, pageOf } from './page-of';
+
+/** Width of the paper's text on A4 and Letter, in px at 96 to the inch, with usual margins. */
+const PAPER = 690;
+/** The most phrases of a book. */
+const MOST = 200;
+
+type Kind = 'page' | 'short' | 'lesson' | 'variants';
+
+/** Pages for the music stand: one phrase, its lesson, its variants, or many phrases as a book with contents. */
+@Component({
+  selector: 'ls-pages',
+  imports: [ChipsComponent, Dialog, DialogFocusDirective, RibbonComponent, StaffComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './pages.component.html',
+  styleUrl: './pages.component.css',
+})
+export class PagesComponent {
+  /** Phrases of the shelf by their ids. */
+  readonly ids = input<readonly string[]>([]);
+  /** A phrase as it lies on the Bench, kept or not. */
+  readonly phrase = input<SharedPhrase | null>(null);
+  readonly closed = output();
+  readonly settings = inject(SettingsRepo);
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly index = inject(ShelfIndex);
+  private readonly page = inject(DOCUMENT);
+  private readonly sheet = viewChild<ElementRef<HTMLElement>>('sheet');
+  readonly paper = PAPER;
+  readonly most = MOST;
+  private readonly kept = resource({
+    params: () => this.ids().slice(0, MOST),
+    loader: ({ params }) => this.phrases.some(params),
+  });
+  private readonly all = computed((): readonly SharedPhrase[] | null => {
+    const own = this.phrase();
+    if (own) return [own];
+    return this.kept.hasValue() ? this.kept.value() : null;
+  });
+  readonly single = computed(() => this.phrase() !== null || this.ids().length === 1);
+  /** The variants of the one phrase that lie on the shelf, by their names. */
+  private readonly kin = resource({
+    params: () => (this.ids().length === 1 ? this.ids()[0] : undefined),
+    loader: async ({ params }) => {
+      const { tree } = await this.index.kin(params);
+      const own = await this.phrases.some(tree.map((l) => l.id).slice(0, MOST));
+      return own.filter((p) => p.parent?.id === params).sort((a, b) => (a.name < b.name ? -1 : 1));
+    },
+  });
+  private readonly grown = computed(() => (this.kin.hasValue() ? this.kin.value() : []));
+  readonly kinds = computed((): readonly Choice<Kind>[] =>
+    this.single()
+      ? [
+          { value: 'page', words: 'the phrase' },
+          { value: 'lesson', words: 'the lesson' },
+          ...(this.grown().length > 0
+            ? [{ value: 'variants' as const, words: `${count(this.grown().length, 'variant')}` }]
+            : []),
+        ]
+      : [
+          { value: 'short', words: 'ribbons' },
+          { value: 'page', words: 'with staff' },
+          { value: 'lesson', words: 'lessons' },
+        ],
+  );
+  readonly kind = linkedSignal((): Kind => (this.single() ? 'page' : 'short'));
+  readonly pages = computed(() => {
+    const all = this.kind() === 'variants' ? [...(this.all() ?? []), ...this.grown()] : this.all();
+    return all?.map((phrase) => ({
+      ...pageOf(phrase),
+      lesson: this.kind() === 'lesson' ? lessonOf(phrase.recipe) : [],
+      change: 'parent' in phrase ? ((phrase as { parent?: { change: string } }).parent?.change ?? '') : '',
+    }));
+  });
+  readonly isBook = computed(() => (this.pages()?.length ?? 0) > 1);
+  readonly title = computed(() => (this.single() ? 'A page for the music stand' : 'Pages for the music stand'));
+
+  constructor() {
+    // While the pages are there they are the only thing that goes on paper.
+    const { classList } = this.page.documentElement;
+    classList.add('has-sheet');
+    inject(DestroyRef).onDestroy(() => classList.remove('has-sheet'));
+  }
+
+  print(): void {
+    this.page.defaultView?.print();
+  }
+
+  save(what: 'ribbon' | 'staff'): void {
+    const svg = this.sheet()?.nativeElement.querySelector(`.${what} svg`);
+    const name = this.pages()?.[0]?.name ?? 'phrase';
+    if (svg instanceof SVGSVGElement) saveText(svgText(svg), fileName(`${name} ${what}`, 'svg'), 'image/svg+xml');
+  }
+}

@@ -1,0 +1,127 @@
+import { DOCUMENT } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  OnDestroy,
+  signal,
+} from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
+import { report, loopTicks, shapeWords } from '@core/pattern';
+import { build } from '@core/recipe';
+import { rendition, requestOf } from '@core/rendition';
+import type { SharedPhrase } from '@core/formats';
+import { Transport } from '../audio/transport.service';
+import { now } from '../data/clock';
+import { freshUuid } from '../data/ids';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { SettingsRepo } from '../data/settings.repo';
+import { ExchangeService } from '../exchange/exchange.service';
+import { Player } from '../playing/player';
+import { NoticesService } from '../shell/notices.service';
+import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+import { StaffComponent } from '../ui/staff/staff.component';
+import { TempoFieldComponent } from '../ui/tempo-field.component';
+
+const OWNER = 'visit';
+
+/** A phrase in a link, for whoever opens it: seen and heard, and kept only where that is asked for. */
+@Component({
+  selector: 'ls-visit',
+  imports: [RibbonComponent, RouterLink, StaffComponent, TempoFieldComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './visit.component.html',
+  styleUrl: './visit.component.css',
+})
+export class VisitComponent implements OnDestroy {
+  private readonly exchange = inject(ExchangeService);
+  private readonly phrases = inject(PhrasesRepo);
+  private readonly notices = inject(NoticesService);
+  private readonly player = inject(Player);
+  private readonly router = inject(Router);
+  readonly transport = inject(Transport);
+  readonly settings = inject(SettingsRepo);
+  private readonly fragment = toSignal(inject(ActivatedRoute).fragment, { initialValue: null });
+  private readonly page = inject(DOCUMENT);
+  readonly phrase = signal<SharedPhrase | null>(null);
+  readonly wrong = signal<string | null>(null);
+  readonly pattern = computed(() => {
+    const p = this.phrase();
+    return p ? build(p.recipe).pattern : null;
+  });
+  readonly facts = computed(() => {
+    const [pattern, phrase] = [this.pattern(), this.phrase()];
+    return pattern && phrase ? `${shapeWords(pattern)} · goal ${phrase.goal}` : '';
+  });
+  /** The sums of the phrase, as the Bench says them. */
+  readonly sums = computed(() => {
+    const pattern = this.pattern();
+    if (!pattern) return [];
+    return report(pattern, this.phrase()?.tempo ?? 90, this.settings.schools())
+      .filter((f) => f.weight === 'sum')
+      .slice(0, 4)
+      .map((f) => f.words);
+  });
+  readonly tempo = linkedSignal(() => this.phrase()?.tempo ?? 90);
+  readonly heard = computed(() => this.player.owner() === OWNER);
+  readonly loop = computed(() => {
+    const pattern = this.pattern();
+    return pattern && this.heard() ? loopTicks(pattern) : 0;
+  });
+
+  constructor() {
+    effect(() => {
+      const code = this.fragment() ?? this.page.location.hash.slice(1);
+      void this.read(code);
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop(OWNER);
+    this.exchange.close();
+  }
+
+  private async read(fragment: string): Promise<void> {
+    this.player.stop(OWNER);
+    const found = await this.exchange.text(`#${fragment}`);
+    this.phrase.set(found.kind === 'phrase' ? found.phrase : null);
+    this.wrong.set(
+      found.kind === 'phrase'
+        ? null
+        : fragment === ''
+          ? 'There is no phrase in this link.'
+          : found.kind === 'refused'
+            ? found.words
+            : '',
+    );
+  }
+
+  hear(): void {
+    const pattern = this.pattern();
+    if (pattern) this.player.toggle(OWNER, requestOf(rendition({ phrase: pattern }), this.tempo()));
+  }
+
+  setTempo(bpm: number): void {
+    this.tempo.set(bpm);
+    const pattern = this.pattern();
+    if (pattern) this.player.follow(OWNER, requestOf(rendition({ phrase: pattern }), bpm));
+  }
+
+  async take(open: boolean): Promise<void> {
+    const phrase = this.phrase();
+    if (!phrase) return;
+    const [id, at] = [freshUuid(), now()];
+    const undo = await this.phrases.add([{ ...phrase, id, created: at, changed: at }]);
+    if (undo === null) return;
+    if (undo === 'full') return this.notices.wrong('Your shelf is full: take something off it first.');
+    this.notices.tell(`“${phrase.name.slice(0, 60)}” is on your shelf.`, {
+      label: 'Take it off again',
+      run: () => void undo(),
+    });
+    void this.router.navigate(open ? ['/bench', id] : ['/shelf'], open ? { queryParams: { kept: 1 } } : {});
+  }
+}
