@@ -15,11 +15,21 @@ const DIALOGS: readonly {
       await page.keyboard.press('Enter');
     },
   },
+  { name: 'A page for the music stand', path: '/bench/salt-1', open: (page) => page.keyboard.press('p') },
   {
-    name: 'A page for the music stand',
+    name: 'Take along',
     path: '/bench/salt-1',
     open: async (page) => {
-      await page.getByRole('button', { name: 'Print' }).focus();
+      await page.getByRole('button', { name: 'Take along' }).focus();
+      await page.keyboard.press('Enter');
+    },
+  },
+  {
+    name: 'Bring in',
+    path: '/shelf',
+    open: async (page) => {
+      await page.locator('ls-strip').first().waitFor();
+      await page.getByRole('button', { name: 'Bring in' }).focus();
       await page.keyboard.press('Enter');
     },
   },
@@ -58,7 +68,8 @@ for (const { name, path, open } of DIALOGS) {
     await page.keyboard.press('Escape');
     await expect(dialog).toBeHidden();
     // The place has the keys again: its first digit leads away.
-    await page.keyboard.press('4');
-    await expect(page).toHaveURL(/\/shelf/);
+    const [digit, where] = path === '/shelf' ? ['6', /\/log/] : ['4', /\/shelf/];
+    await page.keyboard.press(String(digit));
+    await expect(page).toHaveURL(where as RegExp);
   });
 }

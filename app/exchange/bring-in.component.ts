@@ -10,6 +10,7 @@ import {
   output,
   resource,
   signal,
+  untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { Dialog } from 'primeng/dialog';
@@ -112,7 +113,7 @@ export class BringInComponent implements OnDestroy {
   constructor() {
     effect(() => {
       const file = this.file();
-      if (file) void this.read(file);
+      if (file) untracked(() => void this.read(file));
     });
   }
 

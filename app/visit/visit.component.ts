@@ -8,6 +8,7 @@ import {
   linkedSignal,
   OnDestroy,
   signal,
+  untracked,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
@@ -76,7 +77,7 @@ export class VisitComponent implements OnDestroy {
   constructor() {
     effect(() => {
       const code = this.fragment() ?? this.page.location.hash.slice(1);
-      void this.read(code);
+      untracked(() => void this.read(code));
     });
   }
 

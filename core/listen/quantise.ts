@@ -54,13 +54,15 @@ export function gridChoices(
   msPerTick: number,
 ): readonly GridChoice[] {
   if (ats.length === 0) return [];
-  const straight = gridsOf(meter).map((grid) => choiceOf(ats, meter, length, msPerTick, grid, STRAIGHT));
+  const straight = gridsOf(meter).flatMap((grid) =>
+    [true, false].map((own) => choiceOf(ats, meter, length, msPerTick, grid, STRAIGHT, own)),
+  );
   const feels = (['eighths', '16ths'] as const).flatMap((on): GridChoice[] => {
     const ratio = ratioOf(ats, on);
     if (ratio === null) return [];
     const home = on === 'eighths' ? GRID.eighths : GRID.sixteenths;
     return [home, ticks(home / 2)].map((grid) =>
-      choiceOf(ats, meter, length, msPerTick, grid, { kind: 'swung', on, ratio }),
+      choiceOf(ats, meter, length, msPerTick, grid, { kind: 'swung', on, ratio }, true),
     );
   });
   const sorted = [...straight, ...feels].sort((a, b) => cost(a) - cost(b) || b.grid - a.grid);
@@ -70,7 +72,10 @@ export function gridChoices(
       const finer = sorted
         .slice(0, i)
         .some((b) => b.grid % c.grid === 0 && b.feel.kind === c.feel.kind && b.mean < c.mean + 0.5);
-      return i === 0 || !(finer || c.mixed * 2 > c.beats.length);
+      const same = sorted
+        .slice(0, i)
+        .some((b) => b.grid === c.grid && b.feel.kind === c.feel.kind && b.mixed === c.mixed);
+      return i === 0 || !(same || finer || c.mixed * 2 > c.beats.length);
     })
     .slice(0, SHOWN);
 }
@@ -99,18 +104,19 @@ function choiceOf(
   msPerTick: number,
   grid: Grid,
   feel: Feel,
+  own: boolean,
 ): GridChoice {
   const beat = beatTicks(meter);
   const plain = ats.map((at) => straightened(at, feel));
   const many = Math.max(1, Math.ceil(length / beat));
-  const own: number[][] = Array.from({ length: many }, () => []);
+  const inBeats: number[][] = Array.from({ length: many }, () => []);
   // What lies a little before a beat belongs to it.
-  plain.forEach((at) => own[Math.min(many - 1, Math.max(0, Math.floor((at + beat / 24) / beat)))]?.push(at));
+  plain.forEach((at) => inBeats[Math.min(many - 1, Math.max(0, Math.floor((at + beat / 24) / beat)))]?.push(at));
   const off = (at: number, slot: number): number => Math.abs(at - Math.round(at / slot) * slot) * msPerTick;
   const usual = sum(plain.map((at) => off(at, grid))) / plain.length;
-  const beats = own.map((inBeat) => {
+  const beats = inBeats.map((inBeat) => {
     const here = sum(inBeat.map((at) => off(at, grid))) / Math.max(1, inBeat.length);
-    if (beat % grid !== 0 || inBeat.length < 2 || here < 3 * Math.min(usual, 6) + 5) return grid;
+    if (!own || beat % grid !== 0 || inBeat.length < 2 || here < 3 * Math.min(usual, 6) + 5) return grid;
     const score = (slot: number): number =>
       sum(inBeat.map((at) => off(at, slot))) / inBeat.length + FINER * (GRID.quarters / slot);
     const best = gridsOf(meter).reduce((a, b) => (score(b) < score(a) ? b : a));

@@ -139,7 +139,7 @@ function handed(pattern: Pattern, pins: ReadonlyMap<number, Hand>, wish: TakeWis
   const best = found.find((f) => f.school === wanted && f.fits) ?? found.find((f) => f.fits) ?? found[0];
   if (!best) return { pattern, hands: unplayable.map((u) => u.words).slice(0, 3) };
   const how = pins.size > 0 ? `${pins.size} of ${hands} hands by the file, the rest` : 'Hands';
-  return { pattern: best.pattern, hands: [`${how} found by the search: ${best.school}.`, ...best.words] };
+  return { pattern: best.pattern, hands: [`${how} found by the search (${best.school}): ${best.words.join(' · ')}`] };
 }
 
 /** The widest usual slot on which all strokes lie, else 16ths. */
