@@ -68,8 +68,8 @@ for (const { name, path, open } of DIALOGS) {
     await page.keyboard.press('Escape');
     await expect(dialog).toBeHidden();
     // The place has the keys again: its first digit leads away.
-    const [digit, where] = path === '/shelf' ? ['6', /\/log/] : ['4', /\/shelf/];
-    await page.keyboard.press(String(digit));
-    await expect(page).toHaveURL(where as RegExp);
+    const away = path === '/shelf' ? { digit: '6', to: /\/log/ } : { digit: '4', to: /\/shelf/ };
+    await page.keyboard.press(away.digit);
+    await expect(page).toHaveURL(away.to);
   });
 }

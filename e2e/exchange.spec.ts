@@ -4,7 +4,7 @@ import type { Download, Page } from '@playwright/test';
 import { expect, openDemo, test } from './fixture';
 import { pagesOf } from './pdf';
 
-/** A file that another program wrote: seven bars of a groove, a fill, two bars of 7/8; humanised, at 480 to a quarter. */
+/** A file that another program wrote: seven bars of a groove, a fill, bars of 7/8; as played, at 480 to a quarter. */
 const HARBOUR = 'e2e/files/harbour.mid';
 
 async function bytesOf(file: Download): Promise<Buffer> {

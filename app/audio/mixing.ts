@@ -112,7 +112,7 @@ function voiceOf(
 
 function struck(bank: Map<string, Sounding>, { sound, velocity }: PlaybackEvent, rate: number): Sounding {
   const { name, gain } = playing(sound as Exclude<Sound, Spoken>, velocity);
-  return { ...made(bank, name, () => ({ samples: synthesise(name as BufferName, rate), mark: 0 })), gain };
+  return { ...made(bank, name, () => ({ samples: synthesise(name, rate), mark: 0 })), gain };
 }
 
 function spoken(bank: Map<string, Sounding>, word: string, velocity: number, rate: number): Sounding {

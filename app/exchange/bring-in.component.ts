@@ -207,9 +207,9 @@ export class BringInComponent implements OnDestroy {
 
   /** The tempo of the file as it is counted here. */
   private tempo(): number {
-    const meter = this.taking()?.pattern.meter;
+    const pattern = this.taking()?.pattern;
     const quarters = this.song()?.bpm ?? TEMPO.usual;
-    const one = meter ? requestOf(rendition({ phrase: this.taking()!.pattern }), 60).bpm / 60 : 1;
+    const one = pattern ? requestOf(rendition({ phrase: pattern }), 60).bpm / 60 : 1;
     return keptTempo(quarters / one);
   }
 

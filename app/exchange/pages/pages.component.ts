@@ -80,7 +80,7 @@ export class PagesComponent {
           { value: 'page', words: 'the phrase' },
           { value: 'lesson', words: 'the lesson' },
           ...(this.grown().length > 0
-            ? [{ value: 'variants' as const, words: `${count(this.grown().length, 'variant')}` }]
+            ? [{ value: 'variants' as const, words: count(this.grown().length, 'variant') }]
             : []),
         ]
       : [
