@@ -42,7 +42,10 @@ module.exports = {
       comment: 'core/ may use these pure packages and no other',
       severity: 'error',
       from: { path: '^core/', pathNot: ['\\.spec\\.ts$', '^core/testing/'] },
-      to: { path: 'node_modules/', pathNot: 'node_modules/(@sinclair/typebox|ts-fsrs|midi-file|saxes|xmlchars|fflate)/' },
+      to: {
+        path: 'node_modules/',
+        pathNot: 'node_modules/(@sinclair/typebox|ts-fsrs|midi-file|saxes|xmlchars|fflate)/',
+      },
     },
     ...order.map((folder, i) => ({
       name: `core-order-${folder}`,

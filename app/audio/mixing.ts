@@ -3,7 +3,7 @@ import { partSeconds, type TrackPart } from '@core/rendition';
 import { secondsOf, TICKS_PER_QUARTER } from '@core/time';
 import { isHat } from './hats';
 import { speak } from './speech';
-import { gainOf, playing, synthesise, type BufferName } from './voices';
+import { gainOf, playing, synthesise } from './voices';
 
 // The same sounds on the same samples as the transport hands them to the audio clock, added up without a page: for
 // files, in a worker. A browser test holds the two to each other.

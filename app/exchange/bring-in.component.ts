@@ -14,6 +14,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { Dialog } from 'primeng/dialog';
+import { count } from '@core/base';
 import { keptTempo, type SharedPhrase } from '@core/formats';
 import { rendition, requestOf } from '@core/rendition';
 import { build, familyOf } from '@core/recipe';
@@ -36,6 +37,8 @@ import type { OfferedBar, Opened, Taking } from './exchange.engine';
 import { ExchangeService } from './exchange.service';
 
 const OWNER = 'bring-in';
+/** Percussion’s MIDI channel, as people count it. */
+const DRUMS = 10;
 const MAPPED = VOICES.map((v) => ({ value: v, words: VOICE[v].name }));
 
 /** Bars that are taken together: from which of the offered ones on, how many, and laid by which way. */
@@ -85,6 +88,11 @@ export class BringInComponent implements OnDestroy {
   readonly phrasePattern = computed(() => {
     const p = this.phrase() ?? this.song()?.own ?? null;
     return p ? build(p.recipe).pattern : null;
+  });
+  readonly keysWords = computed(() => {
+    const keys = this.song()?.keys ?? [];
+    const loose = keys.filter((k) => k.voice === null).length;
+    return `${count(keys.length, 'key')}${loose > 0 ? `, ${loose} on no voice yet` : ''}: which is which`;
   });
   readonly refused = computed(() => {
     const o = this.opened();
@@ -153,6 +161,16 @@ export class BringInComponent implements OnDestroy {
   async teach(key: number, voice: Voice): Promise<void> {
     await this.map.teach(key, voice);
     await this.show(() => this.exchange.again());
+  }
+
+  /** Whether a channel is the one that is read: the one that was chosen, else percussion’s. */
+  reads(channel: number): boolean {
+    const song = this.song();
+    return song !== null && (song.channel ?? (song.channels.includes(DRUMS) ? DRUMS : null)) === channel;
+  }
+
+  async ofChannel(channel: number): Promise<void> {
+    await this.show(() => this.exchange.again(channel - 1));
   }
 
   private async show(how: () => Promise<Opened>): Promise<void> {

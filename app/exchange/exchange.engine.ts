@@ -9,7 +9,6 @@ import {
   readPhraseCode,
   readShared,
   runsWords,
-  soundWords,
   takeBars,
   wavBytes,
   wavEnd,
@@ -25,6 +24,7 @@ import type { Pattern } from '@core/pattern';
 import type { Loudness } from '@core/playback';
 import { recipeOf, type Recipe } from '@core/recipe';
 import { MOST_TRACK_SECONDS, trackSeconds, type TrackPart } from '@core/rendition';
+import type { Voice } from '@core/stroke';
 import { feelWords, gridName, meterText } from '@core/time';
 import { mixed } from '../audio/mixing';
 
@@ -41,10 +41,11 @@ export interface OfferedBar {
   readonly room: number;
 }
 
-/** A sound of a file that is on no voice yet: its MIDI key, and how many notes there are. */
-export interface LooseKey {
+/** A MIDI key of a file: how many notes it has, and the voice it is on the map; null for none. */
+export interface UsedKey {
   readonly key: number;
   readonly many: number;
+  readonly voice: Voice | null;
 }
 
 /** What was brought in. */
@@ -59,7 +60,10 @@ export type Opened =
       readonly bars: readonly OfferedBar[];
       /** Distinct bars that are not listed. */
       readonly more: number;
-      readonly loose: readonly LooseKey[];
+      readonly keys: readonly UsedKey[];
+      /** Channels that have notes, counted from 1; and the one that was asked for. */
+      readonly channels: readonly number[];
+      readonly channel: number | null;
       readonly told: readonly string[];
       readonly own: SharedPhrase | null;
     }
@@ -97,12 +101,13 @@ export type Wish = Omit<TakeWish, 'choice' | 'bpm'>;
 export class ExchangeEngine {
   private song: Song | null = null;
 
-  open(bytes: Uint8Array, map: MidiMap, wish: Wish): Opened {
+  /** `channel` is the MIDI channel that is read, from 0; null for percussion’s. */
+  open(bytes: Uint8Array, map: MidiMap, wish: Wish, channel: number | null = null): Opened {
     this.song = null;
     const begin = String.fromCharCode(...bytes.subarray(0, 400));
-    if (begin.startsWith('MThd')) return this.opened('MIDI', readMidi(bytes, { map, channel: null }), wish);
+    if (begin.startsWith('MThd')) return this.opened('MIDI', readMidi(bytes, { map, channel }), wish, channel);
     if (begin.startsWith('PK\x03\x04') || /^(\xef\xbb\xbf|\xff\xfe|\xfe\xff|\s)*</.test(begin))
-      return this.opened('MusicXML', readMusicXml(bytes, map), wish);
+      return this.opened('MusicXML', readMusicXml(bytes, map), wish, null);
     if (/^\s*\{\s*"format"\s*:\s*"loop-shelf"/.test(begin)) return { kind: 'shelf' };
     if (/^(RIFF|ID3|fLaC|OggS|\xff[\xe0-\xff])/.test(begin) || begin.slice(4, 8) === 'ftyp')
       return { kind: 'refused', words: 'This is a recording. Only files that say their notes are read here.' };
@@ -128,6 +133,7 @@ export class ExchangeEngine {
     format: 'MIDI' | 'MusicXML',
     read: ReturnType<typeof readMidi | typeof readMusicXml>,
     wish: Wish,
+    channel: number | null,
   ): Opened {
     if (!read.ok) return { kind: 'refused', words: read.problems[0].message };
     const song = read.value;
@@ -163,7 +169,9 @@ export class ExchangeEngine {
         .join(' · '),
       bars: offered,
       more: Math.max(0, distinct.length - LISTED),
-      loose: looseOf(song),
+      keys: keysOf(song),
+      channels: song.channels.map((c) => c + 1),
+      channel: channel === null ? null : channel + 1,
       told: read.problems.map((p) => p.message),
       own: song.own,
     };
@@ -241,11 +249,10 @@ function ms(n: number): string {
   return `${n < 1 ? Math.round(n * 10) / 10 : Math.round(n)} ms`;
 }
 
-function looseOf(song: Song): readonly LooseKey[] {
-  const many = new Map<number, number>();
-  for (const n of song.notes) {
-    const key = n.voice === null ? Number(/^key (\d+)$/.exec(soundWords(n))?.[1] ?? NaN) : NaN;
-    if (Number.isFinite(key)) many.set(key, (many.get(key) ?? 0) + 1);
-  }
-  return [...many].map(([key, n]) => ({ key, many: n })).sort((a, b) => b.many - a.many);
+/** The keys of a file, those on no voice first. */
+function keysOf(song: Song): readonly UsedKey[] {
+  const all = new Map<number, UsedKey>();
+  for (const { key, voice } of song.notes)
+    if (key !== undefined) all.set(key, { key, voice, many: (all.get(key)?.many ?? 0) + 1 });
+  return [...all.values()].sort((a, b) => Number(a.voice !== null) - Number(b.voice !== null) || b.many - a.many);
 }

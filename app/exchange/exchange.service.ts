@@ -27,6 +27,7 @@ export class ExchangeService {
   private readonly settings = inject(SettingsRepo);
   private held: { readonly api: ExchangeApi; readonly end: () => void } | null = null;
   private last: Uint8Array | null = null;
+  private channel: number | null = null;
 
   /** Opens a file; what cannot be read comes back in words. */
   async open(file: Blob): Promise<Opened> {
@@ -34,17 +35,19 @@ export class ExchangeService {
       return { kind: 'refused', words: `This file is larger than ${MOST_BYTES / 1_000_000} MB: it is not read.` };
     try {
       this.last = new Uint8Array(await file.arrayBuffer());
+      this.channel = null;
     } catch {
       return { kind: 'refused', words: 'The browser could not read this file. Choose it again.' };
     }
     return this.again();
   }
 
-  /** The same file once more, by a map that has changed. */
-  async again(): Promise<Opened> {
+  /** The same file once more, by a map that has changed, or another MIDI channel of it, from 0. */
+  async again(channel: number | null = this.channel): Promise<Opened> {
+    this.channel = channel;
     const { last } = this;
     if (!last) return { kind: 'refused', words: 'Choose the file again.' };
-    return this.asked((api) => api.open(last, this.map.now(), this.wish()));
+    return this.asked((api) => api.open(last, this.map.now(), this.wish(), channel));
   }
 
   text(text: string): Promise<Opened> {

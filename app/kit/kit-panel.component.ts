@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal } from '@angular/core';
 import { FEET, KIND_VOICES, KIT_LIMITS, KIT_PRESETS, type Foot, type Piece } from '@core/kit';
 import { PIECE_KINDS, VOICE, type PieceKind, type Voice } from '@core/stroke';
 import { ChipsComponent } from '../ui/chips.component';
@@ -7,6 +7,7 @@ import { NumberFieldComponent } from '../ui/number-field.component';
 import { PlanEditorComponent, type PieceChange } from '../ui/kit-plan/plan-editor.component';
 import { KitsStore } from './kits.store';
 import { MenuButtonComponent } from '../ui/menu-button.component';
+import { SaveDrawingComponent } from '../ui/save-drawing.component';
 import { SelectComponent } from '../ui/select.component';
 
 /** How each kind of piece can be struck. */
@@ -18,13 +19,21 @@ const NONE: readonly Choice<Voice>[] = [];
 /** My kit from above: pieces dragged to where they stand, with size, turn, height, name and surfaces. */
 @Component({
   selector: 'ls-kit-panel',
-  imports: [ChipsComponent, NumberFieldComponent, PlanEditorComponent, SelectComponent, MenuButtonComponent],
+  imports: [
+    ChipsComponent,
+    NumberFieldComponent,
+    PlanEditorComponent,
+    SaveDrawingComponent,
+    SelectComponent,
+    MenuButtonComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-panel.component.html',
   styleUrl: './kit-panel.component.css',
 })
 export class KitPanelComponent {
   readonly store = inject(KitsStore);
+  readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly kits = computed(() => this.store.all().kits.map((k) => ({ value: k.id, words: k.name })));
   readonly presets = KIT_PRESETS.map((k) => ({ value: k.id, words: k.name }));
   readonly kinds = choicesOf(PIECE_KINDS);

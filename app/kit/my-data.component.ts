@@ -21,7 +21,8 @@ import { IncomingComponent } from './incoming.component';
       <h2>My data</h2>
       <p>
         Everything is kept in this browser only{{ usedWords() }}. A file of the whole shelf is your backup, and the way
-        to another device: read there, the two are merged.
+        to another device: read there, the two are merged. What is in it is
+        <a href="schema/shelf-file.schema.json" target="_blank">described as a JSON Schema</a>.
       </p>
       <div class="row">
         <button type="button" class="btn primary" [disabled]="files.working() !== null" (click)="save()">

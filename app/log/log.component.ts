@@ -205,7 +205,7 @@ export class LogComponent {
 
   saveSvg(): void {
     const chart = this.chart();
-    if (chart) saveText(chart.text(), this.fileOf('svg'), 'image/svg+xml');
+    if (chart) void chart.save(this.fileOf('svg'));
   }
 
   /** What was meant: as it was that day; for takes from before that was kept, as the phrase stands now. */

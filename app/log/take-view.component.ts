@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { format } from 'date-fns';
 import type { Attempt } from '@core/drill';
+import { csvText } from '@core/formats';
 import type { PlayRequest } from '@core/playback';
 import type { Rendition } from '@core/rendition';
 import { dotsOf, replayOf, type KeptTake, type Replay } from '@core/take';
@@ -23,6 +24,9 @@ import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
 import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
+import { SaveDrawingComponent } from '../ui/save-drawing.component';
+import { fileName, saveText } from '../ui/save-svg';
+import { hitsCsv } from './tries-words';
 
 /** By this name a take is known among what sounds. */
 const TAKE = 'take';
@@ -39,7 +43,7 @@ const HEARD: readonly Choice<Replay>[] = [
  */
 @Component({
   selector: 'ls-take-view',
-  imports: [ChipsComponent, RibbonComponent],
+  imports: [ChipsComponent, RibbonComponent, SaveDrawingComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -48,6 +52,8 @@ const HEARD: readonly Choice<Replay>[] = [
       <span class="spacer"></span>
       <button type="button" class="btn small" (click)="toggle()">{{ sounds() ? 'Stop' : 'Hear it' }}</button>
       <ls-chips label="What is heard" [dense]="true" [chips]="heardChips" [chosen]="heard()" (chose)="hear($event)" />
+      <button type="button" class="btn small plain" aria-label="Save the hits as CSV" (click)="saveHits()">CSV</button>
+      <ls-save-drawing [of]="host" what="the take" [name]="'take of ' + when()" />
       <button type="button" class="btn small" (click)="closed.emit()">Close</button>
     </header>
     @if (attempt()?.measured; as m) {
@@ -119,8 +125,10 @@ export class TakeViewComponent implements OnDestroy {
     })),
   }));
 
+  readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const { host } = this;
     effect(() => {
       this.take();
       untracked(() => this.play());
@@ -130,6 +138,11 @@ export class TakeViewComponent implements OnDestroy {
 
   ngOnDestroy(): void {
     this.player.stop(TAKE);
+  }
+
+  /** Every hit as a row, with units. */
+  saveHits(): void {
+    saveText(csvText(hitsCsv(this.take())), fileName(`take of ${this.when()} hits`, 'csv'), 'text/csv');
   }
 
   toggle(): void {

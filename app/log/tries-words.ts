@@ -1,5 +1,7 @@
 import type { Attempt } from '@core/drill';
 import type { Cell } from '@core/formats';
+import { LIMB_WORDS, VOICE } from '@core/stroke';
+import type { KeptTake } from '@core/take';
 
 /** What a try’s measurements came to: "−4 ± 9 ms, 1 missed", or that it was judged by ear. */
 export function measuredWords({ measured }: Attempt): string {
@@ -37,6 +39,18 @@ export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[
     t.measured?.missed ?? null,
     t.measured?.fix ?? '',
     t.note ?? '',
+  ]);
+  return [head, ...rows];
+}
+
+/** The hits of a take as rows under a head that names the units. */
+export function hitsCsv({ hits }: KeptTake): readonly (readonly Cell[])[] {
+  const head = ['Time from the first bar line (ms)', 'Limb', 'Struck', 'Velocity (1-127)'];
+  const rows = hits.map((h) => [
+    Math.round(h.seconds * 10_000) / 10,
+    h.limb ? LIMB_WORDS[h.limb] : '',
+    h.voice ? VOICE[h.voice].name : '',
+    h.velocity,
   ]);
   return [head, ...rows];
 }

@@ -1,3 +1,5 @@
+import { withFonts } from './svg-fonts';
+
 /** Properties that make a drawing look as it does; what a class says is written into the file. */
 const KEPT = [
   'fill',
@@ -30,6 +32,11 @@ export function svgText(svg: SVGSVGElement): string {
   });
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   return new XMLSerializer().serializeToString(copy);
+}
+
+/** Gives a drawing to the browser to save, with the fonts it needs. */
+export async function saveSvg(svg: SVGSVGElement, name: string): Promise<void> {
+  saveText(await withFonts(svgText(svg), svg.ownerDocument), name, 'image/svg+xml');
 }
 
 /** Gives a text to the browser to save under a name. */

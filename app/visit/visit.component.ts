@@ -76,7 +76,7 @@ export class VisitComponent implements OnDestroy {
 
   constructor() {
     effect(() => {
-      const code = this.fragment() ?? this.page.location.hash.slice(1);
+      const code = this.fragment() || this.page.location.hash.slice(1);
       untracked(() => void this.read(code));
     });
   }

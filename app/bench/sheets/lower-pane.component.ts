@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input } from '@angular/core';
 import { Tab, TabList, TabPanel, TabPanels, Tabs } from 'primeng/tabs';
 import type { Pattern } from '@core/pattern';
 import { Transport } from '../../audio/transport.service';
+import { SaveDrawingComponent } from '../../ui/save-drawing.component';
 import { StaffComponent } from '../../ui/staff/staff.component';
 import { PathsPanelComponent } from '../answers/paths-panel.component';
 import { ViewStore, type Lower } from '../document/view.store';
@@ -19,7 +20,17 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
 /** Under the ribbon: the staff, the hands' way over the kit, or another phrase. The open one is closed by its tab. */
 @Component({
   selector: 'ls-lower-pane',
-  imports: [ComparePanelComponent, PathsPanelComponent, StaffComponent, Tab, TabList, TabPanel, TabPanels, Tabs],
+  imports: [
+    ComparePanelComponent,
+    PathsPanelComponent,
+    SaveDrawingComponent,
+    StaffComponent,
+    Tab,
+    TabList,
+    TabPanel,
+    TabPanels,
+    Tabs,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-tabs [showNavigators]="false" [value]="view.lower() ?? ''" [selectOnFocus]="false">
@@ -34,6 +45,9 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
         @for (t of tabs; track t.what) {
           <p-tabpanel [value]="t.what" [attr.aria-label]="t.words" tabindex="0">
             @if (view.lower() === t.what) {
+              @if (t.what !== 'compare') {
+                <ls-save-drawing class="save" [of]="pane" [what]="t.words" [name]="facts() + ' ' + t.words" />
+              }
               @switch (t.what) {
                 @case ('staff') {
                   @defer (on idle; on timer(200ms)) {
@@ -70,6 +84,9 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
       min-height: 0;
       flex: 1 1 130px;
     }
+    .save {
+      float: right;
+    }
     :host(.tall) {
       flex-basis: 250px;
       flex-shrink: 0;
@@ -99,4 +116,5 @@ export class LowerPaneComponent {
   readonly sound = inject(SoundStore);
   readonly transport = inject(Transport);
   readonly tabs = TABS;
+  readonly pane = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 }

@@ -22,7 +22,7 @@ import { ChipsComponent } from '../../ui/chips.component';
 import type { Choice } from '../../ui/choice';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
-import { fileName, saveText, svgText } from '../../ui/save-svg';
+import { fileName, saveSvg } from '../../ui/save-svg';
 import { StaffComponent } from '../../ui/staff/staff.component';
 import { lessonOf, pageOf } from './page-of';
 
@@ -115,6 +115,6 @@ export class PagesComponent {
   save(what: 'ribbon' | 'staff'): void {
     const svg = this.sheet()?.nativeElement.querySelector(`.${what} svg`);
     const name = this.pages()?.[0]?.name ?? 'phrase';
-    if (svg instanceof SVGSVGElement) saveText(svgText(svg), fileName(`${name} ${what}`, 'svg'), 'image/svg+xml');
+    if (svg instanceof SVGSVGElement) void saveSvg(svg, fileName(`${name} ${what}`, 'svg'));
   }
 }

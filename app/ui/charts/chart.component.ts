@@ -9,7 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { followWidth } from '../follow-size';
-import { svgText } from '../save-svg';
+import { saveSvg } from '../save-svg';
 import { MARGIN, type ChartModel, type Mark, type Tone } from './model';
 
 /** Up to so many each mark is an element of its own; beyond, they are drawn as one path for each colour. */
@@ -124,10 +124,10 @@ export class ChartComponent {
     return [...by.values()];
   });
 
-  /** The drawing as a file's text. */
-  text(): string {
+  /** The drawing as a file. */
+  save(name: string): Promise<void> {
     this.at.set(null);
-    return svgText(this.svg().nativeElement);
+    return saveSvg(this.svg().nativeElement, name);
   }
 
   key(event: KeyboardEvent): void {

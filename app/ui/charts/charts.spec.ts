@@ -3,6 +3,7 @@ import { practiceDays, breaksOf, failsByTempo, limbsByDay } from '@core/log';
 import { practised, projected, type PractisedDay } from '@core/player';
 import type { Attempt } from '@core/drill';
 import { avoidedChart, breaksChart, failsChart, limbsChart, loadChart, minutesChart } from './bars';
+import { svgText } from '../save-svg';
 import { ChartComponent } from './chart.component';
 import { MARGIN, type ChartModel } from './model';
 import { tempoChart } from './tempo';
@@ -197,7 +198,7 @@ describe('a chart', () => {
     svg.dispatchEvent(new MouseEvent('pointermove', { clientX: marks[2]!.x, clientY: marks[2]!.y }));
     fixture.detectChanges();
     expect(read()).toBe(marks[2]!.words);
-    expect(fixture.componentInstance.text()).toContain('<svg');
+    expect(svgText(host.querySelector('svg')!)).toContain('<svg');
     expect(host.querySelectorAll('circle.disc').length).toBeGreaterThan(2);
     fixture.componentRef.setInput('drawn', charts(20_000)['tempo']);
     fixture.detectChanges();

@@ -72,6 +72,7 @@ export function readMidi(
     bpm,
     tempos: Math.max(1, new Set(tempos.map((t) => Math.round(t * 10))).size),
     bars,
+    channels: notes.channels,
     notes: dressed(pinned(notes.found, events), 60 / bpm / TICKS_PER_QUARTER),
     feel: null,
     written: false,
@@ -110,7 +111,7 @@ function notesOf(
   events: readonly Timed[],
   map: MidiMap,
   channel: number | null,
-): { readonly found: readonly Raw[]; readonly all: number } {
+): { readonly found: readonly Raw[]; readonly all: number; readonly channels: readonly number[] } {
   const ons = events.flatMap(({ at, event }) => (event.type === 'noteOn' && event.velocity > 0 ? [{ at, event }] : []));
   const drums = ons.filter(({ event }) => event.channel === DRUM_CHANNEL);
   const own = channel !== null ? ons.filter(({ event }) => event.channel === channel) : drums.length > 0 ? drums : ons;
@@ -121,7 +122,8 @@ function notesOf(
     key: event.noteNumber,
     velocity: Math.min(127, event.velocity),
   }));
-  return { found, all: ons.length };
+  const channels = [...new Set(ons.map(({ event }) => event.channel))].sort((a, b) => a - b);
+  return { found, all: ons.length, channels };
 }
 
 /** Bars by the meters of the file; a meter that cannot be counted here is told, and 4/4 stands for it. */

@@ -184,6 +184,7 @@ class PartReader {
       bpm,
       tempos: Math.max(1, new Set(this.tempos).size),
       bars: this.bars,
+      channels: [],
       notes: [...this.notes].sort((a, b) => a.at - b.at),
       feel: this.feel,
       written: true,

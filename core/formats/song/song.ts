@@ -10,6 +10,8 @@ export interface SongNote {
   readonly voice: Voice | null;
   /** What the file calls its sound: "key 38", "instrument Snare". */
   readonly sound: string;
+  /** Its MIDI key, where it has one. */
+  readonly key?: number;
   /** 1–127. */
   readonly velocity: number;
   readonly limb?: Limb;
@@ -35,6 +37,8 @@ export interface Song {
   readonly bars: readonly SongBar[];
   /** In order of time. */
   readonly notes: readonly SongNote[];
+  /** MIDI channels that have notes, from 0; empty for a score. */
+  readonly channels: readonly number[];
   /** The feel it says it has; null where it says nothing. */
   readonly feel: Feel | null;
   /** Whether notes lie where they are written, as in a score, and not where somebody played them. */
