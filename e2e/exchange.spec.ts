@@ -122,7 +122,7 @@ test('a link opens for a visitor: seen, heard, and kept only when it is taken', 
   await other.close();
 });
 
-test('the lesson and the book go on paper in whole pages', async ({ page }) => {
+test('the lesson, the book and the week go on paper in whole pages', async ({ page }) => {
   await openDemo(page, '/bench/salt-1');
   await page.keyboard.press('p');
   await page.getByRole('button', { name: 'the lesson' }).click();
@@ -143,4 +143,11 @@ test('the lesson and the book go on paper in whole pages', async ({ page }) => {
   expect(book.length).toBeGreaterThan(10);
   expect(book.length).toBeLessThan(24);
   for (const one of book) expect(one.ink.bottom).toBeLessThan(792 - 10);
+  await page.keyboard.press('Escape');
+  await page.goto('/today');
+  await page.getByRole('button', { name: 'The week on paper' }).click();
+  await expect(page.locator('.sheet h2')).toHaveCount(7);
+  const week = pagesOf(await page.pdf({ format: 'A4' }));
+  expect(week.length).toBeGreaterThanOrEqual(2);
+  expect(week.length).toBeLessThanOrEqual(5);
 });

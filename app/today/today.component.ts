@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
@@ -20,6 +20,7 @@ import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
 import { BlockRowComponent } from './block-row.component';
 import { KIND_WORDS } from './kinds';
+import { WeekSheetComponent } from './week-sheet.component';
 import { todayKeys } from './today-keys';
 import { TodayStore } from './today.store';
 
@@ -40,7 +41,16 @@ const WANTED = 5;
 /** With the minutes there are: what to play, in which order, and why. */
 @Component({
   selector: 'ls-today',
-  imports: [BlockClockComponent, BlockRowComponent, CdkDrag, CdkDropList, ChipsComponent, FormsModule, RouterLink],
+  imports: [
+    BlockClockComponent,
+    BlockRowComponent,
+    CdkDrag,
+    CdkDropList,
+    ChipsComponent,
+    FormsModule,
+    RouterLink,
+    WeekSheetComponent,
+  ],
   providers: [TodayStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './today.component.html',
@@ -53,6 +63,7 @@ export class TodayComponent {
   readonly orders = ORDERS;
   readonly bounds = DAY_MINUTES;
   readonly kinds = KIND_WORDS;
+  readonly showsWeek = signal(false);
   readonly date = computed(() => `${weekday(this.clock.today())}, ${dateWords(this.clock.today())}`);
   readonly left = computed(() => this.store.wishes().minutes - this.store.doneMinutes());
   /** Whether there is nothing on the shelf to plan. */

@@ -1,9 +1,7 @@
-import { DOCUMENT } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   ElementRef,
   inject,
   input,
@@ -12,7 +10,6 @@ import {
   resource,
   viewChild,
 } from '@angular/core';
-import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
 import type { SharedPhrase } from '@core/formats';
 import { PhrasesRepo } from '../../data/phrases.repo';
@@ -20,14 +17,12 @@ import { SettingsRepo } from '../../data/settings.repo';
 import { ShelfIndex } from '../../data/shelf-index.service';
 import { ChipsComponent } from '../../ui/chips.component';
 import type { Choice } from '../../ui/choice';
-import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { fileName, saveSvg } from '../../ui/save-svg';
+import { PAPER, SheetFrameComponent } from '../../ui/sheet-frame.component';
 import { StaffComponent } from '../../ui/staff/staff.component';
 import { lessonOf, pageOf } from './page-of';
 
-/** Width of the paper's text on A4 and Letter, in px at 96 to the inch, with usual margins. */
-const PAPER = 690;
 /** The most phrases of a book. */
 const MOST = 200;
 
@@ -36,7 +31,7 @@ type Kind = 'page' | 'short' | 'lesson' | 'variants';
 /** Pages for the music stand: one phrase, its lesson, its variants, or many phrases as a book with contents. */
 @Component({
   selector: 'ls-pages',
-  imports: [ChipsComponent, Dialog, DialogFocusDirective, RibbonComponent, StaffComponent],
+  imports: [ChipsComponent, RibbonComponent, SheetFrameComponent, StaffComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pages.component.html',
   styleUrl: './pages.component.css',
@@ -50,7 +45,6 @@ export class PagesComponent {
   readonly settings = inject(SettingsRepo);
   private readonly phrases = inject(PhrasesRepo);
   private readonly index = inject(ShelfIndex);
-  private readonly page = inject(DOCUMENT);
   private readonly sheet = viewChild<ElementRef<HTMLElement>>('sheet');
   readonly paper = PAPER;
   readonly most = MOST;
@@ -100,17 +94,6 @@ export class PagesComponent {
   });
   readonly isBook = computed(() => (this.pages()?.length ?? 0) > 1);
   readonly title = computed(() => (this.single() ? 'A page for the music stand' : 'Pages for the music stand'));
-
-  constructor() {
-    // While the pages are there they are the only thing that goes on paper.
-    const { classList } = this.page.documentElement;
-    classList.add('has-sheet');
-    inject(DestroyRef).onDestroy(() => classList.remove('has-sheet'));
-  }
-
-  print(): void {
-    this.page.defaultView?.print();
-  }
 
   save(what: 'ribbon' | 'staff'): void {
     const svg = this.sheet()?.nativeElement.querySelector(`.${what} svg`);
