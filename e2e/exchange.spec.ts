@@ -13,6 +13,12 @@ async function bytesOf(file: Download): Promise<Buffer> {
   return Buffer.concat(chunks);
 }
 
+/** Axe finds nothing in a part of the page. */
+async function clean(page: Page, part: string): Promise<void> {
+  const found = await new AxeBuilder({ page }).include(part).analyze();
+  expect(found.violations.map((v) => v.id)).toEqual([]);
+}
+
 async function saved(page: Page, button: string): Promise<{ name: string; bytes: Buffer }> {
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -50,8 +56,7 @@ test('a MIDI file is dropped, its bars are shown once each, two are taken, and o
   await dialog.getByLabel('How many bars').fill('2');
   await dialog.getByLabel('How many bars').press('Enter');
   await expect(dialog.getByLabel('Name')).toHaveValue('Harbour groove, bars 9–10');
-  const found = await new AxeBuilder({ page }).include('.p-dialog').analyze();
-  expect(found.violations.map((v) => v.id)).toEqual([]);
+  await clean(page, '.p-dialog');
   await dialog.getByRole('button', { name: 'To the Bench' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Harbour groove, bars 9–10');
   await expect(page.getByText('2 bars of 7/8').first()).toBeVisible();
@@ -66,6 +71,7 @@ test('a phrase goes out as MIDI, score and sound, and the files come back as the
   await page.keyboard.press('Shift+A');
   const along = page.getByRole('dialog', { name: 'Take along' });
   await expect(along.getByLabel('The link as a picture code')).toBeVisible();
+  await clean(page, '.p-dialog');
   const files = [await saved(page, 'MIDI'), await saved(page, 'Score'), await saved(page, 'Score, zipped')];
   expect(files.map((f) => f.name)).toEqual(['Glass over five.mid', 'Glass over five.musicxml', 'Glass over five.mxl']);
   await along.getByLabel('Times', { exact: true }).fill('2');
@@ -100,6 +106,28 @@ test('a phrase goes out as MIDI, score and sound, and the files come back as the
   await expect(dialog.getByRole('alert')).toContainText('cut off');
 });
 
+test('a drawing that is saved looks the same elsewhere: the fonts its letters need are in it', async ({ page }) => {
+  await openDemo(page, '/bench/salt-1');
+  await page.keyboard.press('p');
+  await expect(page.locator('.sheet-dialog ls-staff svg')).toBeVisible();
+  const { bytes } = await saved(page, 'Save the staff as SVG');
+  const text = bytes.toString();
+  expect([text.includes('font-family:"Bravura"'), /font\/woff2;base64,d09GM/.test(text)]).toEqual([true, true]);
+  // Drawn alone, without the application, its notes are as wide as in it.
+  const there = await page
+    .locator('.sheet-dialog ls-staff svg text')
+    .first()
+    .evaluate((t) => t.getBoundingClientRect().width);
+  const alone = await page.context().newPage();
+  await alone.setContent(`<body style="margin:0">${text}</body>`);
+  await alone.evaluate(() => document.fonts.ready);
+  const here = await alone
+    .locator('svg text')
+    .first()
+    .evaluate((t) => t.getBoundingClientRect().width);
+  expect(Math.abs(here / there - 1)).toBeLessThan(0.05);
+});
+
 test('a link opens for a visitor: seen, heard, and kept only when it is taken', async ({ page, browser }) => {
   await openDemo(page, '/bench/salt-1');
   await page.keyboard.press('Shift+A');
@@ -110,6 +138,7 @@ test('a link opens for a visitor: seen, heard, and kept only when it is taken', 
   await visitor.goto(link);
   await expect(visitor.getByRole('heading', { level: 1 })).toHaveText('Glass over five');
   await expect(visitor.locator('ls-staff svg')).toBeVisible();
+  await clean(visitor, '.visit');
   await visitor.getByRole('button', { name: 'Hear it' }).click();
   await expect(visitor.getByRole('button', { name: 'Stop' })).toBeVisible();
   await visitor.getByRole('link', { name: 'Shelf' }).click();

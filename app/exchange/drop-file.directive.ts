@@ -1,9 +1,15 @@
 import { Directive, output } from '@angular/core';
 
-/** A place on which a file can be dropped. What is dragged inside the page, as a strip on its board, is none. */
+/** A link to a phrase, as it may be pasted. */
+const LINK = /[#&]p=[A-Za-z0-9_-]{20,}/;
+
+/**
+ * A place on which a file can be dropped, and into which a file or a link to a phrase can be pasted while no field has
+ * the keyboard. What is dragged inside the page, as a strip on its board, is none.
+ */
 @Directive({
   selector: '[lsDropFile]',
-  host: { '(dragover)': 'over($event)', '(drop)': 'drop($event)' },
+  host: { '(dragover)': 'over($event)', '(drop)': 'drop($event)', '(document:paste)': 'paste($event)' },
 })
 export class DropFileDirective {
   readonly fileDropped = output<File>();
@@ -13,7 +19,18 @@ export class DropFileDirective {
   }
 
   drop(event: DragEvent): void {
-    const file = event.dataTransfer?.files[0];
+    this.take(event, event.dataTransfer?.files[0]);
+  }
+
+  paste(event: ClipboardEvent): void {
+    const { target } = event;
+    if (target instanceof Element && target.closest('input, textarea, .p-dialog, [role=application]')) return;
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    const link = LINK.test(text) ? new File([text], 'link.txt', { type: 'text/plain' }) : undefined;
+    this.take(event, event.clipboardData?.files[0] ?? link);
+  }
+
+  private take(event: Event, file: File | undefined): void {
     if (!file) return;
     event.preventDefault();
     this.fileDropped.emit(file);

@@ -15,14 +15,16 @@ import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
 import { proposeStages, suggestLadder, type DrillPlan } from '@core/drill';
 import { midiOf, musicXmlOf, mxlOf, sharedOf, sharedText, type SharedPhrase, type WavForm } from '@core/formats';
-import type { ClickKind } from '@core/playback';
+import type { ClickKind, CountKind } from '@core/playback';
 import { build } from '@core/recipe';
 import { loopTrack, MOST_TRACK_SECONDS, practiceTrack, rendition, trackSeconds } from '@core/rendition';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
+import { SettingsRepo } from '../data/settings.repo';
 import { CLICK_CHOICES } from '../playing/click-words';
+import { CountingComponent } from '../playing/counting.component';
 import { NoticesService } from '../shell/notices.service';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
@@ -51,7 +53,15 @@ const BITS: readonly Choice<WavForm['bits']>[] = [
 /** A phrase taken along: as a link, as a file others read, as sound, on paper. */
 @Component({
   selector: 'ls-take-along',
-  imports: [ChipsComponent, Dialog, DialogFocusDirective, NumberFieldComponent, SelectComponent, TempoFieldComponent],
+  imports: [
+    ChipsComponent,
+    CountingComponent,
+    Dialog,
+    DialogFocusDirective,
+    NumberFieldComponent,
+    SelectComponent,
+    TempoFieldComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './take-along.component.html',
   styleUrl: './take-along.component.css',
@@ -68,6 +78,7 @@ export class TakeAlongComponent implements OnDestroy {
   private readonly drills = inject(DrillsRepo);
   private readonly loudness = inject(LoudnessRepo);
   private readonly map = inject(MidiMapRepo);
+  private readonly settings = inject(SettingsRepo);
   private readonly notices = inject(NoticesService);
   private readonly page = inject(DOCUMENT);
   readonly sounds = SOUNDS;
@@ -99,6 +110,8 @@ export class TakeAlongComponent implements OnDestroy {
   readonly tempo = linkedSignal(() => this.phrase().tempo);
   readonly staged = signal(true);
   readonly countIn = signal(1);
+  /** Who counts along, as on the Bench. */
+  readonly counts = signal<CountKind | null>(null);
   private readonly setUp = resource({
     params: () => this.id() ?? undefined,
     loader: async ({ params }) => {
@@ -119,7 +132,14 @@ export class TakeAlongComponent implements OnDestroy {
     return this.staged() && stages.length > 0 ? { ...plan, stages: [...stages] } : plan;
   });
   readonly parts = computed(() => {
-    const more = { kit: this.kits.current(), click: this.click(), countInBars: this.countIn() };
+    const more = {
+      kit: this.kits.current(),
+      click: this.click(),
+      countInBars: this.countIn(),
+      counts: this.counts(),
+      schools: this.settings.schools(),
+      sung: this.settings.sung(),
+    };
     if (this.sound() === 'loop')
       return loopTrack(rendition({ phrase: this.pattern(), ...more }), this.tempo(), this.turns());
     return practiceTrack(this.plan(), (stage, dynamic) =>

@@ -15,7 +15,6 @@ import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { format } from 'date-fns';
 import { bestOf, type Attempt } from '@core/drill';
-import { csvText } from '@core/formats';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -36,7 +35,7 @@ import { AnswersStore } from './answers.store';
 import { NoteDialogComponent } from './note-dialog.component';
 import { isOfPhrase, QUESTION_CHIPS, questionOf, type Question } from './questions';
 import { inTurns } from '../ui/in-turns';
-import { fileName, saveText } from '../ui/save-svg';
+import { fileName, saveCsv, saveText } from '../ui/save-svg';
 import { TakeViewComponent } from './take-view.component';
 import { TriesTableComponent } from './tries-table.component';
 import { SelectComponent } from '../ui/select.component';
@@ -200,7 +199,7 @@ export class LogComponent {
 
   saveCsv(): void {
     const answer = this.answers.answer();
-    if (answer) saveText(csvText(answer.csv), this.fileOf('csv'), 'text/csv');
+    if (answer) saveCsv(answer.csv, this.fileOf('csv'));
   }
 
   saveSvg(): void {

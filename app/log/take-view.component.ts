@@ -13,7 +13,6 @@ import {
 } from '@angular/core';
 import { format } from 'date-fns';
 import type { Attempt } from '@core/drill';
-import { csvText } from '@core/formats';
 import type { PlayRequest } from '@core/playback';
 import type { Rendition } from '@core/rendition';
 import { dotsOf, replayOf, type KeptTake, type Replay } from '@core/take';
@@ -25,7 +24,7 @@ import type { Choice } from '../ui/choice';
 import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { SaveDrawingComponent } from '../ui/save-drawing.component';
-import { fileName, saveText } from '../ui/save-svg';
+import { fileName, saveCsv } from '../ui/save-svg';
 import { hitsCsv } from './tries-words';
 
 /** By this name a take is known among what sounds. */
@@ -142,7 +141,7 @@ export class TakeViewComponent implements OnDestroy {
 
   /** Every hit as a row, with units. */
   saveHits(): void {
-    saveText(csvText(hitsCsv(this.take())), fileName(`take of ${this.when()} hits`, 'csv'), 'text/csv');
+    saveCsv(hitsCsv(this.take()), fileName(`take of ${this.when()} hits`, 'csv'));
   }
 
   toggle(): void {

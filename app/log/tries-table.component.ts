@@ -4,12 +4,11 @@ import { TableModule } from 'primeng/table';
 import { Tooltip } from 'primeng/tooltip';
 import { count } from '@core/base';
 import type { Attempt } from '@core/drill';
-import { csvText } from '@core/formats';
 import { sittings } from '@core/log';
 import type { KeptTake } from '@core/take';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
-import { fileName, saveText } from '../ui/save-svg';
+import { fileName, saveCsv } from '../ui/save-svg';
 import { measuredWords, triesCsv } from './tries-words';
 
 const SORTS = [
@@ -121,6 +120,6 @@ export class TriesTableComponent {
 
   /** What is shown as a table of its own. */
   saveTries(): void {
-    saveText(csvText(triesCsv(this.sorted())), fileName(`${this.name()} tries`, 'csv'), 'text/csv');
+    saveCsv(triesCsv(this.sorted()), fileName(`${this.name()} tries`, 'csv'));
   }
 }

@@ -1,4 +1,5 @@
-import { withFonts } from './svg-fonts';
+import { csvText } from '@core/formats';
+import { putFonts } from './svg-fonts';
 
 /** Properties that make a drawing look as it does; what a class says is written into the file. */
 const KEPT = [
@@ -18,6 +19,11 @@ const KEPT = [
  * opened.
  */
 export function svgText(svg: SVGSVGElement): string {
+  return new XMLSerializer().serializeToString(alone(svg));
+}
+
+/** A copy of a drawing that carries its looks itself. */
+function alone(svg: SVGSVGElement): SVGSVGElement {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const theirs = [...copy.querySelectorAll<SVGElement>('*')];
   [...svg.querySelectorAll<SVGElement>('*')].forEach((element, i) => {
@@ -31,17 +37,24 @@ export function svgText(svg: SVGSVGElement): string {
     target.removeAttribute('class');
   });
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
-  return new XMLSerializer().serializeToString(copy);
+  return copy;
 }
 
 /** Gives a drawing to the browser to save, with the fonts it needs. */
 export async function saveSvg(svg: SVGSVGElement, name: string): Promise<void> {
-  saveText(await withFonts(svgText(svg), svg.ownerDocument), name, 'image/svg+xml');
+  const copy = alone(svg);
+  await putFonts(copy, svg.ownerDocument);
+  saveText(new XMLSerializer().serializeToString(copy), name, 'image/svg+xml');
 }
 
 /** Gives a text to the browser to save under a name. */
 export function saveText(text: string, name: string, type: string): void {
   saveBlob(new Blob([text], { type }), name);
+}
+
+/** Gives a table to the browser to save; its first letter tells spreadsheets that it is UTF-8. */
+export function saveCsv(rows: Parameters<typeof csvText>[0], name: string): void {
+  saveText(`\ufeff${csvText(rows)}`, name, 'text/csv');
 }
 
 /** Gives a file to the browser to save under a name. */

@@ -12,13 +12,12 @@ interface Face {
 }
 
 /**
- * Text of a drawing with the fonts its letters need put into it, so that it looks the same where they are not there. A
- * font that cannot be fetched is left out: the drawing is saved all the same.
+ * Puts the fonts that the letters of a drawing need into it, so that it looks the same where they are not there. A font
+ * that cannot be fetched is left out: the drawing is saved all the same.
  */
-export async function withFonts(svg: string, page: Document): Promise<string> {
+export async function putFonts(svg: SVGSVGElement, page: Document): Promise<void> {
   const used = new Map<string, Set<number>>();
-  const read = new DOMParser().parseFromString(svg, 'image/svg+xml');
-  for (const text of read.querySelectorAll<SVGElement>('text')) {
+  for (const text of svg.querySelectorAll<SVGElement>('text')) {
     const own = text.style.fontFamily || text.getAttribute('font-family') || '';
     for (const name of own.split(',').map((f) => f.trim().replace(/^["']|["']$/g, ''))) {
       const letters = used.get(name) ?? new Set<number>();
@@ -29,9 +28,11 @@ export async function withFonts(svg: string, page: Document): Promise<string> {
   const faces = [...used].flatMap(([family, letters]) =>
     facesOf(family, page).filter((f) => f.range === null || [...letters].some((l) => isIn(l, f.range ?? ''))),
   );
-  const rules = await Promise.all(faces.map((f) => ruleOf(f)));
-  const style = rules.filter((r) => r !== '').join('');
-  return style === '' ? svg : svg.replace(/^<svg[^>]*>/, (open) => `${open}<style>${style}</style>`);
+  const rules = (await Promise.all(faces.map(ruleOf))).filter((r) => r !== '');
+  if (rules.length === 0) return;
+  const style = page.createElementNS('http://www.w3.org/2000/svg', 'style');
+  style.textContent = rules.join('');
+  svg.prepend(style);
 }
 
 function facesOf(family: string, page: Document): readonly Face[] {

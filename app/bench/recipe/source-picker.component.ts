@@ -22,7 +22,6 @@ import { KeysService } from '../../shell/keys.service';
 import { DialogFocusDirective } from '../../ui/dialog-focus.directive';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
-import { ViewStore } from '../document/view.store';
 import { WORKED_EXAMPLE } from '../document/example';
 import { METERS } from './meters';
 import { LeftDraftsComponent } from './left-drafts.component';
@@ -51,7 +50,8 @@ export class SourcePickerComponent {
   readonly chosen = output();
   private readonly store = inject(BenchStore);
   private readonly settings = inject(SettingsRepo);
-  readonly view = inject(ViewStore);
+  /** A file or a link is to be brought in instead. */
+  readonly bring = output();
 
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 
