@@ -51,8 +51,8 @@ try {
   await page.getByRole('button', { name: 'practice track' }).click();
   await page.waitForTimeout(500);
   await shot('take-along');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('i');
+  await open('/shelf');
+  await page.getByRole('button', { name: 'Bring in' }).click();
   await page.locator('ls-bring-in input[type=file]').setInputFiles('e2e/files/harbour.mid');
   await page.locator('ls-bring-in .bar').nth(2).click();
   await page.waitForTimeout(900);

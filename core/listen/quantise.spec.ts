@@ -63,6 +63,17 @@ describe('what was heard on a grid', () => {
     const [best] = gridChoices(ats, meter(4, 4), 20160, 60_000 / 100 / 5040);
     expect([best!.grid, best!.beats, best!.mean]).toEqual([1260, [1260, 1260, 1680, 1260], 0]);
   });
+  it('others stand beside it with what they leave over, and none that says nothing new', () => {
+    const ats = Array.from({ length: 16 }, (_, i) => i * 1260 + (i % 2 ? 20 : 0));
+    const found = gridChoices(ats, meter(4, 4), 20160, 60_000 / 100 / 5040);
+    expect(found.map((c) => c.grid).slice(0, 1)).toEqual([1260]);
+    expect(found.length).toBeGreaterThan(2);
+    // Triplets leave what they must: by hand, for each of the four places in a beat.
+    const triplets = found.find((c) => c.grid === 1680 && c.mixed === 0)!;
+    const off = [0, 1280, 2520, 3800].map((at) => Math.abs(at - Math.round(at / 1680) * 1680) * (60_000 / 100 / 5040));
+    expect(triplets.mean).toBeCloseTo(off.reduce((a, b) => a + b) / 4, 6);
+    expect(found.some((c) => c.grid === 630 || c.grid === 420)).toBe(false);
+  });
   it('says what is left over in ms: by hand', () => {
     const [best] = gridChoices([10, 5040, 10100, 15120], meter(4, 4), 20160, 0.5);
     expect([best!.grid, best!.mean, best!.worst]).toEqual([5040, (10 + 0 + 20 + 0) * 0.5 * 0.25, 10]);

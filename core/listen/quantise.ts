@@ -65,19 +65,17 @@ export function gridChoices(
       choiceOf(ats, meter, length, msPerTick, grid, { kind: 'swung', on, ratio }, true),
     );
   });
-  const sorted = [...straight, ...feels].sort((a, b) => cost(a) - cost(b) || b.grid - a.grid);
-  // A finer grid that leaves as much over as one before it says nothing new, nor does one that few beats are on.
-  return sorted
-    .filter((c, i) => {
-      const finer = sorted
-        .slice(0, i)
-        .some((b) => b.grid % c.grid === 0 && b.feel.kind === c.feel.kind && b.mean < c.mean + 0.5);
-      const same = sorted
-        .slice(0, i)
-        .some((b) => b.grid === c.grid && b.feel.kind === c.feel.kind && b.mixed === c.mixed);
-      return i === 0 || !(same || finer || c.mixed * 2 > c.beats.length);
-    })
-    .slice(0, SHOWN);
+  const kept: GridChoice[] = [];
+  for (const c of [...straight, ...feels].sort((a, b) => cost(a) - cost(b) || b.grid - a.grid)) {
+    // A finer grid that leaves as much over as one before it says nothing new, nor does one that few beats are on.
+    const said = kept.some(
+      (b) =>
+        b.feel.kind === c.feel.kind &&
+        (b.grid === c.grid ? b.mixed === c.mixed : b.grid % c.grid === 0 && b.mean < c.mean + 0.5),
+    );
+    if (kept.length === 0 || !(said || c.mixed * 2 > c.beats.length)) kept.push(c);
+  }
+  return kept.slice(0, SHOWN);
 }
 
 function cost({ mean, worst, grid, feel, mixed, beats }: GridChoice): number {
