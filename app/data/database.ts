@@ -49,7 +49,7 @@ export class Database {
       );
     }, ANSWER_WITHIN);
     try {
-      this.keeper.rules = (await import('@core/formats')).RULES;
+      this.keeper.rules = (await import('@core/formats/shelf-file')).RULES;
       await this.db.open();
       if (currentShelf() === 'demo') await (await import('./demo')).fillDemo(this.db);
       this.health.untell();

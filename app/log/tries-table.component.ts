@@ -4,10 +4,11 @@ import { TableModule } from 'primeng/table';
 import { Tooltip } from 'primeng/tooltip';
 import { count } from '@core/base';
 import type { Attempt } from '@core/drill';
-import { sittings } from '@core/log';
+import { sittings, type Sitting } from '@core/log';
 import type { KeptTake } from '@core/take';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
+import { inTurns } from '../ui/in-turns';
 import { fileName, saveCsv } from '../ui/save-svg';
 import { measuredWords, triesCsv } from './tries-words';
 
@@ -27,7 +28,7 @@ const SHOWN: readonly Choice<Shown>[] = [
 ];
 
 /** A line of the table: the head of a sitting, or a try. */
-type Line = { readonly head: string } | { readonly row: Attempt };
+type Line = { readonly head: Sitting } | { readonly row: Attempt };
 
 /** From so many lines on only those in sight are drawn. */
 const MANY = 40;
@@ -79,12 +80,10 @@ export class TriesTableComponent {
   readonly lines = computed((): readonly Line[] => {
     const { by, down } = this.sorting();
     if (by !== 'at' || !down) return this.sorted().map((row) => ({ row }));
-    return sittings(this.sorted()).flatMap((s): Line[] => {
-      const clean = s.tries.filter((t) => t.verdict === 'clean').length;
-      const head = `${format(s.from, 'EEEE d MMM, HH:mm')} to ${format(s.until, 'HH:mm')} · ${count(s.tries.length, 'try', 'tries')}, ${clean} clean`;
-      return [{ head }, ...s.tries.map((row) => ({ row }))];
-    });
+    return sittings(this.sorted()).flatMap((head): Line[] => [{ head }, ...head.tries.map((row) => ({ row }))]);
   });
+  /** What it holds stands there first, then the table. */
+  readonly turn = inTurns(1);
   readonly isLong = computed(() => this.lines().length > MANY);
   private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   readonly measured = measuredWords;
@@ -98,8 +97,12 @@ export class TriesTableComponent {
     return s.by !== by ? null : s.down ? 'descending' : 'ascending';
   }
 
+  /** The words of a sitting, written only for those in sight. */
   headOf(line: Line): string | null {
-    return 'head' in line ? line.head : null;
+    if (!('head' in line)) return null;
+    const { from, until, tries } = line.head;
+    const clean = tries.filter((t) => t.verdict === 'clean').length;
+    return `${format(from, 'EEEE d MMM, HH:mm')} to ${format(until, 'HH:mm')} · ${count(tries.length, 'try', 'tries')}, ${clean} clean`;
   }
 
   rowOf(line: Line): Attempt | null {

@@ -37,10 +37,8 @@ export interface Ceiling {
 /** A share of the index as it is kept: many entries in one row, as text, as that is read many times faster. */
 export interface FactsPack {
   readonly n: number;
-  /** The entries in JSON. */
+  /** Entries in JSON; from row 1000 on what was played of them, which is read later. */
   readonly json: string;
-  /** What was played of them, in JSON: it is read after the entries. Absent where nothing was. */
-  readonly played?: string;
 }
 
 /** What is believed of a player and a phrase today. Tempos in counted beats a minute. */

@@ -253,7 +253,7 @@ describe('what the index believes of the player', () => {
     first.engine.about(USUAL_KIT, USUAL_PROFILE);
     const plan = await first.engine.plan(asked);
     expect(plan.blocks.some((b) => b.id === 'rise:p0')).toBe(true);
-    await untilAsked(async () => (await first.db.packs.toArray()).some((p) => p.played));
+    await untilAsked(async () => (await first.db.packs.toArray()).some((p) => p.n >= 1000 && p.json.length > 2));
     first.engine.end();
     const second = index('believed');
     const reads = jest.spyOn(IDBObjectStore.prototype, 'openCursor');

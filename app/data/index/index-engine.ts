@@ -30,7 +30,7 @@ import type {
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
 import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, reckonedFor, type Reckoned } from './learning';
-import { readPacks, writePacks } from './packs';
+import { readPacks, writePacks, type Kept } from './packs';
 import { Practice } from './practice';
 import { factsWords } from './row-words';
 
@@ -38,6 +38,8 @@ import { factsWords } from './row-words';
 const SLICE_MS = 12;
 /** Changes are told together after so long, in milliseconds. */
 const TELL_AFTER = 60;
+/** So long the first question is waited for, in milliseconds, before what it does not need is read. */
+const ANSWER_MS = 400;
 /** The index is written after it was still for so long. */
 const PACK_AFTER = 1500;
 
@@ -71,6 +73,14 @@ export class IndexEngine {
   private readonly worked: Promise<void>;
   private wasWorked: () => void = () => undefined;
   private ended = false;
+  /** Reads what was played, as it was kept. */
+  private rest: Kept['played'] | null = null;
+  private wasRead: () => void = () => undefined;
+  /** What was played is read, as far as it was kept. */
+  private readonly restRead = new Promise<void>((resolve) => (this.wasRead = resolve));
+  private wasAnswered: () => void = () => undefined;
+  /** The first question was answered. */
+  private readonly answered = new Promise<void>((resolve) => (this.wasAnswered = resolve));
   private readonly ready: Promise<void>;
   private readonly heard = (parts: object): void => this.unlessEnded(this.changed(parts));
 
@@ -104,6 +114,8 @@ export class IndexEngine {
     await this.ready;
     // On another day other tempos are ready.
     if (this.verified && this.believedOn !== today()) this.unlessEnded(this.believe());
+    // What was asked goes out before what was played is read.
+    setTimeout(this.wasAnswered, 0);
     const { found, ...told } = answered(this.entries, this.places, question, now(), today());
     return {
       ...told,
@@ -216,6 +228,7 @@ export class IndexEngine {
 
   end(): void {
     this.ended = true;
+    this.wasRead();
     Dexie.on('storagemutated').unsubscribe(this.heard);
     this.db.close();
   }
@@ -229,23 +242,34 @@ export class IndexEngine {
       await this.db.open();
       const kept = await readPacks(this.db);
       this.put(kept.entries);
-      setTimeout(() => this.practice.put(kept.played()), 0);
+      this.rest = kept.played;
     } catch {
       // A cache that cannot be read is made anew.
     }
     if (this.ended) return;
-    if (this.entries.length === 0)
+    if (this.entries.length === 0) {
+      this.wasRead();
       await this.verify().catch((error: unknown) => {
         if (!this.ended) throw error;
       });
-    else
-      // What was kept is shown at once; what changed since is put right a moment later.
-      setTimeout(() => this.unlessEnded(this.verify()), 0);
+    } else
+      // What was kept is shown at once; what was played is read, and what changed since put right, a moment later.
+      this.unlessEnded(this.afterFirst());
+  }
+
+  /** All that is not needed for the first answer: it waits until that was given, and not for ever. */
+  private async afterFirst(): Promise<void> {
+    await Promise.race([this.answered, new Promise((r) => setTimeout(r, ANSWER_MS))]);
+    const played = await this.rest?.().catch(() => []);
+    if (this.ended) return;
+    if (played) this.practice.put(played);
+    this.wasRead();
+    await this.verify();
   }
 
   /** The rules of what is read and written, fetched when the first row of the player's own is read. */
   private ruled(): Promise<void> {
-    this.rules ??= import('@core/formats').then(({ RULES }) => {
+    this.rules ??= import('@core/formats/shelf-file').then(({ RULES }) => {
       this.keeper.rules = RULES;
     });
     return this.rules;
@@ -342,7 +366,7 @@ export class IndexEngine {
   private async work(): Promise<void> {
     if (this.working || this.ended || this.reckoned === null) return;
     this.working = true;
-    await this.ruled();
+    await Promise.all([this.ruled(), this.restRead]);
     const unknown = (): Entry[] => {
       const { reckoned } = this;
       return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
