@@ -8,10 +8,11 @@ console.log('\nfiles of other programs (baselines: the plainest way through the 
 
 const bar = '(R! l L r)x3 fR K L+K';
 const phrase = (recipe: Recipe) => ({ name: 'Bench', family: 'fill', recipe, tempo: 96, goal: 104, note: '' }) as const;
-const recipe: Recipe = {
-  source: { kind: 'typed', text: `(${bar} R)x64`, meter: '4/4', grid: 1260 },
+const typed = (text: string): Recipe => ({
+  source: { kind: 'typed', text, meter: '4/4', grid: 1260 },
   moves: [],
-};
+});
+const recipe = typed(`(${bar} R)x64`);
 
 /** A MIDI file of one track with so many notes, a 64th after each other, at 480 to a quarter. */
 function midiFile(many: number): Uint8Array {
@@ -77,11 +78,7 @@ console.log(
     () => xml.match(/<[^>]+>/g)?.length,
   ),
 );
-const minute = loopTrack(
-  rendition({ phrase: build({ ...recipe, source: { ...recipe.source, text: bar } }).pattern }),
-  96,
-  25,
-);
+const minute = loopTrack(rendition({ phrase: build(typed(bar)).pattern }), 96, 25);
 const EVEN = { primary: 1, timekeeping: 1, texture: 1, click: 1, counts: 1 };
 console.log(
   line(

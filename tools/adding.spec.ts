@@ -56,7 +56,7 @@ describe('the page of adding', () => {
       /mirror\(|of another or a mirror|a turn or a mirror|offerOf\('mirror'.*words|take\(offerOf|yield |kits|mirror\(\): void|const mirror = |\$\{mirror\}/,
     ],
     ['A place', /['"]\/?log['"]|[/]log\.component'/, /routerLink|routes|navigate|templateUrl|styleUrl|class="log"/],
-    ['A file format', /shelf-file['/.]/, /from '@core|generated\/validators/],
+    ['A file format', /shelf-file['/.]/, /from '@core|import\('@core|generated\/validators/],
   ] as const)('%s: it names every file that knows one', (kind, sample, using) => {
     const named = sections.get(kind) ?? [];
     expect(knowing(sample, using).filter((f) => !named.includes(f))).toEqual([]);
