@@ -17,6 +17,7 @@ import { TEMPO } from '@core/time';
 import { TodayRepo } from '../data/today.repo';
 import { BlockClockComponent } from '../playing/block-clock.component';
 import { KeysService } from '../shell/keys.service';
+import { SaveDrawingComponent } from '../ui/save-drawing.component';
 import { StairsComponent } from '../ui/stairs/stairs.component';
 import { drillKeys } from './drill-keys';
 import { ElsewhereNoteComponent } from './elsewhere-note.component';
@@ -48,6 +49,7 @@ import { UnderWayComponent } from './under-way.component';
     RungDrawingComponent,
     RungKeysComponent,
     RungTempoComponent,
+    SaveDrawingComponent,
     StairsComponent,
     Tooltip,
     UnderWayComponent,

@@ -52,7 +52,7 @@ const HEARD: readonly Choice<Replay>[] = [
       <button type="button" class="btn small" (click)="toggle()">{{ sounds() ? 'Stop' : 'Hear it' }}</button>
       <ls-chips label="What is heard" [dense]="true" [chips]="heardChips" [chosen]="heard()" (chose)="hear($event)" />
       <button type="button" class="btn small plain" aria-label="Save the hits as CSV" (click)="saveHits()">CSV</button>
-      <ls-save-drawing [of]="host" what="the take" [name]="'take of ' + when()" />
+      <ls-save-drawing [of]="host" what="the drawing of the take" [name]="'take of ' + when()" />
       <button type="button" class="btn small" (click)="closed.emit()">Close</button>
     </header>
     @if (attempt()?.measured; as m) {
