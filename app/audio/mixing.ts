@@ -6,7 +6,7 @@ import { speak } from './speech';
 import { gainOf, playing, synthesise } from './voices';
 
 // The same sounds on the same samples as the transport hands them to the audio clock, added up without a page: for
-// files, in a worker. A browser test holds the two to each other.
+// files, in a worker. A test lays both on the same samples, by the transport's own arithmetic.
 
 /** Time constants of the fades, in seconds, as the transport sets them. */
 const CHOKE = 0.012 / 3;

@@ -20,21 +20,18 @@ import { rendition, requestOf } from '@core/rendition';
 import { build, familyOf } from '@core/recipe';
 import { TEMPO } from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
-import { now } from '../data/clock';
-import { freshUuid } from '../data/ids';
 import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
-import { PhrasesRepo } from '../data/phrases.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { ShelfFiles } from '../data/shelf-files.service';
 import { Player } from '../playing/player';
-import { NoticesService } from '../shell/notices.service';
 import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { SelectComponent } from '../ui/select.component';
 import type { OfferedBar, Opened, Taking } from './exchange.engine';
 import { ExchangeService } from './exchange.service';
+import { KeepShared } from './keep-shared';
 
 const OWNER = 'bring-in';
 /** Percussion’s MIDI channel, as people count it. */
@@ -61,9 +58,8 @@ export class BringInComponent implements OnDestroy {
   readonly file = input<File | null>(null);
   readonly closed = output();
   private readonly exchange = inject(ExchangeService);
-  private readonly phrases = inject(PhrasesRepo);
+  private readonly shelf = inject(KeepShared);
   private readonly kits = inject(KitsRepo);
-  private readonly notices = inject(NoticesService);
   private readonly router = inject(Router);
   private readonly player = inject(Player);
   private readonly shelfFiles = inject(ShelfFiles);
@@ -108,6 +104,8 @@ export class BringInComponent implements OnDestroy {
     source: () => (this.asked.hasValue() ? this.asked.value() : undefined),
     computation: (found, before) => (found === undefined ? (this.choice() ? (before?.value ?? null) : null) : found),
   });
+  /** What was chosen is still being laid: what stands there is what was chosen before, and is not kept. */
+  readonly laying = this.asked.isLoading;
   readonly name = linkedSignal<Choice | null, string>({
     source: this.choice,
     computation: (c, before) => {
@@ -154,6 +152,7 @@ export class BringInComponent implements OnDestroy {
 
   async readText(text: string): Promise<void> {
     if (text.trim() === '') return;
+    this.fileNow.set(null);
     await this.show(() => (/^\s*</.test(text) ? this.exchange.open(new Blob([text])) : this.exchange.text(text)));
   }
 
@@ -234,7 +233,7 @@ export class BringInComponent implements OnDestroy {
   /** What would be taken, as a phrase to be kept. */
   private shared(): SharedPhrase | null {
     const taking = this.taking();
-    if (!taking) return null;
+    if (!taking || this.laying()) return null;
     const tempo = this.tempo();
     const note = [...taking.hands, ...taking.left].join(' ').slice(0, 2000);
     const name = this.name().trim() || 'From a file';
@@ -243,16 +242,8 @@ export class BringInComponent implements OnDestroy {
 
   async keep(open: boolean, phrase: SharedPhrase | null = this.shared()): Promise<void> {
     if (!phrase) return;
-    const at = now();
-    const id = freshUuid();
-    const undo = await this.phrases.add([{ ...phrase, id, created: at, changed: at }]);
-    if (undo === null) return;
-    if (undo === 'full') return this.notices.wrong('The shelf is full: take something off it first.');
-    this.notices.tell(`“${phrase.name.slice(0, 60)}” is on the shelf.`, {
-      label: 'Take it off again',
-      run: () => void undo(),
-    });
-    if (!open) return;
+    const id = await this.shelf.keep(phrase);
+    if (!open || id === null) return;
     this.closed.emit();
     void this.router.navigate(['/bench', id], { queryParams: { kept: 1 } });
   }

@@ -3,6 +3,9 @@ import {
   choicesFor,
   distinctBars,
   barsAlike,
+  midiOf,
+  musicXmlOf,
+  mxlOf,
   phraseCode,
   readMidi,
   readMusicXml,
@@ -81,6 +84,13 @@ export interface Taking {
   /** The ways to lay it on a grid, in words, and which one this is. */
   readonly ways: readonly { readonly words: string; readonly left: string }[];
   readonly way: number;
+}
+
+/** A phrase as a score. */
+export interface Score {
+  readonly xml: string;
+  readonly mxl: Uint8Array<ArrayBuffer>;
+  readonly rounded: number;
 }
 
 /** What is written as sound. */
@@ -232,6 +242,17 @@ export class ExchangeEngine {
       }
     }
     return new Blob([wavHead(samples, form), ...piles, ...pile, wavEnd(samples, form)], { type: 'audio/wav' });
+  }
+
+  /** A phrase as a MIDI file. */
+  midi(phrase: SharedPhrase, map: MidiMap): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(midiOf(phrase, map));
+  }
+
+  /** A phrase as a score, plain and zipped, with how many strokes lie on the nearest 64th. */
+  score(phrase: SharedPhrase, map: MidiMap): Score {
+    const { xml, rounded } = musicXmlOf(phrase, map);
+    return { xml, mxl: new Uint8Array(mxlOf(xml)), rounded };
   }
 
   /** The letters of a phrase for a link. */

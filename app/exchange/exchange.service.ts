@@ -6,7 +6,7 @@ import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { spawnExchange } from '../workers/spawn';
-import type { ExchangeEngine, Opened, SoundWish, Taking, Wish } from './exchange.engine';
+import type { ExchangeEngine, Opened, Score, SoundWish, Taking, Wish } from './exchange.engine';
 
 /** The largest file that is read, in bytes. */
 const MOST_BYTES = 24_000_000;
@@ -60,6 +60,14 @@ export class ExchangeService {
 
   code(phrase: SharedPhrase): Promise<string> {
     return this.worker().api.code(phrase);
+  }
+
+  async midi(phrase: SharedPhrase): Promise<Uint8Array<ArrayBuffer>> {
+    return this.worker().api.midi(phrase, this.map.now());
+  }
+
+  async score(phrase: SharedPhrase): Promise<Score> {
+    return this.worker().api.score(phrase, this.map.now());
   }
 
   /** Writes sound in a worker of its own, so that it can be stopped at once. */

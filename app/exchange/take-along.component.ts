@@ -14,14 +14,13 @@ import {
 import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
 import { proposeStages, suggestLadder, type DrillPlan } from '@core/drill';
-import { midiOf, musicXmlOf, mxlOf, sharedOf, sharedText, type SharedPhrase, type WavForm } from '@core/formats';
+import { sharedOf, sharedText, type SharedPhrase, type WavForm } from '@core/formats';
 import type { ClickKind, CountKind } from '@core/playback';
 import { build } from '@core/recipe';
 import { loopTrack, MOST_TRACK_SECONDS, practiceTrack, rendition, trackSeconds } from '@core/rendition';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { LoudnessRepo } from '../data/loudness.repo';
-import { MidiMapRepo } from '../data/midi-map.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { CLICK_CHOICES } from '../playing/click-words';
 import { CountingComponent } from '../playing/counting.component';
@@ -77,7 +76,6 @@ export class TakeAlongComponent implements OnDestroy {
   private readonly kits = inject(KitsRepo);
   private readonly drills = inject(DrillsRepo);
   private readonly loudness = inject(LoudnessRepo);
-  private readonly map = inject(MidiMapRepo);
   private readonly settings = inject(SettingsRepo);
   private readonly notices = inject(NoticesService);
   private readonly page = inject(DOCUMENT);
@@ -100,7 +98,11 @@ export class TakeAlongComponent implements OnDestroy {
     const link = this.link();
     return link === null ? null : pictureCode(link);
   });
-  readonly rounded = computed(() => musicXmlOf(this.phrase(), this.map.now()).rounded);
+  private readonly score = resource({
+    params: () => sharedOf(this.phrase()),
+    loader: ({ params }) => this.exchange.score(params),
+  });
+  readonly rounded = computed(() => (this.score.hasValue() ? this.score.value().rounded : 0));
 
   readonly sound = signal<Sound>('loop');
   readonly rate = signal<WavForm['rate']>(44_100);
@@ -184,17 +186,16 @@ export class TakeAlongComponent implements OnDestroy {
     await navigator.share({ title: this.phrase().name, url: link }).catch(() => undefined);
   }
 
-  saveMidi(): void {
-    const bytes = midiOf(this.phrase(), this.map.now());
-    saveBlob(new Blob([new Uint8Array(bytes)], { type: 'audio/midi' }), fileName(this.phrase().name, 'mid'));
+  async saveMidi(): Promise<void> {
+    const bytes = await this.exchange.midi(sharedOf(this.phrase()));
+    saveBlob(new Blob([bytes], { type: 'audio/midi' }), fileName(this.phrase().name, 'mid'));
   }
 
-  saveScore(zipped: boolean): void {
-    const { xml } = musicXmlOf(this.phrase(), this.map.now());
+  async saveScore(zipped: boolean): Promise<void> {
+    const { xml, mxl } = await this.exchange.score(sharedOf(this.phrase()));
     const name = this.phrase().name;
     if (!zipped) return saveText(xml, fileName(name, 'musicxml'), 'application/vnd.recordare.musicxml+xml');
-    const type = 'application/vnd.recordare.musicxml';
-    saveBlob(new Blob([new Uint8Array(mxlOf(xml))], { type }), fileName(name, 'mxl'));
+    saveBlob(new Blob([mxl], { type: 'application/vnd.recordare.musicxml' }), fileName(name, 'mxl'));
   }
 
   saveText(): void {

@@ -17,13 +17,10 @@ import { build } from '@core/recipe';
 import { rendition, requestOf } from '@core/rendition';
 import type { SharedPhrase } from '@core/formats';
 import { Transport } from '../audio/transport.service';
-import { now } from '../data/clock';
-import { freshUuid } from '../data/ids';
-import { PhrasesRepo } from '../data/phrases.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { ExchangeService } from '../exchange/exchange.service';
+import { KeepShared } from '../exchange/keep-shared';
 import { Player } from '../playing/player';
-import { NoticesService } from '../shell/notices.service';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { StaffComponent } from '../ui/staff/staff.component';
 import { TempoFieldComponent } from '../ui/tempo-field.component';
@@ -40,8 +37,7 @@ const OWNER = 'visit';
 })
 export class VisitComponent implements OnDestroy {
   private readonly exchange = inject(ExchangeService);
-  private readonly phrases = inject(PhrasesRepo);
-  private readonly notices = inject(NoticesService);
+  private readonly shelf = inject(KeepShared);
   private readonly player = inject(Player);
   private readonly router = inject(Router);
   readonly transport = inject(Transport);
@@ -115,14 +111,8 @@ export class VisitComponent implements OnDestroy {
   async take(open: boolean): Promise<void> {
     const phrase = this.phrase();
     if (!phrase) return;
-    const [id, at] = [freshUuid(), now()];
-    const undo = await this.phrases.add([{ ...phrase, id, created: at, changed: at }]);
-    if (undo === null) return;
-    if (undo === 'full') return this.notices.wrong('Your shelf is full: take something off it first.');
-    this.notices.tell(`“${phrase.name.slice(0, 60)}” is on your shelf.`, {
-      label: 'Take it off again',
-      run: () => void undo(),
-    });
+    const id = await this.shelf.keep(phrase);
+    if (id === null) return;
     void this.router.navigate(open ? ['/bench', id] : ['/shelf'], open ? { queryParams: { kept: 1 } } : {});
   }
 }

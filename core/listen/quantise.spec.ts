@@ -74,6 +74,10 @@ describe('what was heard on a grid', () => {
     expect(triplets.mean).toBeCloseTo(off.reduce((a, b) => a + b) / 4, 6);
     expect(found.some((c) => c.grid === 630 || c.grid === 420)).toBe(false);
   });
+  it('a hundred and fifty thousand notes are no more than many notes', () => {
+    const ats = Array.from({ length: 150_000 }, (_, i) => (i % 16) * 1260);
+    expect(gridChoices(ats, meter(4, 4), 20160, 0.1)[0]!.grid).toBe(1260);
+  });
   it('says what is left over in ms: by hand', () => {
     const [best] = gridChoices([10, 5040, 10100, 15120], meter(4, 4), 20160, 0.5);
     expect([best!.grid, best!.mean, best!.worst]).toEqual([5040, (10 + 0 + 20 + 0) * 0.5 * 0.25, 10]);

@@ -122,7 +122,7 @@ function choiceOf(
   });
   const bare = { grid, feel, beats, mixed: beats.filter((b) => b !== grid).length };
   const left = ats.map((at) => Math.abs(swung(onGrid(at, { ...bare, meter }), feel) - at) * msPerTick);
-  return { ...bare, mean: sum(left) / left.length, worst: Math.max(...left) };
+  return { ...bare, mean: sum(left) / left.length, worst: left.reduce((a, b) => Math.max(a, b), 0) };
 }
 
 /**

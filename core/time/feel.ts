@@ -27,11 +27,7 @@ export function feelWords(feel: Feel): string {
  */
 export function straightened(tick: number, feel: Feel): number {
   if (feel.kind === 'straight') return tick;
-  const half = feel.on === 'eighths' ? GRID.eighths : GRID.sixteenths;
-  const pair = half * 2;
-  const start = Math.floor(tick / pair) * pair;
-  const inside = tick - start;
-  const middle = pair * feel.ratio;
+  const { half, pair, start, inside, middle } = pairOf(tick, feel);
   return inside <= middle
     ? start + (inside / middle) * half
     : start + half + ((inside - middle) / (pair - middle)) * half;
@@ -46,12 +42,16 @@ export function straightened(tick: number, feel: Feel): number {
  */
 export function swung(tick: number, feel: Feel): number {
   if (feel.kind === 'straight') return tick;
-  const half = feel.on === 'eighths' ? GRID.eighths : GRID.sixteenths;
-  const pair = half * 2;
-  const start = Math.floor(tick / pair) * pair;
-  const inside = tick - start;
-  const middle = pair * feel.ratio;
+  const { half, pair, start, inside, middle } = pairOf(tick, feel);
   return inside <= half
     ? start + (inside / half) * middle
     : start + middle + ((inside - half) / half) * (pair - middle);
+}
+
+/** The pair of slots a tick lies in, how far inside, and where its middle sounds. */
+function pairOf(tick: number, { on, ratio }: Extract<Feel, { kind: 'swung' }>) {
+  const half = on === 'eighths' ? GRID.eighths : GRID.sixteenths;
+  const pair = half * 2;
+  const start = Math.floor(tick / pair) * pair;
+  return { half, pair, start, inside: tick - start, middle: pair * ratio };
 }

@@ -1,19 +1,10 @@
 import { parseMidi, type MidiEvent } from 'midi-file';
-import { readFail, type Read } from '../../base';
-import {
-  barTicks,
-  meter,
-  METER_UNITS,
-  MOST_BEATS,
-  quarterTempo,
-  TEMPO,
-  TICKS_PER_QUARTER,
-  type Meter,
-} from '../../time';
+import { clamp, readFail, type Read } from '../../base';
+import { barTicks, meter, quarterTempo, TEMPO, TICKS_PER_QUARTER } from '../../time';
 import { canStrike, footOf, parseStrokeText, slotsOf, type TypedStroke } from '../../stroke';
 import { build } from '../../recipe';
 import { readShared, type SharedPhrase } from '../shared';
-import { dressed, SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
+import { countableMeter, dressed, SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
 import { USUAL_MAP, type MidiMap } from './map';
 import { faultOfSmf, textOfBytes, type SmfCode } from './smf';
 import { DRUM_CHANNEL, OWN_TEXT, playedOut } from './write';
@@ -64,7 +55,7 @@ export function readMidi(
   const tempos = events.flatMap(({ event }) =>
     event.type === 'setTempo' ? [60_000_000 / event.microsecondsPerBeat] : [],
   );
-  const bpm = Math.min(1000, Math.max(5, tempos[0] ?? 120));
+  const bpm = clamp(tempos[0] ?? 120, 5, 1000);
   const name = events.flatMap(({ event }) => (event.type === 'trackName' ? [textOfBytes(event.text)] : []))[0] ?? '';
   const own = ownOf(events, notes.found, map);
   const song: Song = {
@@ -137,7 +128,7 @@ function barsOf(events: readonly Timed[], end: number, problems: string[]): read
     for (; next < changes.length; next++) {
       const change = changes[next];
       if (!change || change.at > at + 1) break;
-      const found = meterOf(change.beats, change.unit);
+      const found = countableMeter(change.beats, change.unit);
       if (!found)
         problems.push(`Bar ${bars.length + 1} is in ${change.beats}/${change.unit}, which is read as 4/4 here.`);
       own = found ?? meter(4, 4);
@@ -146,13 +137,6 @@ function barsOf(events: readonly Timed[], end: number, problems: string[]): read
     at += barTicks(own);
   }
   return bars;
-}
-
-/** A meter that can be counted here: whole notes are read as halves, twice as many. Null for any other. */
-function meterOf(beats: number, unit: number): Meter | null {
-  const [b, u] = unit === 1 ? [beats * 2, 2] : [beats, unit];
-  const known = METER_UNITS.find((k) => k === u);
-  return known && b >= 1 && b <= MOST_BEATS ? meter(b, known) : null;
 }
 
 /** The phrase a file of ours carries, where its notes are still those of the phrase. */
@@ -200,5 +184,5 @@ function pinned(notes: readonly Raw[], events: readonly Timed[]): readonly SongN
 
 /** Whether a tempo can be kept here; else the nearest that can. */
 export function keptTempo(bpm: number): number {
-  return Math.min(TEMPO.most, Math.max(TEMPO.least, Math.round(bpm)));
+  return clamp(Math.round(bpm), TEMPO.least, TEMPO.most);
 }

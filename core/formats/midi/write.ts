@@ -76,14 +76,21 @@ export function midiOf(phrase: SharedPhrase, map: MidiMap = USUAL_MAP): Uint8Arr
   add(0, 2, { meta: true, type: 'setTempo', microsecondsPerBeat: microseconds });
   add(0, 3, { ...timeSignature(meter), meta: true, type: 'timeSignature' });
   for (const [at, text] of stickingOf(pattern, out.lead)) add(at, 5, { meta: true, type: 'lyrics', text });
+  // From the last to the first, so that the next on its key is known.
+  const nextOn = new Map<number, number>();
+  const ends = out.notes.map(() => 0);
+  for (let i = out.notes.length - 1; i >= 0; i--) {
+    const n = out.notes[i];
+    if (!n) continue;
+    ends[i] = Math.min(n.at + LASTS, nextOn.get(n.key) ?? Infinity);
+    nextOn.set(n.key, n.at);
+  }
   out.notes.forEach((n, i) => {
-    const next = out.notes.slice(i + 1).find((o) => o.key === n.key)?.at ?? Infinity;
-    const end = Math.min(n.at + LASTS, next);
     const note = { channel: DRUM_CHANNEL, noteNumber: n.key };
     add(n.at, 6, { ...note, type: 'noteOn', velocity: n.velocity });
-    add(end, 4, { ...note, type: 'noteOff', velocity: 0 });
+    add(ends[i] ?? n.at, 4, { ...note, type: 'noteOff', velocity: 0 });
   });
-  const last = Math.max(out.length, ...timed.map((t) => t.at));
+  const last = timed.reduce((most, t) => Math.max(most, t.at), out.length);
   add(last, 9, { meta: true, type: 'endOfTrack' });
   timed.sort((a, b) => a.at - b.at || a.order - b.order);
   let before = 0;

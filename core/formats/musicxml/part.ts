@@ -1,20 +1,18 @@
 import { listed, readFail, type Problem, type Read } from '../../base';
+import { barTicks, meter, parseMeter, STRAIGHT, SWING, TICKS_PER_QUARTER, type Feel, type Meter } from '../../time';
 import {
-  barTicks,
-  meter,
-  METER_UNITS,
-  MOST_BEATS,
-  parseMeter,
-  STRAIGHT,
-  SWING,
-  TICKS_PER_QUARTER,
-  type Feel,
-  type Meter,
-} from '../../time';
-import { canStrike, footOf, LIMBS, voiceCalled, type Limb, type Ornament, type Voice } from '../../stroke';
+  canStrike,
+  footOf,
+  LEVEL_DEFAULTS,
+  LIMBS,
+  voiceCalled,
+  type Limb,
+  type Ornament,
+  type Voice,
+} from '../../stroke';
 import type { MidiMap } from '../midi';
 import type { SharedPhrase } from '../shared';
-import { SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
+import { countableMeter, SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
 import { TYPES, voiceAt } from './signs';
 import { all, child, numberOf, textOf, type Xml } from './xml';
 
@@ -264,7 +262,7 @@ export class PartReader {
       at,
       voice,
       sound,
-      velocity: level === 'ghost' ? 28 : level === 'accent' ? 116 : 70,
+      velocity: LEVEL_DEFAULTS[level].velocity,
       level,
       ...(limb ? { limb } : {}),
       ...ornament,
@@ -316,7 +314,5 @@ function meterOf(beats: string, unit: number): Meter | null {
   if (groups.some((g) => !Number.isInteger(g) || g < 1)) return null;
   const total = groups.reduce((a, b) => a + b, 0);
   if (groups.length > 1) return parseMeter(`${total}/${unit} ${groups.join('+')}`);
-  const [b, u] = unit === 1 ? [total * 2, 2] : [total, unit];
-  const known = METER_UNITS.find((k) => k === u);
-  return known && b <= MOST_BEATS ? meter(b, known) : null;
+  return countableMeter(total, unit);
 }

@@ -1,4 +1,5 @@
 export * from './song';
 export * from './dressed';
 export * from './bars';
+export * from './countable';
 export * from './take';
