@@ -90,9 +90,14 @@ test('a phrase goes out as MIDI, score and sound, and the files come back as the
   await along.getByRole('button', { name: 'practice track' }).click();
   await expect(along.getByText(/rungs in all · \d+ min/)).toBeVisible();
   await page.keyboard.press('Escape');
+  // A dialog that is still closing keeps the letters to itself.
+  await expect(along).toBeHidden();
   for (const { name, bytes } of files) {
-    await page.keyboard.press('i');
     const dialog = page.getByRole('dialog', { name: 'Bring in' });
+    await expect(async () => {
+      await page.keyboard.press('i');
+      await expect(dialog).toBeVisible({ timeout: 3000 });
+    }).toPass();
     await dialog.locator('input[type=file]').setInputFiles({ name, mimeType: '', buffer: bytes });
     await expect(dialog.getByText('This is a phrase of Loop Shelf, “Glass over five”')).toBeVisible();
     await page.keyboard.press('Escape');

@@ -84,6 +84,8 @@ export async function choose(scope: Page | Locator, list: string | RegExp, optio
   await scope.getByRole('combobox', { name: list }).first().click();
   const options = page.getByRole('option');
   await (typeof option === 'number' ? options.nth(option) : options.getByText(option, { exact: true })).click();
+  // A list that is still closing is in the way of what comes next.
+  await expect(options).toHaveCount(0);
 }
 
 /** Does what a menu offers. */

@@ -147,10 +147,10 @@ test('play freely: time, then open bars with something to try, nothing is judged
   await audioOnThePagesClock(page);
   await page.clock.install();
   await openDemo(page, '/drill/salt-6');
-  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('button', { name: 'Add a stage' }).click();
   await page.getByRole('menuitem', { name: 'Play freely' }).click();
   await page.getByRole('button', { name: 'Only the whole' }).click();
-  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByRole('button', { name: 'Add a stage' }).click();
   await page.getByRole('menuitem', { name: 'Play freely' }).click();
   await page.getByRole('button', { name: 'Leave out: The whole phrase' }).click();
   await page.locator('h1').click();
