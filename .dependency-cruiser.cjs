@@ -44,7 +44,7 @@ module.exports = {
       from: { path: '^core/', pathNot: ['\\.spec\\.ts$', '^core/testing/'] },
       to: {
         path: 'node_modules/',
-        pathNot: 'node_modules/(@sinclair/typebox|ts-fsrs|midi-file|saxes|xmlchars|fflate)/',
+        pathNot: 'node_modules/(@sinclair/typebox|ts-fsrs|midi-file|saxes|xmlchars|fflate|music-tempo|fft\\.js)/',
       },
     },
     ...order.map((folder, i) => ({

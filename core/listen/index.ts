@@ -1,3 +1,14 @@
 export * from './taps';
 export * from './onsets';
 export * from './quantise';
+export { fluxOf, type Flux } from './flux';
+export { attackNear } from './attack';
+export { strokesHeard, strokesIn, type HeardOnset } from './strokes-heard';
+export { barsHeard, beatsHeard, type BarChoice, type BeatChoice } from './beats';
+export * from './which-drum';
+export * from './lay';
+export * from './reading';
+export * from './rounds';
+export * from './beside';
+export * from './slower';
+export * from './peaks';

@@ -15,10 +15,19 @@ const Timing = {
   ),
 };
 
-/** Where a recipe begins: a rudiment of the catalogue or typed strokes, in a meter and on a grid. */
+/** Where a recipe begins: a rudiment of the catalogue, typed strokes, or strokes heard in a recording, in a meter and on a grid. */
 export const SourceSchema = Type.Union([
   Type.Object({ kind: Type.Literal('rudiment'), id: Type.String({ maxLength: 64 }), ...Timing }),
   Type.Object({ kind: Type.Literal('typed'), text: TextSchema, ...Timing }),
+  Type.Object({
+    kind: Type.Literal('heard'),
+    text: TextSchema,
+    ...Timing,
+    /** Where it was heard, in the player's own words. */
+    from: Type.String({ maxLength: 200 }),
+    /** Strokes that were unsure when it was taken. */
+    unsure: Type.Optional(Type.Integer({ minimum: 0, maximum: 100_000 })),
+  }),
 ]);
 export type Source = Static<typeof SourceSchema>;
 

@@ -1,5 +1,5 @@
 import { stableJson } from '@core/base';
-import { describeMove, type Recipe } from '@core/recipe';
+import { describeMove, type Recipe, type Source } from '@core/recipe';
 import { rudimentById } from '@core/rudiments';
 
 /** What one recipe has that the other has not, in a sentence: the change that made a phrase of its parent. */
@@ -15,7 +15,17 @@ export function growthWords(from: Recipe, to: Recipe): string {
 export function suggestName(recipe: Recipe | null): string {
   if (!recipe) return '';
   const { source } = recipe;
-  const base =
-    source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? 'Rudiment') : source.text.trim().slice(0, 24);
+  const base = sourceName(source);
   return recipe.moves.length > 0 ? `${base}, worked out` : base;
+}
+
+function sourceName(source: Source): string {
+  switch (source.kind) {
+    case 'rudiment':
+      return rudimentById(source.id)?.name ?? 'Rudiment';
+    case 'heard':
+      return source.from.trim().slice(0, 60) || 'Heard';
+    case 'typed':
+      return source.text.trim().slice(0, 24);
+  }
 }

@@ -1,3 +1,4 @@
+import { count } from '@core/base';
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
   afterRenderEffect,
@@ -57,7 +58,13 @@ export class RecipeColumnComponent {
     if (!recipe) return null;
     const { source } = recipe;
     const name = source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? source.id) : source.text;
-    return { kind: source.kind, name, facts: `${source.meter} · ${gridName(source.grid)}` };
+    const unsure = source.kind === 'heard' && source.unsure ? `, ${count(source.unsure, 'stroke')} unsure` : '';
+    return {
+      kind: source.kind,
+      name,
+      heard: source.kind === 'heard' ? source.from : '',
+      facts: `${source.meter} · ${gridName(source.grid)}${unsure}`,
+    };
   });
 
   /** The small drawings follow when the hand is still. */

@@ -3,3 +3,4 @@ export * from './dressed';
 export * from './bars';
 export * from './countable';
 export * from './take';
+export * from './heard';

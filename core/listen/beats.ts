@@ -1,0 +1,283 @@
+import MusicTempo from 'music-tempo';
+import { sum } from '../base';
+import type { Flux } from './flux';
+import type { HeardOnset } from './strokes-heard';
+
+/** A beat that is proposed: quarters a minute and where the beats lie. */
+export interface BeatChoice {
+  /** Beats a minute, in the middle of the recording. */
+  readonly bpm: number;
+  /** Seconds of every beat from the first stroke to the last. */
+  readonly beats: readonly number[];
+  /** Which of the beats is the first 1. */
+  readonly first: number;
+  /** Share of the beats on which something is struck, 0–1. */
+  readonly struck: number;
+}
+
+/** At most so many seconds are given to the search for a tempo: it takes as long again for each. */
+const LOOKED_AT = 45;
+/** Beats come 10 ms late from the package, always. */
+const LATE = 0.0105;
+/** Tempos that are beaten, in beats a minute, and the one that is beaten most. */
+const BEATEN = { least: 45, most: 230, usual: 108, octaves: 0.62 } as const;
+/** The package counts double or half at times, and in threes. */
+const TIMES = [1, 1 / 2, 2, 2 / 3, 3 / 2, 1 / 3, 3, 4 / 3, 3 / 4] as const;
+/** A beat is on a stroke that is so near, in seconds. */
+const NEAR = 0.045;
+/** How much it is worth that the first stroke is on a beat. */
+const BEGINS = 0.6;
+/** And that all beats are struck. */
+const STRUCK = 1.2;
+/** How much even beats are worth against strong ones. */
+const EVEN = 120;
+
+/**
+ * The beats of a recording, the likeliest first, so that half and double stand beside it; empty where no beat is found.
+ * A package finds the tempo in the part with the most strokes; which of its multiples is beaten, and where each beat
+ * lies, follows from what is struck: beats are laid by dynamic programming over what is new (after Ellis, 2007) and
+ * drawn to the strokes beside them.
+ * @param samples one channel
+ * @param rate samples a second
+ * @example
+ * beatsHeard(new Float32Array(44100), 44100, fluxOf(new Float32Array(44100), 44100), []) // => []
+ */
+export function beatsHeard(
+  samples: Float32Array,
+  rate: number,
+  flux: Flux,
+  onsets: readonly HeardOnset[],
+): readonly BeatChoice[] {
+  if (onsets.length < 4) return [];
+  const found = packageTempo(samples, rate, onsets);
+  if (found === null) return [];
+  const tried = TIMES.map((t) => found * t).filter((bpm) => bpm >= BEATEN.least && bpm <= BEATEN.most);
+  return tried
+    .map((bpm) =>
+      placesOf(bpm, flux, onsets)
+        .map((choice) => ({ choice, worth: worthOf(choice, flux, onsets) }))
+        .reduce((a, b) => (b.worth > a.worth ? b : a)),
+    )
+    .sort((a, b) => b.worth - a.worth)
+    .map((c) => c.choice)
+    .filter((c, i, all) => all.findIndex((o) => Math.abs(o.bpm / c.bpm - 1) < 0.03) === i);
+}
+
+function packageTempo(samples: Float32Array, rate: number, onsets: readonly HeardOnset[]): number | null {
+  // The package knows one rate only.
+  const long = Math.min(samples.length / rate, LOOKED_AT);
+  const from = Math.max(0, Math.min(busiest(onsets, long), samples.length / rate - long));
+  const at = (i: number): number => samples[Math.floor((from + i / 44_100) * rate)] ?? 0;
+  const part = Float32Array.from({ length: Math.floor(long * 44_100) }, (_, i) => at(i));
+  try {
+    const { tempo } = new MusicTempo(part, { timeStep: 441 / 44_100, hopSize: 441 });
+    const bpm = Number(tempo);
+    return Number.isFinite(bpm) && bpm > 0 ? bpm : null;
+  } catch {
+    // It throws words where there is nothing to find.
+    return null;
+  }
+}
+
+/** Where the seconds begin in which most is struck. */
+function busiest(onsets: readonly HeardOnset[], long: number): number {
+  let [best, most, end] = [0, 0, 0];
+  onsets.forEach((o, i) => {
+    while (end < onsets.length && (onsets[end]?.at ?? 0) < o.at + long) end++;
+    if (end - i > most) [best, most] = [o.at, end - i];
+  });
+  return Math.max(0, best - 0.1);
+}
+
+/**
+ * Beats near a tempo, as they go along with what is played; and the same beats moved so that the first stroke is on one,
+ * which is where recordings of a phrase begin.
+ */
+function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): readonly BeatChoice[] {
+  const path = laid(60 / bpm / flux.hop, flux.all).map((n) => n * flux.hop);
+  const drawn = smoothed(path.map((t) => near(onsets, t)?.at ?? t));
+  const [from, to] = [onsets[0]?.at ?? 0, onsets.at(-1)?.at ?? 0];
+  const beats = reaching(drawn, from - NEAR, to + NEAR);
+  const k = beats.findIndex((t) => t > from + NEAR);
+  const [next, after] = [beats[k] ?? 0, beats[k + 1] ?? 0];
+  const share = k >= 0 && after > next ? (next - from) / (after - next) : 0;
+  const moved = [1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4].find((f) => Math.abs(f - share) * (after - next) < NEAR);
+  const all = [beats, ...(moved === undefined ? [] : [reaching(earlier(drawn, moved), from - NEAR, to + NEAR)])];
+  return all.map((laidOut) => {
+    const struck = laidOut.filter((t) => near(onsets, t) !== null).length / Math.max(1, laidOut.length);
+    return { bpm: tempoOf(laidOut) ?? bpm, beats: laidOut, first: firstOf(laidOut, flux, onsets), struck };
+  });
+}
+
+/** Beats moved towards the beginning by a share of a beat. */
+function earlier(beats: readonly number[], share: number): readonly number[] {
+  return beats.map((b, i) => b - share * ((beats[i + 1] ?? b) - b || b - (beats[i - 1] ?? b)));
+}
+
+/** Beats from one moment to another: gone on with at both ends where they do not reach, cut where they reach over. */
+function reaching(beats: readonly number[], from: number, to: number): readonly number[] {
+  if (beats.length < 2) return beats;
+  const all = [...beats];
+  for (let gap = (all[1] ?? 0) - (all[0] ?? 0); gap > 0.1 && (all[0] ?? 0) - gap >= from;)
+    all.unshift((all[0] ?? 0) - gap);
+  for (let gap = (all.at(-1) ?? 0) - (all.at(-2) ?? 0); gap > 0.1 && (all.at(-1) ?? 0) + gap <= to;)
+    all.push((all.at(-1) ?? 0) + gap);
+  return all.filter((t) => t >= from && t <= to);
+}
+
+function near(onsets: readonly HeardOnset[], at: number): HeardOnset | null {
+  let best: HeardOnset | null = null;
+  let [low, high] = [0, onsets.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if ((onsets[mid]?.at ?? 0) < at) low = mid + 1;
+    else high = mid;
+  }
+  for (const o of [onsets[low - 1], onsets[low]])
+    if (o && Math.abs(o.at - at) <= NEAR && (!best || Math.abs(o.at - at) < Math.abs(best.at - at))) best = o;
+  return best;
+}
+
+/** Frames of beats so many frames apart that lie on what is new and come evenly. */
+function laid(period: number, all: Float32Array): readonly number[] {
+  const [closest, widest] = [Math.round(period * 0.8), Math.round(period * 1.25)];
+  const cost = Float64Array.from({ length: widest + 1 }, (_, d) =>
+    d < closest ? 0 : -EVEN * Math.log(d / period) ** 2,
+  );
+  const score = new Float64Array(all.length);
+  const back = new Int32Array(all.length).fill(-1);
+  const mean = Math.max(1e-6, sum([...all]) / Math.max(1, all.length));
+  for (let n = 0; n < all.length; n++) {
+    let [best, from] = [0, -1];
+    for (let d = closest; d <= widest && d <= n; d++) {
+      const s = (score[n - d] ?? 0) + (cost[d] ?? 0);
+      if (s > best) [best, from] = [s, n - d];
+    }
+    score[n] = Math.max(all[n] ?? 0, ((all[n - 1] ?? 0) + (all[n + 1] ?? 0)) * 0.4) / mean / 10 + best;
+    back[n] = from;
+  }
+  let last = Math.max(0, all.length - Math.round(period));
+  for (let n = last; n < all.length; n++) if ((score[n] ?? 0) > (score[last] ?? 0)) last = n;
+  const path: number[] = [];
+  for (let n = last; n >= 0; n = back[n] ?? -1) path.push(n);
+  return path.reverse();
+}
+
+/** Beats on a line through their neighbours: one stroke that strays does not bend the grid. */
+function smoothed(drawn: readonly number[]): readonly number[] {
+  const reach = 4;
+  return drawn.map((own, i) => {
+    const from = Math.max(0, i - reach);
+    const some = drawn.slice(from, i + reach + 1);
+    return line(some, i - from) ?? own;
+  });
+}
+
+/** The value at a place on the line that fits numbers best, without the ones that lie far from it. */
+function line(values: readonly number[], place: number): number | null {
+  let kept = values.map((v, i) => ({ v, i }));
+  for (let round = 0; round < 2; round++) {
+    const n = kept.length;
+    if (n < 2) return null;
+    const [mi, mv] = [sum(kept.map((k) => k.i)) / n, sum(kept.map((k) => k.v)) / n];
+    const slope = sum(kept.map((k) => (k.i - mi) * (k.v - mv))) / Math.max(1e-9, sum(kept.map((k) => (k.i - mi) ** 2)));
+    const at = (i: number): number => mv + slope * (i - mi);
+    const off = kept.map((k) => Math.abs(k.v - at(k.i)));
+    const usual = [...off].sort((a, b) => a - b)[Math.floor(n / 2)] ?? 0;
+    if (round === 1) return at(place);
+    kept = kept.filter((_, k) => (off[k] ?? 0) <= Math.max(0.006, usual * 2.5));
+  }
+  return null;
+}
+
+/** Beats a minute in the middle of some beats. */
+function tempoOf(beats: readonly number[]): number | null {
+  const gaps = beats.slice(1).map((b, i) => b - (beats[i] ?? 0));
+  if (gaps.length < 2) return null;
+  const sorted = [...gaps].sort((a, b) => a - b);
+  const inner = sorted.slice(Math.floor(sorted.length * 0.25), Math.ceil(sorted.length * 0.75));
+  return (60 * inner.length) / sum(inner);
+}
+
+/**
+ * What a way to beat is worth: strong beats, weak places between them, beats that come round with the bar, and a tempo
+ * that people beat.
+ */
+function worthOf({ bpm, beats, struck }: BeatChoice, flux: Flux, onsets: readonly HeardOnset[]): number {
+  if (beats.length < 3) return -Infinity;
+  const at = (t: number): number => newAt(flux.all, flux.hop, t);
+  const on = sum(beats.map(at)) / beats.length;
+  const between = beats.slice(1).map((b, i) => (b + (beats[i] ?? 0)) / 2);
+  const off = sum(between.map(at)) / Math.max(1, between.length);
+  const far = Math.log2(bpm / BEATEN.usual) / BEATEN.octaves;
+  const usual = sum(onsets.map((o) => at(o.at))) / onsets.length;
+  const round = Math.max(0, ...barsHeard(beats, flux).map((b) => b.alike - (b.beats === 4 ? 0 : 0.1)));
+  return (
+    (on - 0.5 * off) / Math.max(1e-6, usual) +
+    Math.exp(-0.5 * far * far) +
+    1.5 * round +
+    STRUCK * struck +
+    (near(onsets.slice(0, 1), beats[0] ?? -1) ? BEGINS : 0)
+  );
+}
+
+/** How much is new round a moment. */
+function newAt(curve: Float32Array, hop: number, at: number): number {
+  const n = Math.round(at / hop);
+  let most = 0;
+  for (let k = n - 4; k <= n + 4; k++) most = Math.max(most, curve[k] ?? 0);
+  return most;
+}
+
+/** A bar of so many beats, and how alike what is played in one is to the next: 1 for the same. */
+export interface BarChoice {
+  readonly beats: number;
+  readonly alike: number;
+}
+
+/** Places in a beat that are looked at: eighths, triplets and 16ths are among them. */
+const PLACES = 12;
+
+/**
+ * How alike beats are to those so many later, for bars of two to nine beats, the most alike first: what is played comes
+ * round with the bar. Empty where there are too few beats to tell.
+ */
+export function barsHeard(beats: readonly number[], flux: Flux): readonly BarChoice[] {
+  const rows = beats.slice(0, -1).map((b, i) => {
+    const gap = (beats[i + 1] ?? b) - b;
+    return Array.from({ length: PLACES }, (_, k) => b + (gap * k) / PLACES).flatMap((t) => [
+      newAt(flux.low, flux.hop, t),
+      newAt(flux.high, flux.hop, t),
+    ]);
+  });
+  // What all beats share tells nothing.
+  const mean = Array.from({ length: 2 * PLACES }, (_, k) => sum(rows.map((r) => r[k] ?? 0)) / Math.max(1, rows.length));
+  const bare = rows.map((r) => r.map((x, k) => x - (mean[k] ?? 0)));
+  const dot = (a: readonly number[], b: readonly number[]): number => sum(a.map((x, k) => x * (b[k] ?? 0)));
+  return [2, 3, 4, 5, 6, 7, 8, 9]
+    .filter((many) => bare.length >= many + Math.max(2, many / 2))
+    .map((many) => {
+      let [both, whole] = [0, 1e-9];
+      for (let i = 0; i + many < bare.length; i++) {
+        const [a, b] = [bare[i] ?? [], bare[i + many] ?? []];
+        both += dot(a, b);
+        whole += (dot(a, a) + dot(b, b)) / 2;
+      }
+      return { beats: many, alike: Math.max(0, both / whole) };
+    })
+    .sort((a, b) => b.alike - a.alike);
+}
+
+/** Which beat is the first 1: where bars begin low and strong, and what is heard first. */
+function firstOf(beats: readonly number[], flux: Flux, onsets: readonly HeardOnset[]): number {
+  const bar = 4;
+  const begins = onsets[0]?.at ?? 0;
+  const worth = Array.from({ length: Math.min(bar, beats.length) }, (_, k) => {
+    const ones = beats.filter((_, i) => i % bar === k);
+    const low = sum(ones.map((t) => newAt(flux.low, flux.hop, t))) / ones.length;
+    const all = sum(ones.map((t) => newAt(flux.all, flux.hop, t))) / ones.length;
+    const first = Math.abs((beats[k] ?? 0) - begins) < NEAR ? 1.5 : 0;
+    return low + 0.5 * all + first;
+  });
+  return worth.reduce((best, w, k) => (w > (worth[best] ?? 0) ? k : best), 0);
+}
