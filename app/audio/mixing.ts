@@ -140,3 +140,25 @@ function add(out: Float32Array, from: number, { sounding, begin, damped }: Voice
     if (index >= 0) out[index] = (out[index] ?? 0) + (samples[i] ?? 0) * gain * down;
   }
 }
+
+/** A blow that is to sound: seconds from the beginning, on what, and how hard. */
+export interface Blow {
+  readonly at: number;
+  readonly sound: Exclude<Sound, Spoken>;
+  readonly velocity: number;
+}
+
+/** Blows at any moments, as samples: a phrase along a record that does not keep one tempo. */
+export function blown(blows: readonly Blow[], seconds: number, rate: number): Float32Array<ArrayBuffer> {
+  const out = new Float32Array(Math.max(1, Math.round(seconds * rate)));
+  const bank = new Map<string, Float32Array>();
+  for (const { at, sound, velocity } of blows) {
+    const { name, gain } = playing(sound, velocity);
+    const samples = bank.get(name) ?? synthesise(name, rate);
+    bank.set(name, samples);
+    const from = Math.round(at * rate);
+    for (let i = Math.max(0, -from); i < samples.length && from + i < out.length; i++)
+      out[from + i] = (out[from + i] ?? 0) + gain * (samples[i] ?? 0);
+  }
+  return out;
+}

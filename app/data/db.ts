@@ -2,6 +2,7 @@ import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { moment } from '@core/base';
 import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
 import type { TabDraft } from '@core/formats';
+import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal } from '@core/shelf';
 import type { KeptTake } from '@core/take';
@@ -35,6 +36,8 @@ export class ShelfDb extends Dexie {
   removals!: EntityTable<Removal, 'id'>;
   boards!: EntityTable<Board, 'id'>;
   drafts!: EntityTable<TabDraft, 'id'>;
+  clips!: EntityTable<Clip, 'id'>;
+  listening!: EntityTable<Listening, 'id'>;
   aside!: Table<Aside, number>;
   /** A cache that may be dropped. */
   packs!: EntityTable<FactsPack, 'n'>;
@@ -60,18 +63,34 @@ export class ShelfDb extends Dexie {
     this.version(4).stores({ attempts: null });
     this.version(5).stores({ drills: 'id, &phrase, at' }).upgrade(drillsByTime);
     this.version(6).upgrade(talliesThatShow);
+    this.version(7).stores({ clips: 'id', listening: 'id, at' });
     this.use(gate(keeper, odd));
   }
 
   /** Every table that holds what the player made; the cache is not among them. */
   get own(): Table[] {
-    const { phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside } = this;
-    return [phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, aside] as Table[];
+    const { phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, clips, listening, aside } =
+      this;
+    return [
+      phrases,
+      tries,
+      tallies,
+      drills,
+      kept,
+      takes,
+      states,
+      removals,
+      boards,
+      drafts,
+      clips,
+      listening,
+      aside,
+    ] as Table[];
   }
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 60;
+const CURRENT = 70;
 
 /** Whether the database of a shelf is there in its newest form, so that opening it changes nothing. */
 export async function isCurrent(name: string): Promise<boolean> {

@@ -42,7 +42,19 @@ export function gate(keeper: Keeper, odd: (row: Odd) => void): Middleware<DBCore
 }
 
 /** Tables of what the player made; the others are a cache, or hold what no rule is for. */
-const RULED = ['phrases', 'tries', 'drills', 'takes', 'states', 'removals', 'boards', 'kept', 'drafts'] as const;
+const RULED = [
+  'phrases',
+  'tries',
+  'drills',
+  'takes',
+  'states',
+  'removals',
+  'boards',
+  'kept',
+  'drafts',
+  'clips',
+  'listening',
+] as const;
 type Ruled = (typeof RULED)[number];
 
 function isRuled(name: string): name is Ruled {

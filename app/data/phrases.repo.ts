@@ -200,6 +200,7 @@ export class PhrasesRepo {
         if (await db.phrases.get(id)) continue;
         await pagesRange(db, id).delete();
         await db.tallies.delete(id);
+        await db.clips.delete(id);
         for (const table of [db.takes, db.drills, db.states]) await table.where('phrase').equals(id).delete();
       }
     });

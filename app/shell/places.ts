@@ -20,6 +20,13 @@ export const PLACES: readonly Place[] = [
     load: () => import('../today/today.component').then((m) => m.TodayComponent),
   },
   {
+    digit: 2,
+    path: 'listen',
+    name: 'Listen',
+    ofPhrase: false,
+    load: () => import('../listen/listen.component').then((m) => m.ListenComponent),
+  },
+  {
     digit: 3,
     path: 'bench',
     name: 'Bench',

@@ -1,6 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { FilesApi } from '../data/files/files-api';
 import type { ExchangeEngine } from '../exchange/exchange.engine';
+import type { ListeningEngine } from '../listen/listening.engine';
 import type { IndexApi } from '../data/index/index-api';
 import type { Tell } from '../data/index/index-engine';
 
@@ -55,4 +56,10 @@ export function spawnSticking(): Worker {
 export function spawnExchange(): { readonly api: Remote<ExchangeEngine>; readonly end: () => void } {
   const worker = new Worker(new URL('./exchange.worker', import.meta.url), { type: 'module', name: 'exchange' });
   return { api: wrap<ExchangeEngine>(worker), end: () => worker.terminate() };
+}
+
+/** What listens to a recording, in a worker of its own; ending it breaks off whatever it does. */
+export function spawnListening(): { readonly api: Remote<ListeningEngine>; readonly end: () => void } {
+  const worker = new Worker(new URL('./listening.worker', import.meta.url), { type: 'module', name: 'listening' });
+  return { api: wrap<ListeningEngine>(worker), end: () => worker.terminate() };
 }

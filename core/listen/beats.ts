@@ -3,6 +3,8 @@ import { sum } from '../base';
 import type { Flux } from './flux';
 import type { HeardOnset } from './strokes-heard';
 
+const { abs, ceil, exp, floor, log, log2, max, min, round } = Math;
+
 /** A beat that is proposed: quarters a minute and where the beats lie. */
 export interface BeatChoice {
   /** Beats a minute, in the middle of the recording. */
@@ -17,8 +19,6 @@ export interface BeatChoice {
 
 /** At most so many seconds are given to the search for a tempo: it takes as long again for each. */
 const LOOKED_AT = 45;
-/** Beats come 10 ms late from the package, always. */
-const LATE = 0.0105;
 /** Tempos that are beaten, in beats a minute, and the one that is beaten most. */
 const BEATEN = { least: 45, most: 230, usual: 108, octaves: 0.62 } as const;
 /** The package counts double or half at times, and in threes. */
@@ -60,15 +60,15 @@ export function beatsHeard(
     )
     .sort((a, b) => b.worth - a.worth)
     .map((c) => c.choice)
-    .filter((c, i, all) => all.findIndex((o) => Math.abs(o.bpm / c.bpm - 1) < 0.03) === i);
+    .filter((c, i, all) => all.findIndex((o) => abs(o.bpm / c.bpm - 1) < 0.03) === i);
 }
 
 function packageTempo(samples: Float32Array, rate: number, onsets: readonly HeardOnset[]): number | null {
   // The package knows one rate only.
-  const long = Math.min(samples.length / rate, LOOKED_AT);
-  const from = Math.max(0, Math.min(busiest(onsets, long), samples.length / rate - long));
-  const at = (i: number): number => samples[Math.floor((from + i / 44_100) * rate)] ?? 0;
-  const part = Float32Array.from({ length: Math.floor(long * 44_100) }, (_, i) => at(i));
+  const long = min(samples.length / rate, LOOKED_AT);
+  const from = max(0, min(busiest(onsets, long), samples.length / rate - long));
+  const at = (i: number): number => samples[floor((from + i / 44_100) * rate)] ?? 0;
+  const part = Float32Array.from({ length: floor(long * 44_100) }, (_, i) => at(i));
   try {
     const { tempo } = new MusicTempo(part, { timeStep: 441 / 44_100, hopSize: 441 });
     const bpm = Number(tempo);
@@ -86,11 +86,12 @@ function busiest(onsets: readonly HeardOnset[], long: number): number {
     while (end < onsets.length && (onsets[end]?.at ?? 0) < o.at + long) end++;
     if (end - i > most) [best, most] = [o.at, end - i];
   });
-  return Math.max(0, best - 0.1);
+  return max(0, best - 0.1);
 }
 
 /**
- * Beats near a tempo, as they go along with what is played; and the same beats moved so that the first stroke is on one,
+ * Beats near a tempo, as they go along with what is played; and the same beats moved so that the first stroke is on
+ * one,
  * which is where recordings of a phrase begin.
  */
 function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): readonly BeatChoice[] {
@@ -101,10 +102,10 @@ function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): reado
   const k = beats.findIndex((t) => t > from + NEAR);
   const [next, after] = [beats[k] ?? 0, beats[k + 1] ?? 0];
   const share = k >= 0 && after > next ? (next - from) / (after - next) : 0;
-  const moved = [1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4].find((f) => Math.abs(f - share) * (after - next) < NEAR);
+  const moved = [1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4].find((f) => abs(f - share) * (after - next) < NEAR);
   const all = [beats, ...(moved === undefined ? [] : [reaching(earlier(drawn, moved), from - NEAR, to + NEAR)])];
   return all.map((laidOut) => {
-    const struck = laidOut.filter((t) => near(onsets, t) !== null).length / Math.max(1, laidOut.length);
+    const struck = laidOut.filter((t) => near(onsets, t) !== null).length / max(1, laidOut.length);
     return { bpm: tempoOf(laidOut) ?? bpm, beats: laidOut, first: firstOf(laidOut, flux, onsets), struck };
   });
 }
@@ -134,29 +135,27 @@ function near(onsets: readonly HeardOnset[], at: number): HeardOnset | null {
     else high = mid;
   }
   for (const o of [onsets[low - 1], onsets[low]])
-    if (o && Math.abs(o.at - at) <= NEAR && (!best || Math.abs(o.at - at) < Math.abs(best.at - at))) best = o;
+    if (o && abs(o.at - at) <= NEAR && (!best || abs(o.at - at) < abs(best.at - at))) best = o;
   return best;
 }
 
 /** Frames of beats so many frames apart that lie on what is new and come evenly. */
 function laid(period: number, all: Float32Array): readonly number[] {
-  const [closest, widest] = [Math.round(period * 0.8), Math.round(period * 1.25)];
-  const cost = Float64Array.from({ length: widest + 1 }, (_, d) =>
-    d < closest ? 0 : -EVEN * Math.log(d / period) ** 2,
-  );
+  const [closest, widest] = [round(period * 0.8), round(period * 1.25)];
+  const cost = Float64Array.from({ length: widest + 1 }, (_, d) => (d < closest ? 0 : -EVEN * log(d / period) ** 2));
   const score = new Float64Array(all.length);
   const back = new Int32Array(all.length).fill(-1);
-  const mean = Math.max(1e-6, sum([...all]) / Math.max(1, all.length));
+  const mean = max(1e-6, sum([...all]) / max(1, all.length));
   for (let n = 0; n < all.length; n++) {
     let [best, from] = [0, -1];
     for (let d = closest; d <= widest && d <= n; d++) {
       const s = (score[n - d] ?? 0) + (cost[d] ?? 0);
       if (s > best) [best, from] = [s, n - d];
     }
-    score[n] = Math.max(all[n] ?? 0, ((all[n - 1] ?? 0) + (all[n + 1] ?? 0)) * 0.4) / mean / 10 + best;
+    score[n] = max(all[n] ?? 0, ((all[n - 1] ?? 0) + (all[n + 1] ?? 0)) * 0.4) / mean / 10 + best;
     back[n] = from;
   }
-  let last = Math.max(0, all.length - Math.round(period));
+  let last = max(0, all.length - round(period));
   for (let n = last; n < all.length; n++) if ((score[n] ?? 0) > (score[last] ?? 0)) last = n;
   const path: number[] = [];
   for (let n = last; n >= 0; n = back[n] ?? -1) path.push(n);
@@ -167,7 +166,7 @@ function laid(period: number, all: Float32Array): readonly number[] {
 function smoothed(drawn: readonly number[]): readonly number[] {
   const reach = 4;
   return drawn.map((own, i) => {
-    const from = Math.max(0, i - reach);
+    const from = max(0, i - reach);
     const some = drawn.slice(from, i + reach + 1);
     return line(some, i - from) ?? own;
   });
@@ -180,12 +179,12 @@ function line(values: readonly number[], place: number): number | null {
     const n = kept.length;
     if (n < 2) return null;
     const [mi, mv] = [sum(kept.map((k) => k.i)) / n, sum(kept.map((k) => k.v)) / n];
-    const slope = sum(kept.map((k) => (k.i - mi) * (k.v - mv))) / Math.max(1e-9, sum(kept.map((k) => (k.i - mi) ** 2)));
+    const slope = sum(kept.map((k) => (k.i - mi) * (k.v - mv))) / max(1e-9, sum(kept.map((k) => (k.i - mi) ** 2)));
     const at = (i: number): number => mv + slope * (i - mi);
-    const off = kept.map((k) => Math.abs(k.v - at(k.i)));
-    const usual = [...off].sort((a, b) => a - b)[Math.floor(n / 2)] ?? 0;
+    const off = kept.map((k) => abs(k.v - at(k.i)));
+    const usual = [...off].sort((a, b) => a - b)[floor(n / 2)] ?? 0;
     if (round === 1) return at(place);
-    kept = kept.filter((_, k) => (off[k] ?? 0) <= Math.max(0.006, usual * 2.5));
+    kept = kept.filter((_, k) => (off[k] ?? 0) <= max(0.006, usual * 2.5));
   }
   return null;
 }
@@ -195,7 +194,7 @@ function tempoOf(beats: readonly number[]): number | null {
   const gaps = beats.slice(1).map((b, i) => b - (beats[i] ?? 0));
   if (gaps.length < 2) return null;
   const sorted = [...gaps].sort((a, b) => a - b);
-  const inner = sorted.slice(Math.floor(sorted.length * 0.25), Math.ceil(sorted.length * 0.75));
+  const inner = sorted.slice(floor(sorted.length * 0.25), ceil(sorted.length * 0.75));
   return (60 * inner.length) / sum(inner);
 }
 
@@ -208,13 +207,13 @@ function worthOf({ bpm, beats, struck }: BeatChoice, flux: Flux, onsets: readonl
   const at = (t: number): number => newAt(flux.all, flux.hop, t);
   const on = sum(beats.map(at)) / beats.length;
   const between = beats.slice(1).map((b, i) => (b + (beats[i] ?? 0)) / 2);
-  const off = sum(between.map(at)) / Math.max(1, between.length);
-  const far = Math.log2(bpm / BEATEN.usual) / BEATEN.octaves;
+  const off = sum(between.map(at)) / max(1, between.length);
+  const far = log2(bpm / BEATEN.usual) / BEATEN.octaves;
   const usual = sum(onsets.map((o) => at(o.at))) / onsets.length;
-  const round = Math.max(0, ...barsHeard(beats, flux).map((b) => b.alike - (b.beats === 4 ? 0 : 0.1)));
+  const round = max(0, ...barsHeard(beats, flux).map((b) => b.alike - (b.beats === 4 ? 0 : 0.1)));
   return (
-    (on - 0.5 * off) / Math.max(1e-6, usual) +
-    Math.exp(-0.5 * far * far) +
+    (on - 0.5 * off) / max(1e-6, usual) +
+    exp(-0.5 * far * far) +
     1.5 * round +
     STRUCK * struck +
     (near(onsets.slice(0, 1), beats[0] ?? -1) ? BEGINS : 0)
@@ -223,9 +222,9 @@ function worthOf({ bpm, beats, struck }: BeatChoice, flux: Flux, onsets: readonl
 
 /** How much is new round a moment. */
 function newAt(curve: Float32Array, hop: number, at: number): number {
-  const n = Math.round(at / hop);
+  const n = round(at / hop);
   let most = 0;
-  for (let k = n - 4; k <= n + 4; k++) most = Math.max(most, curve[k] ?? 0);
+  for (let k = n - 4; k <= n + 4; k++) most = max(most, curve[k] ?? 0);
   return most;
 }
 
@@ -251,11 +250,11 @@ export function barsHeard(beats: readonly number[], flux: Flux): readonly BarCho
     ]);
   });
   // What all beats share tells nothing.
-  const mean = Array.from({ length: 2 * PLACES }, (_, k) => sum(rows.map((r) => r[k] ?? 0)) / Math.max(1, rows.length));
+  const mean = Array.from({ length: 2 * PLACES }, (_, k) => sum(rows.map((r) => r[k] ?? 0)) / max(1, rows.length));
   const bare = rows.map((r) => r.map((x, k) => x - (mean[k] ?? 0)));
   const dot = (a: readonly number[], b: readonly number[]): number => sum(a.map((x, k) => x * (b[k] ?? 0)));
   return [2, 3, 4, 5, 6, 7, 8, 9]
-    .filter((many) => bare.length >= many + Math.max(2, many / 2))
+    .filter((many) => bare.length >= many + max(2, many / 2))
     .map((many) => {
       let [both, whole] = [0, 1e-9];
       for (let i = 0; i + many < bare.length; i++) {
@@ -263,7 +262,7 @@ export function barsHeard(beats: readonly number[], flux: Flux): readonly BarCho
         both += dot(a, b);
         whole += (dot(a, a) + dot(b, b)) / 2;
       }
-      return { beats: many, alike: Math.max(0, both / whole) };
+      return { beats: many, alike: max(0, both / whole) };
     })
     .sort((a, b) => b.alike - a.alike);
 }
@@ -272,11 +271,11 @@ export function barsHeard(beats: readonly number[], flux: Flux): readonly BarCho
 function firstOf(beats: readonly number[], flux: Flux, onsets: readonly HeardOnset[]): number {
   const bar = 4;
   const begins = onsets[0]?.at ?? 0;
-  const worth = Array.from({ length: Math.min(bar, beats.length) }, (_, k) => {
+  const worth = Array.from({ length: min(bar, beats.length) }, (_, k) => {
     const ones = beats.filter((_, i) => i % bar === k);
     const low = sum(ones.map((t) => newAt(flux.low, flux.hop, t))) / ones.length;
     const all = sum(ones.map((t) => newAt(flux.all, flux.hop, t))) / ones.length;
-    const first = Math.abs((beats[k] ?? 0) - begins) < NEAR ? 1.5 : 0;
+    const first = abs((beats[k] ?? 0) - begins) < NEAR ? 1.5 : 0;
     return low + 0.5 * all + first;
   });
   return worth.reduce((best, w, k) => (w > (worth[best] ?? 0) ? k : best), 0);

@@ -1,6 +1,9 @@
 import { count } from '../base';
 
-/** A stroke that is written, and when the record would have it, in seconds; with how it is called: "bar 1, the a of 2". */
+/**
+ * A stroke that is written, and when the record would have it, in seconds; with how it is called: "bar 1, the a of
+ * 2".
+ */
 export interface Written {
   readonly at: number;
   readonly where: string;
@@ -22,7 +25,8 @@ const SAME = 0.05;
  * What differs between a record and what was written from it: each stroke has at most one beside it, the nearest pairs
  * first. `where` says how a moment of the record is called.
  * @example
- * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words // => ["Heard, not written: bar 1, 2.", "1 stroke of the record beside 1 written one, 10 ms apart on average."]
+ * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words // => ["Heard, not written: bar
+ * 1, 2.", "1 stroke of the record beside 1 written one, 10 ms apart on average."]
  */
 export function besideRecord(
   written: readonly Written[],

@@ -12,3 +12,4 @@ export * from './rounds';
 export * from './beside';
 export * from './slower';
 export * from './peaks';
+export * from './kept';

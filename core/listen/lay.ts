@@ -48,7 +48,8 @@ export function evenLay(bpm: number, first: number, meter: Meter): Lay {
 }
 
 /**
- * The grid that goes along with proposed beats, in a meter, with a mark at every bar line between them. Null where there
+ * The grid that goes along with proposed beats, in a meter, with a mark at every bar line between them. Null where
+ * there
  * are not two beats.
  */
 export function layOf({ beats, first }: BeatChoice, meter: Meter): Lay | null {
@@ -67,7 +68,8 @@ export function layOf({ beats, first }: BeatChoice, meter: Meter): Lay | null {
 }
 
 /**
- * A grid from taps on the beat: each tap means the stroke beside it, and what is tapped is evened out. The first tap is a
+ * A grid from taps on the beat: each tap means the stroke beside it, and what is tapped is evened out. The first tap
+ * is a
  * 1. Null for fewer than three taps, or where they are no tempo.
  * @example
  * layFromTaps([1, 1.51, 1.99, 2.5], [], meter(4, 4)).marks.length // => 2
@@ -128,7 +130,8 @@ export function bpmAt(lay: Lay, tick: number): number {
 }
 
 /**
- * A grid whose tick lies at another moment: bent there, and as it was from the marks beside it on. Null where that would
+ * A grid whose tick lies at another moment: bent there, and as it was from the marks beside it on. Null where that
+ * would
  * be slower or faster than can be counted.
  */
 export function bent(lay: Lay, tick: number, at: number): Lay | null {
@@ -163,7 +166,8 @@ export function moved(lay: Lay, seconds: number, ticksOver = 0): Lay {
 }
 
 /**
- * The same beats counted twice as fast, or half: 2 and 1/2. The first 1 stays where it is. Null where nobody counts that.
+ * The same beats counted twice as fast, or half: 2 and 1/2. The first 1 stays where it is. Null where nobody counts
+ * that.
  */
 export function recounted(lay: Lay, times: number): Lay | null {
   const marks = lay.marks.map((m) => ({ ...m, tick: Math.round(m.tick * times) }));

@@ -62,17 +62,21 @@ export interface Stretch {
   readonly many: number;
 }
 
-/** Ticks from the first line of a stretch at which its strokes lie, with fractions; those a little before it are on it. */
+/**
+ * Ticks from the first line of a stretch at which its strokes lie, with fractions; those a little before it are on
+ * it.
+ */
 export function ticksIn({ lay, first, many }: Stretch, onsets: readonly { readonly at: number }[]): readonly number[] {
   const bar = barTicks(lay.meter);
   return onsets
     .map((o) => layTick(lay, o.at) - first * bar)
-    .filter((t) => t > -bar / 64 && t < many * bar - bar / 64)
+    .filter((t) => t > 0 - bar / 64 && t < many * bar - bar / 64)
     .map((t) => Math.max(0, t));
 }
 
 /**
- * The strokes of a stretch on the slots of a grid, with what the player said of them. One slot has one stroke: what lies
+ * The strokes of a stretch on the slots of a grid, with what the player said of them. One slot has one stroke: what
+ * lies
  * twice on it is the surer one.
  */
 export function readStrokes(
@@ -91,7 +95,7 @@ export function readStrokes(
     const word = correctionOf(said, o.at);
     if (word?.gone) continue;
     const tick = layTick(lay, o.at) - first * bar;
-    if (tick <= -bar / 64 || tick >= length - bar / 64) continue;
+    if (tick <= 0 - bar / 64 || tick >= length - bar / 64) continue;
     const slot = word?.slot ?? onGrid(Math.max(0, tick), { ...choice, meter });
     if (slot < 0 || slot >= length) continue;
     const due = layMoment(lay, slot + first * bar);

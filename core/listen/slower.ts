@@ -1,4 +1,9 @@
-/** Lengths in ms: half a piece of what rings, how far a fitting piece is sought, what is copied, what comes before it. */
+const { PI, cos, max, min, round, sqrt } = Math;
+
+/**
+ * Lengths in ms: half a piece of what rings, how far a fitting piece is sought, what is copied, what comes before
+ * it.
+ */
 const MS = { half: 12, seek: 8, keep: 35, before: 2 } as const;
 
 /** An attack: where it lies, and where it shall lie, in samples. */
@@ -24,7 +29,7 @@ export function paced(
   length: number,
   attacks: readonly Moved[],
 ): Float32Array<ArrayBuffer> {
-  const ms = (v: number): number => Math.round((rate * v) / 1000);
+  const ms = (v: number): number => round((rate * v) / 1000);
   const before = ms(MS.before);
   const y = new Float32Array(length);
   const used = attacks.filter(
@@ -40,11 +45,11 @@ export function paced(
       from: marks[k] ?? 0,
       to: marks[k + 1] ?? 0,
       // It reaches into what comes before the next attack, where the two are cross-faded.
-      length: Math.max(0, (starts[k + 1] ?? 0) - at + (last ? 0 : before)),
+      length: max(0, (starts[k + 1] ?? 0) - at + (last ? 0 : before)),
     });
     for (let i = 0; i < slice.length && at + i < length; i++) {
       if (at + i < 0) continue;
-      const fade = Math.min(1, k > 0 ? (i + 1) / before : 1, last ? 1 : (slice.length - i) / before);
+      const fade = min(1, k > 0 ? (i + 1) / before : 1, last ? 1 : (slice.length - i) / before);
       y[at + i] = (y[at + i] ?? 0) + (slice[i] ?? 0) * fade;
     }
   }
@@ -62,8 +67,8 @@ export function slower(
   onsets: readonly number[],
   rate: number,
 ): Float32Array<ArrayBuffer> {
-  const attacks = onsets.map((o) => ({ from: o, to: Math.round(o / speed) }));
-  return paced(x, rate, Math.round(x.length / speed), attacks);
+  const attacks = onsets.map((o) => ({ from: o, to: round(o / speed) }));
+  return paced(x, rate, round(x.length / speed), attacks);
 }
 
 interface Slice {
@@ -73,29 +78,25 @@ interface Slice {
 }
 
 function sliceOf(x: Float32Array, rate: number, { from, to, length }: Slice): Float32Array {
-  const ms = (v: number): number => Math.round((rate * v) / 1000);
+  const ms = (v: number): number => round((rate * v) / 1000);
   const [half, seek] = [ms(MS.half), ms(MS.seek)];
   const whole = 2 * half;
-  const copied = Math.max(0, Math.min(ms(MS.keep), to - from, length));
+  const copied = max(0, min(ms(MS.keep), to - from, length));
   const slice = new Float32Array(length);
   slice.set(x.subarray(from, from + copied));
   const tail = from + copied;
   const [room, span] = [to - tail, length - copied];
   if (room <= whole || span <= 0) return slice;
-  const window = Float32Array.from(
-    { length: whole },
-    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / whole),
-  );
+  const window = Float32Array.from({ length: whole }, (_, i) => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / whole));
   // The first piece goes on exactly where the copy ends.
   let last = tail - whole;
   for (let p = -half; p < span; p += half) {
     const natural = last + half;
-    const want = Math.round(tail - half + ((p + half) * (room - half)) / Math.max(half, span));
-    const best =
-      p < 0 ? natural : alike(x, natural, half, Math.max(from, want - seek), Math.min(to - whole, want + seek));
-    last = Math.max(from, Math.min(to - whole, best));
+    const want = round(tail - half + ((p + half) * (room - half)) / max(half, span));
+    const best = p < 0 ? natural : alike(x, natural, half, max(from, want - seek), min(to - whole, want + seek));
+    last = max(from, min(to - whole, best));
     const o = copied + p;
-    for (let i = Math.max(0, copied - o); i < whole && o + i < length; i++)
+    for (let i = max(0, copied - o); i < whole && o + i < length; i++)
       slice[o + i] = (slice[o + i] ?? 0) + (x[last + i] ?? 0) * (window[i] ?? 0);
   }
   return slice;
@@ -111,7 +112,7 @@ function alike(x: Float32Array, natural: number, half: number, from: number, to:
       both += (x[natural + i] ?? 0) * b;
       own += b * b;
     }
-    const score = both / Math.sqrt(own);
+    const score = both / sqrt(own);
     if (score > most) [most, best] = [score, c];
   }
   return best;

@@ -11,6 +11,8 @@ export interface HeardOnset {
 
 /** A peak has at least this much new in it. */
 const LEAST = 0.03;
+/** A usual peak has at least this much: where there is noise alone, no peak is usual. */
+const USUAL = 0.2;
 /** Seconds round a peak in which it is the highest, round which it is compared, and from which the usual is taken. */
 const ALONE = 0.028;
 const BESIDE = { from: 0.033, to: 0.055 } as const;
@@ -25,7 +27,8 @@ const APART = 0.03;
 const SPEAKS = { all: 12, usual: 7.5, high: 6.6, beside: -74, middle: -91, upper: 44, against: -3.1 } as const;
 
 /**
- * The strokes of a recording, softest ghosts to crashes: peaks of what is new in it, each drawn to the attack it belongs
+ * The strokes of a recording, softest ghosts to crashes: peaks of what is new in it, each drawn to the attack it
+ * belongs
  * to. Notes of a bass, which are new only below, are none. Empty for silence.
  * @param samples one channel
  * @param rate samples a second
@@ -44,7 +47,7 @@ export function strokesHeard(
 export function strokesIn(samples: Float32Array, rate: number, flux: Flux): readonly HeardOnset[] {
   const { all, high, hop } = flux;
   const peaks = peaksOf(all, Math.max(1, Math.round(ALONE / hop)));
-  const usual = Math.max(LEAST, part([...peaks.map((n) => all[n] ?? 0)], 0.8));
+  const usual = Math.max(USUAL, part([...peaks.map((n) => all[n] ?? 0)], 0.8));
   const found: HeardOnset[] = [];
   for (const n of peaks) {
     const here = all[n] ?? 0;

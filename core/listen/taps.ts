@@ -37,7 +37,8 @@ const MOST_SLOTS = 512;
  * @example
  * quantiseTaps([0, 0.2, 0.4, 0.8].map((seconds) => ({ seconds, limb: 'R' }))).value.text // => "R R R - R"
  * quantiseTaps([{ seconds: 0, limb: 'R' }]).problems[0].code // => "too-few"
- * quantiseTaps([0, 0.4, 0.6, 1, 1.2].map((seconds) => ({ seconds, limb: 'R' }))).value.grid === GRID.triplets // => true
+ * quantiseTaps([0, 0.4, 0.6, 1, 1.2].map((seconds) => ({ seconds, limb: 'R' }))).value.grid === GRID.triplets // =>
+ * true
  */
 export function quantiseTaps(taps: readonly Tap[]): Read<TappedRhythm, 'too-few'> {
   const moments = together([...taps].sort((a, b) => a.seconds - b.seconds));

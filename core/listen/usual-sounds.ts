@@ -1,6 +1,7 @@
 /**
- * What strokes on usual kits bring into the bands, at once and while they ring, as logarithms of shares of the attack:
- * means over thirty made-up kits and the application’s own voices. Before anything was named, this is all that is known.
+ * What strokes on usual kits bring into the bands, at once and while they ring, as logarithms of shares of the
+ * attack: means over thirty made-up kits and the application’s own voices, and some strokes of those by themselves.
+ * Before anything was named, this is all that is known.
  */
 export const USUAL_SOUNDS: readonly (readonly [
   kind: 'kick' | 'drum' | 'cymbal',
@@ -36,4 +37,9 @@ export const USUAL_SOUNDS: readonly (readonly [
   ],
   ['cymbal', [-13.8, -13.8, -12.7, -10.9, -8.8, -5.8, -2.8, -0.1], [-13.8, -13.8, -12.3, -10.5, -8.2, -5.4, -2.1, 0.5]],
   ['cymbal', [-13.8, -13.7, -13.2, -11.7, -9.7, -6.2, -2.3, -0.1], [-13.8, -13.8, -13.1, -11.4, -9.2, -5.6, -1.7, 0.5]],
+  // What is brighter or deeper than most: a snare with loud wires, its rim, a stick laid across, a floor tom.
+  ['drum', [-8.5, -8.2, -3.6, -3.9, -7.2, -4.7, -2.6, -0.1], [-13.8, -13.5, -4.3, -4.8, -7.6, -4.8, -2.6, -0.3]],
+  ['drum', [-9.9, -9.9, -7.7, -2.4, -3.4, -2.8, -2.6, -0.3], [-13.8, -13.5, -12.7, -4.4, -4.7, -4.7, -3.1, -0.6]],
+  ['drum', [-10.6, -10.5, -8.6, -6.9, -5.0, -0.3, -3.6, -1.5], [-13.8, -13.8, -13.8, -13.8, -13.8, -5.0, -13.6, -12.6]],
+  ['drum', [-4.4, -2.9, -0.4, -4.2, -5.3, -4.7, -3.3, -1.6], [-8.0, -0.5, -3.8, -12.7, -12.8, -11.2, -9.2, -7.1]],
 ];

@@ -2,6 +2,9 @@ import FFT from 'fft.js';
 import { sum } from '../base';
 import { USUAL_SOUNDS } from './usual-sounds';
 
+// Taken out once: in a worker of tests every global is looked up anew.
+const { PI, ceil, cos, exp, log: ln, log10, max, min, round, sqrt } = Math;
+
 /** What can be told apart by ear alone: low, in the middle, bright. */
 export const HEARD_KINDS = ['kick', 'drum', 'cymbal'] as const;
 export type HeardKind = (typeof HEARD_KINDS)[number];
@@ -59,13 +62,13 @@ export function soundsOf(samples: Float32Array, rate: number, ats: readonly numb
   const short = spectrumOf(samples, rate, FRAME.early, () => false);
   const long = spectrumOf(samples, rate, FRAME.late, () => false);
   return ats.map((at) => {
-    const from = Math.round((at - 0.0005) * rate);
-    const before = from - Math.round(BEFORE * rate);
+    const from = round((at - 0.0005) * rate);
+    const before = from - round(BEFORE * rate);
     const over = (now: readonly number[], rang: readonly number[]): number[] =>
-      now.map((e, b) => Math.max(0, e - 1.2 * (rang[b] ?? 0)));
+      now.map((e, b) => max(0, e - 1.2 * (rang[b] ?? 0)));
     const early = over(struck(from), short(before - FRAME.early));
-    const late = over(long(from + Math.round(LATE * rate)), long(before - FRAME.late));
-    return { early, late, loud: 10 * Math.log10(sum(early) + 1e-12) };
+    const late = over(long(from + round(LATE * rate)), long(before - FRAME.late));
+    return { early, late, loud: 10 * log10(sum(early) + 1e-12) };
   });
 }
 
@@ -77,12 +80,12 @@ function spectrumOf(
   whole: (i: number) => boolean,
 ): (from: number) => readonly number[] {
   const fft = new FFT(size);
-  const hann = (i: number): number => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / size);
+  const hann = (i: number): number => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / size);
   const window = Float64Array.from({ length: size }, (_, i) => (whole(i) ? 1 : hann(i)));
   const weight = sum(Array.from(window, (w) => w * w));
   const frame: number[] = new Array<number>(size).fill(0);
-  const spectrum: number[] = fft.createComplexArray();
-  const edges = [...BANDS.map((f) => Math.max(1, Math.round((f * size) / rate))), size / 2];
+  const spectrum = new Array<number>(2 * size).fill(0);
+  const edges = [...BANDS.map((f) => max(1, round((f * size) / rate))), size / 2];
   return (from) => {
     for (let i = 0; i < size; i++) frame[i] = (samples[from + i] ?? 0) * (window[i] ?? 0);
     fft.realTransform(spectrum, frame);
@@ -101,16 +104,16 @@ type Point = readonly number[];
 function placeOf({ early, late }: Pick<StrokeSound, 'early' | 'late'>): Point {
   const whole = sum(early) + 1e-12;
   const ringing = sum(late) + 1e-12;
-  const log = (e: number, of: number): number => Math.log(EMPTY + e / of);
+  const share = (e: number, of: number): number => ln(EMPTY + e / of);
   const part = (all: readonly number[], from: number, to: number): number => sum(all.slice(from, to));
   const dies = (from: number, to: number): number =>
-    Math.log((part(late, from, to) + EMPTY * whole) / (part(early, from, to) + EMPTY * whole));
+    ln((part(late, from, to) + EMPTY * whole) / (part(early, from, to) + EMPTY * whole));
   return [
-    ...early.map((e) => log(e, whole)),
-    ...late.map((e) => RINGS * log(e, ringing)),
+    ...early.map((e) => share(e, whole)),
+    ...late.map((e) => RINGS * share(e, ringing)),
     RINGS * dies(0, 3),
     RINGS * dies(6, 8),
-    RINGS * Math.log((ringing + EMPTY * whole) / whole),
+    RINGS * ln((ringing + EMPTY * whole) / whole),
   ];
 }
 
@@ -167,7 +170,7 @@ function proposal(place: Point, examples: readonly Example[]): Proposal {
   const far = new Map<string, { readonly kinds: readonly HeardKind[]; readonly near: number[] }>();
   for (const e of examples) {
     const key = e.kinds.join('+');
-    const d = e.against + Math.sqrt(sum(e.place.map((x, k) => (x - (place[k] ?? 0)) ** 2)));
+    const d = e.against + sqrt(sum(e.place.map((x, k) => (x - (place[k] ?? 0)) ** 2)));
     const known = far.get(key);
     if (known) known.near.push(d);
     else far.set(key, { kinds: e.kinds, near: [d] });
@@ -175,17 +178,17 @@ function proposal(place: Point, examples: readonly Example[]): Proposal {
   const ranked = [...far.values()]
     .map(({ kinds, near }) => {
       // The nearest few of each: one odd example does not decide.
-      const few = near.sort((a, b) => a - b).slice(0, Math.min(NEAREST, Math.ceil(near.length / 2)));
+      const few = near.sort((a, b) => a - b).slice(0, min(NEAREST, ceil(near.length / 2)));
       return { kinds, far: sum(few) / few.length };
     })
     .sort((a, b) => a.far - b.far);
   const [first, second] = ranked;
   if (!first) return { kinds: ['drum'], sure: 0 };
-  const sure = second ? 1 / (1 + Math.exp(-2.2 * (second.far - first.far))) : 1;
+  const sure = second ? 1 / (1 + exp(-2.2 * (second.far - first.far))) : 1;
   return { kinds: first.kinds, sure };
 }
 
 const USUAL: readonly Named[] = USUAL_SOUNDS.map(([kind, early, late]) => ({
   kinds: [kind],
-  sound: { early: early.map(Math.exp), late: late.map(Math.exp), loud: 0 },
+  sound: { early: early.map((e) => exp(e)), late: late.map((e) => exp(e)), loud: 0 },
 }));

@@ -1,5 +1,6 @@
 import type { Attempt, DrillState } from '../drill';
 import type { Phrase } from '../recipe';
+import { CLIP_LIMITS, type Clip } from '../listen';
 import type { KeptTake } from '../take';
 import { BOARD_LIMITS, type Board } from './board';
 import type { Named } from './named';
@@ -15,6 +16,8 @@ export interface ShelfContents {
   readonly states: readonly KeptState[];
   readonly removals: readonly Removal[];
   readonly boards: readonly Board[];
+  /** Bars of records that are kept with phrases. */
+  readonly clips: readonly Clip[];
   /** Settings, kits, limbs, maps, latencies, levels, habits, each under its name. */
   readonly named: readonly Named[];
   /** Parts of which only a later version knows. */
@@ -29,6 +32,7 @@ export const EMPTY_SHELF: ShelfContents = Object.freeze({
   states: [],
   removals: [],
   boards: [],
+  clips: [],
   named: [],
   others: {},
 });
@@ -44,5 +48,6 @@ export const SHELF_LIMITS = Object.freeze({
   states: 600_000,
   removals: MOST_REMOVALS,
   boards: BOARD_LIMITS.kept,
+  clips: CLIP_LIMITS.clips,
   named: 200,
 });

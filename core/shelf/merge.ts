@@ -76,6 +76,11 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
         ),
       ),
     ),
+    clips: byId(
+      [...united(a.clips, b.clips, (x, y) => (x.at === y.at ? greater(x, y) : x.at > y.at ? x : y))]
+        .sort((x, y) => y.at - x.at || idOrder(x, y))
+        .slice(0, SHELF_LIMITS.clips),
+    ),
     named: mergedNames(a, b),
     others: mergedOthers(a.others, b.others),
   };

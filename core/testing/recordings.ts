@@ -17,12 +17,14 @@ export interface Blow {
 /** A way to make a sound: samples that begin with its attack. */
 export type MadeKit = (sound: Struck, gain: number) => Float32Array;
 
-const TAU = 2 * Math.PI;
+// Taken out once: a test runner looks every global up anew, for every sample.
+const { exp, floor, max, min, PI, round, sin } = Math;
+const TAU = 2 * PI;
 
 function made(seconds: number, rate: number, wave: (t: number, i: number) => number): Float32Array {
-  return Float32Array.from({ length: Math.round(seconds * rate) }, (_, i) => {
-    const end = Math.min(1, (seconds - i / rate) / 0.01);
-    return wave(i / rate, i) * Math.max(0, end);
+  return Float32Array.from({ length: round(seconds * rate) }, (_, i) => {
+    const end = min(1, (seconds - i / rate) / 0.01);
+    return wave(i / rate, i) * max(0, end);
   });
 }
 
@@ -48,7 +50,7 @@ export function randomKit(seed: number, rate: number): MadeKit {
   const hat = { ring: between(0.025, 0.06), noise: between(0.4, 1) };
   const ride = { ring: between(0.3, 0.7), ping: between(2300, 4200), noise: between(0.2, 0.5) };
   const phases = metal.map(() => between(0, TAU));
-  const ringing = (t: number): number => metal.reduce((s, f, k) => s + Math.sin(TAU * f * t + (phases[k] ?? 0)), 0) / 4;
+  const ringing = (t: number): number => metal.reduce((s, f, k) => s + sin(TAU * f * t + (phases[k] ?? 0)), 0) / 4;
   const noise = (): number => chance.next() * 2 - 1;
   const high = (): (() => number) => {
     let low = 0;
@@ -58,9 +60,10 @@ export function randomKit(seed: number, rate: number): MadeKit {
       return x - low;
     };
   };
-  return (sound, gain) => {
+  const known = new Map<string, Float32Array>();
+  const make: MadeKit = (sound, gain) => {
     // Softer strokes are duller, not only less loud.
-    const bright = 0.55 + 0.45 * Math.min(1, gain);
+    const bright = 0.55 + 0.45 * min(1, gain);
     const h = high();
     switch (sound) {
       case 'kick': {
@@ -71,10 +74,8 @@ export function randomKit(seed: number, rate: number): MadeKit {
           (t) =>
             gain *
             0.9 *
-            (Math.sin(TAU * (to * t + (from - to) * bend * (1 - Math.exp(-t / bend)))) *
-              Math.exp(-t / ring) *
-              Math.min(1, t / 0.0012) +
-              click * noise() * Math.exp(-t / 0.003)),
+            (sin(TAU * (to * t + (from - to) * bend * (1 - exp(-t / bend)))) * exp(-t / ring) * min(1, t / 0.0012) +
+              click * noise() * exp(-t / 0.003)),
         );
       }
       case 'snare':
@@ -84,9 +85,8 @@ export function randomKit(seed: number, rate: number): MadeKit {
           (t) =>
             gain *
             0.5 *
-            ((Math.sin(TAU * snare.tone * t) + 0.5 * Math.sin(TAU * snare.tone * 1.83 * t)) *
-              Math.exp(-t / snare.body) +
-              bright * snare.wires * h() * Math.exp(-t / snare.ring)),
+            ((sin(TAU * snare.tone * t) + 0.5 * sin(TAU * snare.tone * 1.83 * t)) * exp(-t / snare.body) +
+              bright * snare.wires * h() * exp(-t / snare.ring)),
         );
       case 'tom':
         return made(
@@ -95,11 +95,11 @@ export function randomKit(seed: number, rate: number): MadeKit {
           (t) =>
             gain *
             0.65 *
-            (Math.sin(TAU * tom.tone * (t + 0.012 * (1 - Math.exp(-t / 0.03)))) * Math.exp(-t / tom.ring) +
-              bright * tom.skin * noise() * Math.exp(-t / 0.008)),
+            (sin(TAU * tom.tone * (t + 0.012 * (1 - exp(-t / 0.03)))) * exp(-t / tom.ring) +
+              bright * tom.skin * noise() * exp(-t / 0.008)),
         );
       case 'hat':
-        return made(0.2, rate, (t) => gain * 0.28 * (ringing(t) * 0.5 + hat.noise * h()) * Math.exp(-t / hat.ring));
+        return made(0.2, rate, (t) => gain * 0.28 * (ringing(t) * 0.5 + hat.noise * h()) * exp(-t / hat.ring));
       case 'ride':
         return made(
           1.4,
@@ -107,12 +107,21 @@ export function randomKit(seed: number, rate: number): MadeKit {
           (t) =>
             gain *
             0.22 *
-            ((ringing(t) * 0.6 + ride.noise * h()) * Math.exp(-t / ride.ring) +
-              0.8 * Math.sin(TAU * ride.ping * t) * Math.exp(-t / 0.1)),
+            ((ringing(t) * 0.6 + ride.noise * h()) * exp(-t / ride.ring) +
+              0.8 * sin(TAU * ride.ping * t) * exp(-t / 0.1)),
         );
       case 'crash':
-        return made(1.8, rate, (t) => gain * 0.5 * (ringing(t) * 0.3 + h()) * Math.exp(-t / 0.5));
+        return made(1.8, rate, (t) => gain * 0.5 * (ringing(t) * 0.3 + h()) * exp(-t / 0.5));
     }
+  };
+  // Strokes that are as loud are the same to the sample: a kit is struck thousands of times.
+  return (sound, gain) => {
+    const key = `${sound} ${round(gain * 25)}`;
+    const there = known.get(key);
+    if (there) return there;
+    const fresh = make(sound, round(gain * 25) / 25);
+    known.set(key, fresh);
+    return fresh;
   };
 }
 
@@ -133,10 +142,10 @@ export interface Scene {
 
 /** A scene as one channel of samples. */
 export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, room = 0 }: Scene): Float32Array {
-  const out = new Float32Array(Math.round(seconds * rate));
+  const out = new Float32Array(round(seconds * rate));
   const chance = chanceOf(seed + 77);
   const put = (at: number, samples: Float32Array): void => {
-    const from = Math.round(at * rate);
+    const from = round(at * rate);
     for (let i = 0; i < samples.length && from + i < out.length; i++)
       out[from + i] = (out[from + i] ?? 0) + (samples[i] ?? 0);
   };
@@ -151,15 +160,15 @@ export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, ro
       [71, 0.1],
       [97, 0.07],
     ] as const) {
-      const late = Math.round((ms / 1000) * rate);
+      const late = round((ms / 1000) * rate);
       for (let i = late; i < out.length; i++) out[i] = (out[i] ?? 0) + room * share * (dry[i - late] ?? 0);
     }
   }
   if (bass) {
     const scale = [41.2, 49, 55, 61.7, 65.4, 73.4];
     bass.forEach((at, k) => {
-      const f = scale[Math.floor(chance.next() * scale.length)] ?? 55;
-      const long = Math.min(0.9, (bass[k + 1] ?? at + 0.5) - at);
+      const f = scale[floor(chance.next() * scale.length)] ?? 55;
+      const long = min(0.9, (bass[k + 1] ?? at + 0.5) - at);
       put(
         at,
         made(
@@ -167,9 +176,9 @@ export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, ro
           rate,
           (t) =>
             0.22 *
-            Math.min(1, t / 0.012) *
-            Math.exp(-t / 0.7) *
-            (Math.sin(TAU * f * t) + 0.4 * Math.sin(TAU * 2 * f * t) + 0.2 * Math.sin(TAU * 3 * f * t)),
+            min(1, t / 0.012) *
+            exp(-t / 0.7) *
+            (sin(TAU * f * t) + 0.4 * sin(TAU * 2 * f * t) + 0.2 * sin(TAU * 3 * f * t)),
         ),
       );
     });
@@ -184,9 +193,9 @@ export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, ro
             rate,
             (t) =>
               0.035 *
-              Math.min(1, t / 0.25) *
-              Math.min(1, (2.5 - t) / 0.3) *
-              (Math.sin(TAU * f * t) + 0.3 * Math.sin(TAU * 2.003 * f * t) + 0.15 * Math.sin(TAU * 3.002 * f * t)),
+              min(1, t / 0.25) *
+              min(1, (2.5 - t) / 0.3) *
+              (sin(TAU * f * t) + 0.3 * sin(TAU * 2.003 * f * t) + 0.15 * sin(TAU * 3.002 * f * t)),
           ),
         );
   if (noise !== undefined) {
@@ -234,7 +243,7 @@ export function randomLick(seed: number, perBeat: number, beatsPerBar: number, b
     const u = chance.next();
     const sound: Struck = i === 0 ? 'kick' : u < 0.25 ? 'kick' : u < 0.6 ? 'snare' : u < 0.75 ? 'tom' : cymbalOf(u);
     const gain = sound === 'kick' ? 1 : chance.next() < 0.25 ? 1.4 : chance.next() < 0.3 ? 0.35 : 0.9;
-    return [{ sound, gain: sound === 'hat' || sound === 'ride' ? Math.max(0.8, gain) : gain }];
+    return [{ sound, gain: sound === 'hat' || sound === 'ride' ? max(0.8, gain) : gain }];
   });
   return { perBeat, beatsPerBar, slots: Array.from({ length: bars }, () => cell).flat() };
 }
@@ -271,12 +280,12 @@ export function playedOut(
   const blows: Blow[] = [];
   const slotOf: number[] = [];
   slots.forEach((hits, i) => {
-    const b = Math.floor(i / perBeat);
+    const b = floor(i / perBeat);
     const pair = i % 2 === 1 && perBeat % 2 === 0 ? (2 * swing - 1) / perBeat : 0;
     const at = (beats[b] ?? 0) + ((i % perBeat) / perBeat + pair) * ((beats[b + 1] ?? 0) - (beats[b] ?? 0));
     for (const h of hits) {
       blows.push({
-        at: Math.max(0, at + spread * chance.normal()),
+        at: max(0, at + spread * chance.normal()),
         sound: h.sound,
         gain: h.gain * (0.92 + 0.16 * chance.next()),
       });

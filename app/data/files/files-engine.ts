@@ -162,6 +162,7 @@ function someOf(contents: ShelfContents, ids: readonly string[]): ShelfContents 
     attempts: contents.attempts.filter((a) => own.has(a.phrase)),
     drills: contents.drills.filter((d) => own.has(d.phrase)),
     takes: contents.takes.filter((t) => own.has(t.phrase)),
+    clips: contents.clips.filter((c) => own.has(c.id)),
     states: contents.states.filter((s) => own.has(s.phrase)),
   };
 }
@@ -174,6 +175,7 @@ function picked(contents: ShelfContents, { without, log, boards, named }: Chosen
     phrases: contents.phrases.filter((p) => !out.has(p.id)),
     states: contents.states.filter((s) => !out.has(s.phrase)),
     removals: contents.removals.filter((r) => !out.has(r.id)),
+    clips: contents.clips.filter((c) => !out.has(c.id)),
     attempts: log ? contents.attempts.filter((a) => !out.has(a.phrase)) : [],
     drills: log ? contents.drills.filter((d) => !out.has(d.phrase)) : [],
     takes: log ? contents.takes.filter((t) => !out.has(t.phrase)) : [],

@@ -253,6 +253,7 @@ const NOUNS: Readonly<Record<FileList, string>> = {
   states: 'earlier state',
   removals: 'removal',
   boards: 'board',
+  clips: 'clip',
   named: 'named part',
 };
 const PLURALS: Partial<Readonly<Record<FileList, string>>> = { attempts: 'log entries' };

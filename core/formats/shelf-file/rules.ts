@@ -87,6 +87,8 @@ export const RULES = {
   removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase)),
   boards: bySchema(compiled.validateBoard),
   kept: bySchema(compiled.validateNamed, namedProblem),
+  clips: bySchema(compiled.validateClip),
+  listening: bySchema(compiled.validateListening),
   drafts: bySchema(compiled.validateTabDraft, ({ draft }) => (draft.base ? phraseProblem(draft.base) : null)),
 } satisfies Record<string, Rule>;
 export type RuleName = keyof typeof RULES;

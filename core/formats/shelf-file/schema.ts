@@ -3,6 +3,7 @@ import { idSchema, TimeSchema } from '../../base';
 import { AttemptSchema, DrillStateSchema, TriesPageSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
 import { CLICK_KINDS, COUNT_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind, type CountKind } from '../../playback';
+import { ClipSchema, ListeningSchema } from '../../listen';
 import { SelectorSchema } from '../../pattern';
 import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
@@ -91,6 +92,8 @@ export const ShelfFileSchema = Type.Object(
     states: Type.Array(KeptStateSchema, { maxItems: SHELF_LIMITS.states }),
     removals: Type.Array(RemovalSchema, { maxItems: SHELF_LIMITS.removals }),
     boards: Type.Array(BoardSchema, { maxItems: SHELF_LIMITS.boards }),
+    /** Bars of records that are kept with phrases; files from before that have none. */
+    clips: Type.Optional(Type.Array(ClipSchema, { maxItems: SHELF_LIMITS.clips })),
     named: Type.Array(NamedSchema, { maxItems: SHELF_LIMITS.named }),
     /** Of everything that stands before it, to tell a file that was changed since it was written. */
     checksum: Type.Optional(Type.String({ maxLength: 64 })),
@@ -135,6 +138,8 @@ export const VALIDATED = {
   Board: BoardSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
+  Listening: ListeningSchema,
+  Clip: ClipSchema,
   Settings: SettingsSchema,
   Kits: KitsSchema,
   Profile: ProfileSchema,

@@ -4,7 +4,17 @@ import { EMPTY_SHELF, type ShelfContents } from '../../shelf';
 import { SHELF_FORMAT, SHELF_VERSION } from './schema';
 
 /** The lists of a shelf file, in the order in which they stand in it. */
-export const FILE_LISTS = ['phrases', 'attempts', 'drills', 'takes', 'states', 'removals', 'boards', 'named'] as const;
+export const FILE_LISTS = [
+  'phrases',
+  'attempts',
+  'drills',
+  'takes',
+  'states',
+  'removals',
+  'boards',
+  'clips',
+  'named',
+] as const;
 export type FileList = (typeof FILE_LISTS)[number];
 
 /**
@@ -21,6 +31,8 @@ export function* shelfLines(shelf: Partial<ShelfContents>): Generator<string> {
   const { others, ...lists } = { ...EMPTY_SHELF, ...shelf };
   for (const name of FILE_LISTS) {
     const rows = [...(lists[name] as readonly Row[])].sort((a, b) => (idOf(a) < idOf(b) ? -1 : 1));
+    // A shelf without them is written as before there were any.
+    if (name === 'clips' && rows.length === 0) continue;
     yield told(`"${name}":[\n`);
     for (const [i, row] of rows.entries()) yield told(`${JSON.stringify(row)}${i < rows.length - 1 ? ',' : ''}\n`);
     yield told('],\n');

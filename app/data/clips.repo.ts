@@ -1,0 +1,32 @@
+import { inject, Injectable } from '@angular/core';
+import type { Observable } from 'rxjs';
+import { CLIP_LIMITS, type Clip } from '@core/listen';
+import { Database } from './database';
+
+/** Bars of records that are kept with phrases. */
+@Injectable({ providedIn: 'root' })
+export class ClipsRepo {
+  private readonly database = inject(Database);
+
+  of$(phrase: string): Observable<Clip | null> {
+    return this.database.live<Clip | null>(null, async () => (await this.database.db.clips.get(phrase)) ?? null);
+  }
+
+  /** How many there are, and their size in bytes. */
+  async size(): Promise<{ readonly many: number; readonly bytes: number }> {
+    const all = await this.database.read<readonly Clip[]>([], () => this.database.db.clips.toArray());
+    return { many: all.length, bytes: all.reduce((n, c) => n + c.samples.length, 0) };
+  }
+
+  /** Keeps a clip. 'full' where there are as many as a shelf holds. */
+  async keep(clip: Clip): Promise<boolean | 'full'> {
+    const { db } = this.database;
+    const there = await this.database.read<readonly unknown[]>([], () => db.clips.toCollection().primaryKeys());
+    if (there.length >= CLIP_LIMITS.clips && !there.includes(clip.id)) return 'full';
+    return this.database.write(() => db.clips.put(clip));
+  }
+
+  remove(phrase: string): Promise<boolean> {
+    return this.database.write(() => this.database.db.clips.delete(phrase));
+  }
+}

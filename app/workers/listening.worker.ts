@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { ListeningEngine } from '../listen/listening.engine';
+
+expose(new ListeningEngine());
