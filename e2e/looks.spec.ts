@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, kept, openDemo, written, test } from './fixture';
 
-const PLACES = ['/today', '/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
+const PLACES = ['/today', '/listen', '/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
 
 for (const theme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious in any place, ${theme}`, async ({ page }) => {
@@ -53,7 +53,7 @@ test('axe finds nothing in the empty places, the dialogs and the keys', async ({
       ),
     ).toEqual([]);
   };
-  for (const path of ['/today', '/shelf', '/bench', '/drill', '/log']) {
+  for (const path of ['/today', '/listen', '/shelf', '/bench', '/drill', '/log']) {
     await page.goto(path);
     await expect(page.locator('#place h1, #place h2').first()).toBeVisible();
     await check();

@@ -13,12 +13,14 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { count } from '@core/base';
-import { layMoment, type HeardKind, type HeardStroke } from '@core/listen';
+import { CLIP_LIMITS, layMoment, type HeardKind, type HeardStroke } from '@core/listen';
 import { barTicks, countAt, GRID, feelWords, gridName, meterText } from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
+import { ClipsRepo } from '../data/clips.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { DropFileDirective } from '../exchange/drop-file.directive';
 import { KeepShared } from '../exchange/keep-shared';
+import { NoticesService } from '../shell/notices.service';
 import { KeysService } from '../shell/keys.service';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
@@ -59,6 +61,8 @@ export class ListenComponent implements OnDestroy {
   readonly store = inject(ListenStore);
   readonly record = this.store.record;
   private readonly shelf = inject(KeepShared);
+  private readonly clips = inject(ClipsRepo);
+  private readonly notices = inject(NoticesService);
   private readonly router = inject(Router);
   readonly settings = inject(SettingsRepo);
   readonly recorder = new Recorder();
@@ -137,7 +141,15 @@ export class ListenComponent implements OnDestroy {
     return s ? this.wordsOf(s) : '';
   });
   readonly beside = signal<readonly string[]>([]);
-  readonly demos = ['groove', 'lick'] as const;
+  readonly keepsClip = signal(true);
+  /** What keeping the bars of the record takes, in bytes; null where they are too long for that. */
+  readonly clipBytes = computed(() => {
+    const span = this.store.span();
+    const seconds = span ? span.to - span.from : 0;
+    return seconds > 0 && seconds <= CLIP_LIMITS.seconds ? Math.ceil((seconds * CLIP_LIMITS.rate * 8) / 3) : null;
+  });
+  readonly clipWords = computed(() => `${((this.clipBytes() ?? 0) / 1_000_000).toFixed(1)} MB`);
+  readonly clipMost = CLIP_LIMITS.seconds;
 
   constructor() {
     inject(KeysService).use(listenKeys(this));
@@ -223,6 +235,17 @@ export class ListenComponent implements OnDestroy {
     return `bar ${first + bar}, ${text}: ${what}${s.level === 'tap' ? '' : `, ${s.level}`}`;
   }
 
+  /** Keeps the bars of the record with a phrase; what stands in the way is said, and the phrase is kept anyway. */
+  private async keepClip(id: string): Promise<void> {
+    const clip = await this.store.clip(id);
+    if (!clip) return;
+    const kept = await this.clips.keep(clip);
+    if (kept === 'full')
+      this.notices.wrong(
+        `A shelf holds ${CLIP_LIMITS.clips} clips of records; this one was not kept with the phrase. Let one go on the Bench first.`,
+      );
+  }
+
   meterText(): string {
     return meterText(this.store.meter());
   }
@@ -236,6 +259,8 @@ export class ListenComponent implements OnDestroy {
     );
     this.record.player.stop();
     const id = await this.shelf.keep({ ...phrase, name, note: '' });
-    if (id !== null) void this.router.navigate(['/bench', id], { queryParams: { kept: 1 } });
+    if (id === null) return;
+    if (this.keepsClip() && this.clipBytes() !== null) await this.keepClip(id);
+    void this.router.navigate(['/bench', id], { queryParams: { kept: 1 } });
   }
 }

@@ -17,6 +17,7 @@ import {
   tempoBeat,
   unsureOf,
   USUAL_PIECES,
+  type Clip,
   type Correction,
   type HeardKind,
   type HeardStroke,
@@ -28,6 +29,7 @@ import { familyOf, recipeOf, type Recipe } from '@core/recipe';
 import type { Pattern } from '@core/pattern';
 import { cellOf } from '@core/formats';
 import { barTicks, beatTicks, meter, parseMeter, meterText, type Meter } from '@core/time';
+import { now } from '../data/clock';
 import { AbleService } from '../data/able.service';
 import { KitsRepo } from '../data/kits.repo';
 import { ListeningRepo } from '../data/listening.repo';
@@ -440,6 +442,13 @@ export class ListenStore {
     this.checking.set(how);
     const from = this.span()?.from ?? 0;
     await this.record.player.play({ buffer, from, speed, round: { from: 0, to: buffer.duration }, laid }, from);
+  }
+
+  /** The bars of the record for the phrase that was heard in them; null where they are too long to be kept. */
+  async clip(id: string): Promise<Clip | null> {
+    const stretch = this.stretch();
+    const part = stretch && (await this.record.api?.clip(stretch));
+    return part ? { ...part, id, at: now(), from: (this.work().from || this.record.name()).slice(0, 200) } : null;
   }
 
   /** What was heard as a phrase; only its cell where that is asked for. Null where there is nothing. */

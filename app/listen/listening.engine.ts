@@ -3,10 +3,12 @@ import {
   barsHeard,
   beatsHeard,
   besideRecord,
+  CLIP_LIMITS,
   fluxOf,
   gridChoices,
   layMoment,
   layTick,
+  lettersOf,
   paced,
   peaksOf,
   proposedKinds,
@@ -14,11 +16,13 @@ import {
   roundOf,
   soundsOf,
   strokesIn,
+  thinned,
   ticksIn,
   tempoBeat,
   type BarChoice,
   type BeatChoice,
   type Beside,
+  type Clip,
   type Correction,
   type GridChoice,
   type HeardKind,
@@ -34,7 +38,7 @@ import {
 } from '@core/listen';
 import { heardPattern, heardWays, type HeardWay, type TakeWish } from '@core/formats';
 import { compareStrokes, LEVEL_DEFAULTS } from '@core/stroke';
-import { barTicks, countAt, type Schools } from '@core/time';
+import { barTicks, countAt, meterText, type Schools } from '@core/time';
 import type { Pattern } from '@core/pattern';
 import { blown } from '../audio/mixing';
 
@@ -242,6 +246,20 @@ export class ListeningEngine {
       to: Math.round((layTick(lay, (begin + o) / this.rate) - first * bar) * perTick),
     }));
     return paced(this.part(begin, end), this.rate, Math.round(many * bar * perTick), attacks);
+  }
+
+  /** Whole bars of the record as they are kept with a phrase; null where they are longer than may be kept. */
+  clip({ lay, first, many }: Stretch): Pick<Clip, 'rate' | 'samples' | 'meter' | 'bars' | 'marks'> | null {
+    const bar = barTicks(lay.meter);
+    const [from, to] = [layMoment(lay, first * bar), layMoment(lay, (first + many) * bar)];
+    if (to - from > CLIP_LIMITS.seconds) return null;
+    const rate = Math.min(this.rate, CLIP_LIMITS.rate);
+    const samples = thinned(this.part(Math.round(from * this.rate), Math.round(to * this.rate)), this.rate, rate);
+    const marks = Array.from({ length: many + 1 }, (_, b) => ({
+      tick: b * bar,
+      at: layMoment(lay, (first + b) * bar) - from,
+    }));
+    return { rate, samples: lettersOf(samples), meter: meterText(lay.meter), bars: many, marks };
   }
 
   /** The record and the phrase in turn, together, or one in each ear. */

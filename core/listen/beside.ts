@@ -25,8 +25,7 @@ const SAME = 0.05;
  * What differs between a record and what was written from it: each stroke has at most one beside it, the nearest pairs
  * first. `where` says how a moment of the record is called.
  * @example
- * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words // => ["Heard, not written: bar
- * 1, 2.", "1 stroke of the record beside 1 written one, 10 ms apart on average."]
+ * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words[0] // => "Heard, not written: bar 1, 2."
  */
 export function besideRecord(
   written: readonly Written[],

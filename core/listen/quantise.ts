@@ -44,8 +44,7 @@ const SHOWN = 6;
  * bars; `msPerTick` is how long a tick lasts. Empty where there is no note.
  * @example
  * gridChoices([0, 1263, 2518, 3781], meter(4, 4), 20160, 0.1)[0].grid // => 1260
- * gridChoices([0, 3024, 5040, 8064, 10080, 13104], meter(4, 4), 20160, 0.1)[0].feel // => { kind: 'swung', on:
- * 'eighths', ratio: 0.6 }
+ * gridChoices([0, 3024, 5040, 8064, 10080, 13104], meter(4, 4), 20160, 0.1)[0].feel // => { kind: 'swung', on: 'eighths', ratio: 0.6 }
  * gridChoices([], meter(4, 4), 20160, 0.1) // => []
  */
 export function gridChoices(

@@ -49,7 +49,7 @@ export const USUAL_PIECES: PieceOf = Object.freeze({ kick: 'kick', drum: 'snare'
 /** What is less sure than this is listed to be listened to. */
 export const SURE = 0.75;
 /** A stroke so many dB over the usual of its kind is an accent; so many under, a ghost. */
-const LOUDER = 4.5;
+const LOUDER = 3;
 const SOFTER = 8;
 /** A cymbal goes on where so much of its beat is struck by it alone, or hidden under a drum. */
 const GOES_ON = { heard: 0.5, hidden: 0.9 } as const;

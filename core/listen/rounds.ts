@@ -18,8 +18,7 @@ const ALIKE = 0.88;
  * The shortest cell that what was heard is made of, where one comes back: the same on the slots that follow, at least
  * twice over. `keys` says what is on each slot, in any words, empty for nothing. Null where nothing comes back.
  * @example
- * roundOf(['R', 'L', 'K', 'R', 'L', 'K', 'R', 'L', 'K', 'R', 'L', 'K'], 1260, meter(3, 4)).words // => "¾ of a beat
- * long, comes round after 1 bar"
+ * roundOf(['R', 'L', 'K', 'R', 'L', 'K'], 1260, meter(3, 4)).words // => "¾ of a beat long, comes round after 1 bar"
  * roundOf(['R', '', 'K', 'L'], 1260, meter(4, 4)) // => null
  */
 export function roundOf(keys: readonly string[], grid: number, meter: Meter): HeardRound | null {

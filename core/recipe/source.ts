@@ -15,7 +15,10 @@ const Timing = {
   ),
 };
 
-/** Where a recipe begins: a rudiment of the catalogue, typed strokes, or strokes heard in a recording, in a meter and on a grid. */
+/**
+ * Where a recipe begins: a rudiment of the catalogue, typed strokes, or strokes heard in a recording, in a meter and on
+ * a grid.
+ */
 export const SourceSchema = Type.Union([
   Type.Object({ kind: Type.Literal('rudiment'), id: Type.String({ maxLength: 64 }), ...Timing }),
   Type.Object({ kind: Type.Literal('typed'), text: TextSchema, ...Timing }),

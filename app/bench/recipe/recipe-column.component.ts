@@ -18,6 +18,7 @@ import { gridName } from '@core/time';
 import { rudimentById } from '@core/rudiments';
 import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { AddBoxComponent } from './add-box.component';
+import { OwnRecordComponent } from './own-record.component';
 import type { MoveName } from '@core/recipe';
 import { KitsRepo } from '../../data/kits.repo';
 import { BenchStore } from '../document/bench.store';
@@ -40,6 +41,7 @@ import { TrailStore } from '../document/trail.store';
     RibbonComponent,
     MoveEditorComponent,
     AddBoxComponent,
+    OwnRecordComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './recipe-column.component.html',

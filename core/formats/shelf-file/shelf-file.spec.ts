@@ -283,6 +283,7 @@ describe('the shelf file', () => {
       'states',
       'removals',
       'boards',
+      'clips',
       'named',
       'checksum',
     ]);

@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, OnDestroy } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of, switchMap } from 'rxjs';
+import { samplesOf, type Clip } from '@core/listen';
+import { RecordPlayer } from '../../audio/record-player';
+import { ClipsRepo } from '../../data/clips.repo';
+import { NoticesService } from '../../shell/notices.service';
+
+/** The bars of the record from which a phrase was taken: heard, and let go. */
+@Component({
+  selector: 'ls-own-record',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (clip(); as c) {
+      <p class="row">
+        <button type="button" class="btn small" [class.on]="player.playing()" (click)="toggle()">
+          {{ player.playing() ? 'Stop the record' : 'Hear the record' }}
+        </button>
+        <span class="quiet">{{ size() }}</span>
+        <button type="button" class="btn small plain" (click)="letGo(c)">Let it go</button>
+      </p>
+    }
+  `,
+  styles: `
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      margin: 6px 0 0;
+    }
+  `,
+})
+export class OwnRecordComponent implements OnDestroy {
+  readonly phrase = input.required<string | null>();
+  readonly player = inject(RecordPlayer);
+  private readonly clips = inject(ClipsRepo);
+  private readonly notices = inject(NoticesService);
+  readonly clip = toSignal(
+    toObservable(this.phrase).pipe(switchMap((id) => (id === null ? of(null) : this.clips.of$(id)))),
+    {
+      initialValue: null,
+    },
+  );
+  readonly size = computed(() => `${((this.clip()?.samples.length ?? 0) / 1_000_000).toFixed(1)} MB`);
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  toggle(): void {
+    const clip = this.clip();
+    if (this.player.playing()) return this.player.stop();
+    if (!clip) return;
+    const buffer = this.player.bufferOf([samplesOf(clip.samples)], clip.rate);
+    void this.player.play({ buffer, from: 0, speed: 1, round: { from: 0, to: buffer.duration } }, 0);
+  }
+
+  async letGo(clip: Clip): Promise<void> {
+    this.player.stop();
+    if (await this.clips.remove(clip.id))
+      this.notices.tell('The record is no longer kept with the phrase.', {
+        label: 'Keep it again',
+        run: () => void this.clips.keep(clip),
+      });
+  }
+}
