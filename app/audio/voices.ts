@@ -1,5 +1,8 @@
 import type { Sound, Spoken } from '@core/playback';
 
+// Taken out once: a test runner looks every global up anew, for every sample.
+const { PI, abs, exp, max, min, round, sign, sin } = Math;
+
 /** One sound as samples, from −1 to 1, its attack on the very first sample. */
 export type Samples = Float32Array<ArrayBuffer>;
 
@@ -11,8 +14,8 @@ export type BufferName = Exclude<Sound, Spoken> | 'snare-ghost';
 
 type Wave = (t: number, noise: () => number) => number;
 
-const TAU = 2 * Math.PI;
-const decay = (t: number, seconds: number): number => Math.exp(-t / seconds);
+const TAU = 2 * PI;
+const decay = (t: number, seconds: number): number => exp(-t / seconds);
 
 /** Noise that is the same every time: a xorshift generator, so that two tabs and two renders sound alike. */
 export function noiseFrom(seed: number): () => number {
@@ -27,12 +30,12 @@ export function noiseFrom(seed: number): () => number {
 
 /** A tone whose pitch falls from `from` to `to` Hz; the phase is the integral, so there is no jump. */
 function falling(from: number, to: number, seconds: number): (t: number) => number {
-  return (t) => Math.sin(TAU * (to * t + (from - to) * seconds * (1 - decay(t, seconds))) + 0.6);
+  return (t) => sin(TAU * (to * t + (from - to) * seconds * (1 - decay(t, seconds))) + 0.6);
 }
 
 /** Keeps only what lies above a corner frequency: noise minus its running mean. */
 function bright(rate: number, hertz: number): (x: number) => number {
-  const k = 1 - Math.exp((-TAU * hertz) / rate);
+  const k = 1 - exp((-TAU * hertz) / rate);
   let low = 0;
   return (x) => {
     low += k * (x - low);
@@ -43,9 +46,7 @@ function bright(rate: number, hertz: number): (x: number) => number {
 /** Six square waves out of tune: what cymbals are made of. */
 const METAL_PARTIALS = [205.3, 304.4, 369.6, 522.7, 540, 800];
 function metal(t: number, stretch: number): number {
-  return (
-    METAL_PARTIALS.reduce((sum, f) => sum + Math.sign(Math.sin(TAU * f * stretch * t + 0.1)), 0) / METAL_PARTIALS.length
-  );
+  return METAL_PARTIALS.reduce((sum, f) => sum + sign(sin(TAU * f * stretch * t + 0.1)), 0) / METAL_PARTIALS.length;
 }
 
 interface Recipe {
@@ -72,7 +73,7 @@ function snare(tone: number, wires: number, wiresRing: number, seconds: number, 
     wave: (rate) => {
       const high = bright(rate, 1400);
       return (t, noise) =>
-        tone * (Math.sin(TAU * 187 * t + 0.7) + 0.6 * Math.sin(TAU * 331 * t + 0.4)) * decay(t, 0.055) +
+        tone * (sin(TAU * 187 * t + 0.7) + 0.6 * sin(TAU * 331 * t + 0.4)) * decay(t, 0.055) +
         wires * high(noise()) * decay(t, wiresRing);
     },
   };
@@ -86,13 +87,13 @@ function cymbal(stretch: number, corner: number, ring: number, seconds: number, 
       const high = bright(rate, corner);
       return (t, noise) =>
         high(0.55 * metal(t, stretch) + 0.7 * noise()) * decay(t, ring) +
-        ping * Math.sin(TAU * 2870 * t + 0.5) * decay(t, 0.12);
+        ping * sin(TAU * 2870 * t + 0.5) * decay(t, 0.12);
     },
   };
 }
 
 function blip(hertz: number, seconds: number, peak: number): Recipe {
-  return { seconds, peak, wave: () => (t) => Math.sin(TAU * hertz * t + 0.9) * decay(t, seconds / 4) };
+  return { seconds, peak, wave: () => (t) => sin(TAU * hertz * t + 0.9) * decay(t, seconds / 4) };
 }
 
 const RECIPES: Readonly<Record<BufferName, Recipe>> = {
@@ -112,8 +113,8 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
     wave: (rate) => {
       const high = bright(rate, 1100);
       return (t, noise) =>
-        0.9 * Math.sin(TAU * 480 * t + 0.8) * decay(t, 0.03) +
-        0.4 * Math.sin(TAU * 1720 * t + 0.5) * decay(t, 0.02) +
+        0.9 * sin(TAU * 480 * t + 0.8) * decay(t, 0.03) +
+        0.4 * sin(TAU * 1720 * t + 0.5) * decay(t, 0.02) +
         0.8 * high(noise()) * decay(t, 0.08);
     },
   },
@@ -122,7 +123,7 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
     peak: 0.7,
     wave: (rate) => {
       const high = bright(rate, 700);
-      return (t, noise) => Math.sin(TAU * 1150 * t + 0.8) * decay(t, 0.014) + 0.5 * high(noise()) * decay(t, 0.006);
+      return (t, noise) => sin(TAU * 1150 * t + 0.8) * decay(t, 0.014) + 0.5 * high(noise()) * decay(t, 0.006);
     },
   },
   'brush-tap': snare(0.25, 0.8, 0.05, 0.2, 0.6),
@@ -132,7 +133,7 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
     // A stir swells and dies away: the wires meet the head at once, but softly.
     wave: (rate) => {
       const high = bright(rate, 2600);
-      return (t, noise) => high(noise()) * (0.4 + 0.6 * Math.sin(Math.PI * Math.min(1, t / 0.36)) ** 2);
+      return (t, noise) => high(noise()) * (0.4 + 0.6 * sin(PI * min(1, t / 0.36)) ** 2);
     },
   },
   'high-tom': drum(250, 176, 0.16, 0.6, 0.85),
@@ -153,10 +154,9 @@ const RECIPES: Readonly<Record<BufferName, Recipe>> = {
   cowbell: {
     seconds: 0.4,
     peak: 0.6,
-    wave: () => (t) =>
-      (Math.sign(Math.sin(TAU * 562 * t + 0.3)) + Math.sign(Math.sin(TAU * 845 * t + 0.5))) * decay(t, 0.07),
+    wave: () => (t) => (sign(sin(TAU * 562 * t + 0.3)) + sign(sin(TAU * 845 * t + 0.5))) * decay(t, 0.07),
   },
-  block: { seconds: 0.15, peak: 0.7, wave: () => (t) => Math.sin(TAU * 1840 * t + 0.9) * decay(t, 0.018) },
+  block: { seconds: 0.15, peak: 0.7, wave: () => (t) => sin(TAU * 1840 * t + 0.9) * decay(t, 0.018) },
   'own-1': drum(420, 340, 0.09, 0.4, 0.7),
   'own-2': drum(620, 510, 0.07, 0.3, 0.7),
   'click-bar': blip(1760, 0.05, 0.7),
@@ -181,7 +181,7 @@ function tone(hertz: number, seconds: number, peak: number): Recipe {
     seconds,
     peak,
     wave: () => (t) =>
-      (Math.sin(TAU * hertz * t) + 0.35 * Math.sin(TAU * 2 * hertz * t) + 0.12 * Math.sin(TAU * 3 * hertz * t)) *
+      (sin(TAU * hertz * t) + 0.35 * sin(TAU * 2 * hertz * t) + 0.12 * sin(TAU * 3 * hertz * t)) *
       decay(t, seconds / 3),
   };
 }
@@ -191,16 +191,16 @@ export const BUFFER_NAMES = Object.freeze(Object.keys(RECIPES) as BufferName[]);
 /** A sound made at a sample rate, normalised to its peak, its end faded so that nothing clicks. */
 export function synthesise(name: BufferName, rate: number): Samples {
   const { seconds, peak, wave } = RECIPES[name];
-  const length = Math.round(seconds * rate);
+  const length = round(seconds * rate);
   const samples = new Float32Array(length);
   const make = wave(rate);
   const noise = noiseFrom(0x5a17 + BUFFER_NAMES.indexOf(name) * 7919);
-  const fade = Math.round(0.01 * rate);
+  const fade = round(0.01 * rate);
   let most = 0;
   for (let i = 0; i < length; i++) {
-    const value = make(i / rate, noise) * Math.min(1, (length - i) / fade);
+    const value = make(i / rate, noise) * min(1, (length - i) / fade);
     samples[i] = value;
-    most = Math.max(most, Math.abs(value));
+    most = max(most, abs(value));
   }
   const scale = most > 0 ? peak / most : 0;
   return samples.map((v) => v * scale);

@@ -1,3 +1,6 @@
+// Taken out once: a test runner looks every global up anew, for every sample.
+const { PI, abs, ceil, exp, max, min, round, sqrt } = Math;
+
 /** What a detector is set to: how loud a soft and a hard hit are here, as peaks of the attack from 0 to 1. */
 export interface OnsetSettings {
   readonly rate: number;
@@ -67,12 +70,12 @@ export class OnsetDetector {
 
   constructor(private settings: OnsetSettings) {
     const { rate } = settings;
-    this.pole = 1 - Math.exp((-2 * Math.PI * CORNER) / rate);
-    this.release = Math.exp(-1 / (0.01 * rate));
+    this.pole = 1 - exp((-2 * PI * CORNER) / rate);
+    this.release = exp(-1 / (0.01 * rate));
     this.rises = 1 / (FLOOR.up * rate);
     this.falls = 1 / (FLOOR.down * rate);
     // The envelope of the last moments, to look back for where an attack began.
-    this.recent = new Float32Array(Math.ceil(rate * (PEAK_WINDOW + 0.006)));
+    this.recent = new Float32Array(ceil(rate * (PEAK_WINDOW + 0.006)));
   }
 
   /** Other levels from here on, for instance after hitting softly and hard. */
@@ -88,17 +91,17 @@ export class OnsetDetector {
       this.low1 += this.pole * (x - this.low1);
       const one = x - this.low1;
       this.low2 += this.pole * (one - this.low2);
-      const level = Math.abs(one - this.low2);
+      const level = abs(one - this.low2);
       this.envelope = level > this.envelope ? level : this.envelope * this.release;
       this.recent[this.sample % this.recent.length] = this.envelope;
       const since = this.sample - this.last;
       const louder = this.held !== null && since > GRACE.least * rate && this.envelope > this.held.peak * GRACE.louder;
       const open = since > REFRACTORY * rate || louder;
-      const over = Math.max(threshold, this.floor * OVER_FLOOR);
+      const over = max(threshold, this.floor * OVER_FLOOR);
       if (!this.rising && open && this.envelope > over && (louder || this.envelope > this.echoAfter(since)))
         this.rising = { at: this.sample, base: this.floor, peak: this.envelope };
       if (this.rising) {
-        this.rising.peak = Math.max(this.rising.peak, this.envelope);
+        this.rising.peak = max(this.rising.peak, this.envelope);
         if (this.sample - this.rising.at >= PEAK_WINDOW * rate) {
           const { at, base, peak } = this.rising;
           const begin = this.beginOf(at, base, peak);
@@ -123,12 +126,12 @@ export class OnsetDetector {
   /** How loud a room may give back the last hit, so many samples after it. */
   private echoAfter(samples: number): number {
     const seconds = samples / this.settings.rate - REFRACTORY;
-    return seconds > 0.3 ? 0 : this.lastPeak * ECHO.share * Math.exp(-seconds / ECHO.dies);
+    return seconds > 0.3 ? 0 : this.lastPeak * ECHO.share * exp(-seconds / ECHO.dies);
   }
 
   /** Velocity 1–127 of a peak, by the loudest hit. */
   velocityOf(peak: number): number {
-    return Math.max(1, Math.min(127, Math.round((127 * peak) / Math.max(this.settings.loudest, 1e-6))));
+    return max(1, min(127, round((127 * peak) / max(this.settings.loudest, 1e-6))));
   }
 
   /** How loud it is where hits are looked for, 0–1: what a threshold is held against. */
@@ -148,9 +151,9 @@ export class OnsetDetector {
    * rang already.
    */
   private beginOf(at: number, base: number, peak: number): number {
-    const level = Math.min(peak * 0.9, base + (peak - base) * BEGINS);
+    const level = min(peak * 0.9, base + (peak - base) * BEGINS);
     let begin = at;
-    const oldest = Math.max(0, this.sample - this.recent.length + 1);
+    const oldest = max(0, this.sample - this.recent.length + 1);
     while (begin > oldest && (this.recent[(begin - 1) % this.recent.length] ?? 0) > level) begin--;
     // A threshold below the share is passed before the attack has begun in earnest.
     while (begin < this.sample && (this.recent[begin % this.recent.length] ?? 0) <= level) begin++;
@@ -170,7 +173,7 @@ export function levelsFrom(
   hard: readonly number[],
   room: number,
 ): Pick<OnsetSettings, 'threshold' | 'loudest'> | null {
-  const [least, most] = [Math.min(...soft), Math.max(...hard)];
+  const [least, most] = [min(...soft), max(...hard)];
   if (soft.length < 2 || hard.length < 2 || least <= room * 1.5 || most <= least) return null;
-  return { threshold: Math.max(room * 1.5, Math.sqrt(room * least), least * 0.45), loudest: most };
+  return { threshold: max(room * 1.5, sqrt(room * least), least * 0.45), loudest: most };
 }

@@ -14,6 +14,9 @@ import {
   type Ticks,
 } from '../time';
 
+// Taken out once: a test runner looks every global up anew, for every sample.
+const { abs, ceil, floor, max, min, round, sqrt } = Math;
+
 /** A way to lay what was heard on a grid, with what it leaves over. */
 export interface GridChoice {
   /** Slot of the home grid in ticks. */
@@ -89,10 +92,10 @@ function ratioOf(ats: readonly number[], on: 'eighths' | '16ths'): number | null
   const inside = ats.map((at) => mod(at, pair) / pair).filter((x) => x > 0.4 && x < 0.8);
   if (inside.length < 2) return null;
   const mean = sum(inside) / inside.length;
-  const spread = Math.sqrt(sum(inside.map((x) => (x - mean) ** 2)) / inside.length);
-  const odd = mean < SWUNG.least || mean > SWUNG.most || Math.abs(mean - 2 / 3) < SWUNG.triplet;
+  const spread = sqrt(sum(inside.map((x) => (x - mean) ** 2)) / inside.length);
+  const odd = mean < SWUNG.least || mean > SWUNG.most || abs(mean - 2 / 3) < SWUNG.triplet;
   if (odd || spread > 0.04) return null;
-  return Math.min(SWING.most, Math.round(mean * 1000) / 1000);
+  return min(SWING.most, round(mean * 1000) / 1000);
 }
 
 function choiceOf(
@@ -106,23 +109,23 @@ function choiceOf(
 ): GridChoice {
   const beat = beatTicks(meter);
   const plain = ats.map((at) => straightened(at, feel));
-  const many = Math.max(1, Math.ceil(length / beat));
+  const many = max(1, ceil(length / beat));
   const inBeats: number[][] = Array.from({ length: many }, () => []);
   // What lies a little before a beat belongs to it.
-  plain.forEach((at) => inBeats[Math.min(many - 1, Math.max(0, Math.floor((at + beat / 24) / beat)))]?.push(at));
-  const off = (at: number, slot: number): number => Math.abs(at - Math.round(at / slot) * slot) * msPerTick;
+  plain.forEach((at) => inBeats[min(many - 1, max(0, floor((at + beat / 24) / beat)))]?.push(at));
+  const off = (at: number, slot: number): number => abs(at - round(at / slot) * slot) * msPerTick;
   const usual = sum(plain.map((at) => off(at, grid))) / plain.length;
   const beats = inBeats.map((inBeat) => {
-    const here = sum(inBeat.map((at) => off(at, grid))) / Math.max(1, inBeat.length);
-    if (!own || beat % grid !== 0 || inBeat.length < 2 || here < 3 * Math.min(usual, 6) + 5) return grid;
+    const here = sum(inBeat.map((at) => off(at, grid))) / max(1, inBeat.length);
+    if (!own || beat % grid !== 0 || inBeat.length < 2 || here < 3 * min(usual, 6) + 5) return grid;
     const score = (slot: number): number =>
       sum(inBeat.map((at) => off(at, slot))) / inBeat.length + FINER * (GRID.quarters / slot);
     const best = gridsOf(meter).reduce((a, b) => (score(b) < score(a) ? b : a));
     return score(best) < score(grid) - OWN_BEAT ? best : grid;
   });
   const bare = { grid, feel, beats, mixed: beats.filter((b) => b !== grid).length };
-  const left = ats.map((at) => Math.abs(swung(onGrid(at, { ...bare, meter }), feel) - at) * msPerTick);
-  return { ...bare, mean: sum(left) / left.length, worst: left.reduce((a, b) => Math.max(a, b), 0) };
+  const left = ats.map((at) => abs(swung(onGrid(at, { ...bare, meter }), feel) - at) * msPerTick);
+  return { ...bare, mean: sum(left) / left.length, worst: left.reduce((a, b) => max(a, b), 0) };
 }
 
 /**
@@ -136,8 +139,8 @@ export function onGrid(
 ): Ticks {
   const plain = straightened(at, feel);
   const beat = beatTicks(meter);
-  const index = Math.floor((plain + beat / 24) / beat);
+  const index = floor((plain + beat / 24) / beat);
   const slot = beats[index] ?? grid;
   const from = beat % slot === 0 ? index * beat : 0;
-  return ticks(Math.round(from + Math.round((plain - from) / slot) * slot));
+  return ticks(round(from + round((plain - from) / slot) * slot));
 }

@@ -1,3 +1,6 @@
+// Taken out once: a test runner looks every global up anew, for every sample.
+const { PI, cos, imul, log, sqrt } = Math;
+
 /** Chance from a seed: the same seed gives the same numbers, so that a simulated player can be played again. */
 export interface Chance {
   /** Even in [0, 1). */
@@ -14,11 +17,11 @@ export function chanceOf(seed: number): Chance {
   let state = seed >>> 0;
   const next = (): number => {
     state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), state | 1);
-    t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t;
+    let t = imul(state ^ (state >>> 15), state | 1);
+    t = (t + imul(t ^ (t >>> 7), t | 61)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
   // Box and Muller 1958, A note on the generation of random normal deviates.
-  const normal = (): number => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
+  const normal = (): number => sqrt(-2 * log(1 - next())) * cos(2 * PI * next());
   return { next, normal };
 }
