@@ -25,7 +25,7 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   await expect(page.locator('.tempo')).toHaveText(/^8[78]\.\d$/);
   await dragOver(page, 0.045, 0.44);
   await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
-  await expect(page.locator('.way').first()).toContainText('16ths');
+  await expect(page.locator('.answers .way').first()).toContainText('16ths');
   await expect(page.locator('.school').first()).toBeVisible();
   // By ear: slower, round one bar, from beat to beat.
   await page.locator('h1').click();

@@ -2,7 +2,9 @@ import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
+import { spawnFiles } from '../workers/spawn';
 import { ShelfDb } from './db';
+import { isFilled } from './demo-filled';
 import type { Keeper, Odd } from './gate';
 import { HealthService } from './health.service';
 import { currentShelf } from './which-shelf';
@@ -51,12 +53,22 @@ export class Database {
     try {
       this.keeper.rules = (await import('@core/formats/shelf-file')).RULES;
       await this.db.open();
-      if (currentShelf() === 'demo') await (await import('./demo')).fillDemo(this.db);
+      if (currentShelf() === 'demo' && !(await isFilled(this.db))) await this.fillDemo();
       this.health.untell();
     } catch (error) {
       this.health.fail(error);
     } finally {
       clearTimeout(late);
+    }
+  }
+
+  /** Beside the page, which is drawn meanwhile. */
+  private async fillDemo(): Promise<void> {
+    const { api, end } = spawnFiles(databaseName());
+    try {
+      await api.fillDemo();
+    } finally {
+      end();
     }
   }
 

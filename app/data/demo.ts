@@ -2,13 +2,14 @@ import { group } from 'd3-array';
 import { bestOf, NO_BEST, pagesOf } from '@core/drill';
 import { readShelf, shiftedShelf } from '@core/formats';
 import type { ShelfDb } from './db';
+import { isFilled } from './demo-filled';
 import { ALL_TRIES } from './tries';
 
 const DAY = 24 * 60 * 60 * 1000;
 
 /** Fills an empty demo database with The Salt Lantern, its log moved so that it ends yesterday. */
 export async function fillDemo(db: ShelfDb): Promise<void> {
-  if ((await db.phrases.count()) > 0 || (await db.kept.get('demo-filled'))) return;
+  if (await isFilled(db)) return;
   const read = readShelf(await (await fetch('/demo/salt-lantern.json')).text());
   if (!read.ok) throw new Error(read.problems[0].message);
   const { contents } = read.value;

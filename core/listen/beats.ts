@@ -18,7 +18,7 @@ export interface BeatChoice {
 }
 
 /** At most so many seconds are given to the search for a tempo: it takes as long again for each. */
-const LOOKED_AT = 45;
+const LOOKED_AT = 30;
 /** Tempos that are beaten, in beats a minute, and the one that is beaten most. */
 const BEATEN = { least: 45, most: 230, usual: 108, octaves: 0.62 } as const;
 /** The package counts double or half at times, and in threes. */

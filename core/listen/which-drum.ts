@@ -166,11 +166,18 @@ function together(a: StrokeSound, b: StrokeSound, much: number): Pick<StrokeSoun
   return { early: mixed(a.early, b.early), late: mixed(a.late, b.late) };
 }
 
+/** How far two places lie apart. A plain loop: it is asked hundreds of times for every stroke. */
+function apart(a: Point, b: Point): number {
+  let whole = 0;
+  for (let k = 0; k < a.length; k++) whole += ((a[k] ?? 0) - (b[k] ?? 0)) ** 2;
+  return sqrt(whole);
+}
+
 function proposal(place: Point, examples: readonly Example[]): Proposal {
   const far = new Map<string, { readonly kinds: readonly HeardKind[]; readonly near: number[] }>();
   for (const e of examples) {
     const key = e.kinds.join('+');
-    const d = e.against + sqrt(sum(e.place.map((x, k) => (x - (place[k] ?? 0)) ** 2)));
+    const d = e.against + apart(e.place, place);
     const known = far.get(key);
     if (known) known.near.push(d);
     else far.set(key, { kinds: e.kinds, near: [d] });
