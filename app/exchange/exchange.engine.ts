@@ -120,7 +120,7 @@ export class ExchangeEngine {
       return this.opened('MusicXML', readMusicXml(bytes, map), wish, null);
     if (/^\s*\{\s*"format"\s*:\s*"loop-shelf"/.test(begin)) return { kind: 'shelf' };
     if (/^(RIFF|ID3|fLaC|OggS|\xff[\xe0-\xff])/.test(begin) || begin.slice(4, 8) === 'ftyp')
-      return { kind: 'refused', words: 'This is a recording. Only files that say their notes are read here.' };
+      return { kind: 'refused', words: 'This is a recording. Listen, place 2, makes phrases of those.' };
     if (bytes.length > 2_000_000)
       return { kind: 'refused', words: 'This is no file that is read here: it is very large.' };
     return this.text(new TextDecoder().decode(bytes));
