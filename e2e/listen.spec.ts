@@ -114,4 +114,8 @@ test('what is no recording is told in words, and what was worked on stays', asyn
   silence.writeUInt32LE(8000, 40);
   await pick('silence.wav', silence);
   await expect(page.getByText('No beat was found by itself')).toBeVisible();
+  // The one before is put aside, and one press away.
+  await page.getByRole('button', { name: 'Back to it' }).click();
+  await expect(page.locator('.listen .name')).toContainText('Harbour Master');
+  await expect(page.getByText('strokes were heard')).toBeVisible();
 });

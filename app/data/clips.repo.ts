@@ -12,12 +12,6 @@ export class ClipsRepo {
     return this.database.live<Clip | null>(null, async () => (await this.database.db.clips.get(phrase)) ?? null);
   }
 
-  /** How many there are, and their size in bytes. */
-  async size(): Promise<{ readonly many: number; readonly bytes: number }> {
-    const all = await this.database.read<readonly Clip[]>([], () => this.database.db.clips.toArray());
-    return { many: all.length, bytes: all.reduce((n, c) => n + c.samples.length, 0) };
-  }
-
   /** Keeps a clip. 'full' where there are as many as a shelf holds. */
   async keep(clip: Clip): Promise<boolean | 'full'> {
     const { db } = this.database;

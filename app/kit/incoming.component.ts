@@ -1,7 +1,7 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { count } from '@core/base';
-import type { MergeKind } from '@core/shelf';
+import { SHELF_LIMITS, type MergeKind } from '@core/shelf';
 import type { Chosen, Incoming } from '../data/shelf-files.service';
 import { SettingsRepo } from '../data/settings.repo';
 
@@ -36,6 +36,9 @@ import { SettingsRepo } from '../data/settings.repo';
         <label class="line"
           ><input type="checkbox" [checked]="log()" (change)="log.set(!log())" /> {{ logWords() }}</label
         >
+      }
+      @if (clipWords(); as words) {
+        <p class="line">{{ words }}</p>
       }
       @if (incoming().boards > 0) {
         <label class="line"
@@ -102,8 +105,9 @@ export class IncomingComponent {
     computation: ({ named }) => new Set(named.map((n) => n.key)),
   });
   readonly nothing = computed(() => {
-    const { groups, tries, takes, drills, boards, named } = this.incoming();
-    return groups.every((g) => g.kind === 'stays off') && tries + takes + drills + boards + named.length === 0;
+    const { groups, tries, takes, clips, drills, boards, named } = this.incoming();
+    const others = tries + takes + clips + drills + boards + named.length;
+    return groups.every((g) => g.kind === 'stays off') && others === 0;
   });
   readonly fileWords = computed(() =>
     this.incoming().file === 'changed'
@@ -117,6 +121,13 @@ export class IncomingComponent {
       ...(takes > 0 ? [count(takes, 'take')] : []),
       ...(drills > 0 ? [count(drills, 'drill')] : []),
     ].join(', ');
+  });
+  readonly clipWords = computed(() => {
+    const { clips, clipsGone } = this.incoming();
+    const gone =
+      clipsGone > 0 ? `${count(clipsGone, 'older clip')} of yours would go: a shelf holds ${SHELF_LIMITS.clips}.` : '';
+    const come = clips > 0 ? `With the phrases: ${count(clips, 'clip')} of records.` : '';
+    return [come, gone].filter((w) => w !== '').join(' ');
   });
   readonly boardWords = computed(() => count(this.incoming().boards, 'board'));
 

@@ -46,7 +46,7 @@ const ON: Readonly<Record<string, readonly Omit<Blow, 'at'>[]>> = {
 };
 
 /** A made recording, played a little unevenly, as a WAV file. */
-export function demoSound(which: DemoSound): Promise<{ readonly sound: Blob; readonly name: string }> {
+export function demoSound(which: DemoSound): { readonly sound: Blob; readonly name: string } {
   const { name, bpm, perBeat, bars } = MADE[which];
   const slots = bars.join('');
   const slot = 60 / bpm / perBeat;
@@ -56,5 +56,5 @@ export function demoSound(which: DemoSound): Promise<{ readonly sound: Blob; rea
     return (ON[letter] ?? []).map((b) => ({ ...b, at: 0.5 + i * slot + stray }));
   });
   const samples = blown(blows, 0.5 + slots.length * slot + 1, LISTEN_RATE);
-  return Promise.resolve({ sound: wavFile(samples, LISTEN_RATE), name });
+  return { sound: wavFile(samples, LISTEN_RATE), name };
 }

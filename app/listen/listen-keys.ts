@@ -1,8 +1,10 @@
 import type { Key } from '../shell/keys.service';
-import { ROUNDS, SPEEDS, type ListenStore } from './listen.store';
+import { ROUNDS, SPEEDS, type HearingStore } from './hearing.store';
+import type { ListenStore } from './listen.store';
 
 interface Place {
   readonly store: ListenStore;
+  readonly hearing: HearingStore;
   zoom(by: number): void;
   choose(): void;
   toBench(): void;
@@ -12,21 +14,21 @@ interface Place {
  * The keys of Listen. Letters name the chosen stroke as they do on the Bench: capitals struck, small letters ghosts.
  */
 export function listenKeys(place: Place): readonly Key[] {
-  const { store } = place;
+  const { store, hearing } = place;
   const hand = (hand: 'R' | 'L', level: 'ghost' | 'tap') => (): void => {
     const kinds = store.stroke()?.kinds.filter((k) => k !== 'kick') ?? [];
     store.say({ hand, level, kinds: kinds.length > 0 ? kinds : ['drum'] });
   };
   const faster = (by: 1 | -1) => (): void => {
-    const at = SPEEDS.findIndex((s) => s === store.speed());
-    store.speed.set(SPEEDS[Math.max(0, Math.min(SPEEDS.length - 1, at + by))] ?? 1);
+    const at = SPEEDS.findIndex((s) => s === hearing.speed());
+    hearing.speed.set(SPEEDS[Math.max(0, Math.min(SPEEDS.length - 1, at + by))] ?? 1);
   };
   const nextRound = (): void => {
-    const at = ROUNDS.indexOf(store.round());
-    store.round.set(ROUNDS[(at + 1) % ROUNDS.length] ?? 'lick');
+    const at = ROUNDS.indexOf(hearing.round());
+    hearing.round.set(ROUNDS[(at + 1) % ROUNDS.length] ?? 'lick');
   };
   return [
-    { combo: 'Space', shown: 'Space', does: 'Play and stop', run: () => void store.toggleSound() },
+    { combo: 'Space', shown: 'Space', does: 'Play and stop', run: () => void hearing.toggle() },
     { combo: 'b', shown: 'B', does: 'The lick begins here', run: () => store.mark('from') },
     { combo: 'e', shown: 'E', does: 'The lick ends here', run: () => store.mark('to') },
     { combo: 't', shown: 'T', does: 'Tap the beat while it plays', run: () => store.tap() },
@@ -35,6 +37,8 @@ export function listenKeys(place: Place): readonly Key[] {
     { combo: 'ArrowLeft', shown: '←', does: 'The beat before', run: () => store.goTo(store.beat() - 1) },
     { combo: 'ArrowDown', shown: '↓', does: 'The next stroke', run: () => store.step(1) },
     { combo: 'ArrowUp', shown: '↑', does: 'The stroke before', run: () => store.step(-1) },
+    { combo: 'Shift+ArrowRight', shown: 'Shift →', does: 'It belongs to the next slot', run: () => store.nudge(1) },
+    { combo: 'Shift+ArrowLeft', shown: 'Shift ←', does: 'It belongs to the slot before', run: () => store.nudge(-1) },
     { combo: 'n', shown: 'N', does: 'The next unsure stroke', run: () => store.nextUnsure() },
     { combo: 'w', shown: 'W', does: 'What goes round: lick, bar, beat, join of two', run: nextRound },
     { combo: ',', shown: ',', does: 'Slower', run: faster(-1) },

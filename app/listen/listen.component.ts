@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { count } from '@core/base';
-import { CLIP_LIMITS, layMoment, type HeardKind, type HeardStroke } from '@core/listen';
+import { CLIP_LIMITS, layMoment, layTick, type HeardKind, type HeardStroke } from '@core/listen';
 import { barTicks, countAt, GRID, feelWords, gridName, meterText } from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
 import { ClipsRepo } from '../data/clips.repo';
@@ -23,11 +23,13 @@ import { KeepShared } from '../exchange/keep-shared';
 import { NoticesService } from '../shell/notices.service';
 import { KeysService } from '../shell/keys.service';
 import { NumberFieldComponent } from '../ui/number-field.component';
+import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { SelectComponent } from '../ui/select.component';
 import { demoSound, type DemoSound } from './demo-sounds';
 import { listenKeys } from './listen-keys';
-import { ListenStore, ROUNDS, SPEEDS } from './listen.store';
+import { HearingStore, ROUNDS, SPEEDS } from './hearing.store';
+import { ListenStore } from './listen.store';
 import type { Check } from './listening.engine';
 import { Recorder } from './recorder';
 import { clockWords, RECORDING_LIMITS } from './sound-file';
@@ -59,6 +61,7 @@ const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 
 })
 export class ListenComponent implements OnDestroy {
   readonly store = inject(ListenStore);
+  readonly hearing = inject(HearingStore);
   readonly record = this.store.record;
   private readonly shelf = inject(KeepShared);
   private readonly clips = inject(ClipsRepo);
@@ -113,6 +116,17 @@ export class ListenComponent implements OnDestroy {
   readonly pointed = computed(() => {
     const s = this.store.stroke();
     return s ? [s.at] : [];
+  });
+  /** Where the record has each stroke, against its slot. */
+  readonly offsets = computed((): RibbonMarks => {
+    const [s, pattern] = [this.store.stretch(), this.store.pattern()];
+    if (!s || !pattern) return NO_MARKS;
+    const limbs = new Map(pattern.strokes.map((p) => [p.at, p.limb]));
+    const begin = s.first * barTicks(s.lay.meter);
+    const dots = this.store
+      .strokes()
+      .map((h) => ({ tick: layTick(s.lay, h.seconds) - begin, limb: limbs.get(h.at) ?? null, old: false }));
+    return { ...NO_MARKS, dots };
   });
   readonly ways = computed(() =>
     (this.store.reading()?.ways ?? []).map((w) => ({
@@ -191,18 +205,14 @@ export class ListenComponent implements OnDestroy {
     return this.store.open(file, name);
   }
 
-  async demo(which: DemoSound): Promise<void> {
-    const { sound, name } = await demoSound(which);
-    await this.open(sound, name);
+  demo(which: DemoSound): Promise<void> {
+    const { sound, name } = demoSound(which);
+    return this.open(sound, name);
   }
 
   take(): void {
     if (this.recorder.recording()) return this.recorder.stop();
     void this.recorder.start((sound) => void this.open(sound, 'From the microphone'));
-  }
-
-  setTempo(bpm: number): void {
-    this.store.setTempo(bpm);
   }
 
   see({ from, to }: Sight): void {

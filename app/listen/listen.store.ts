@@ -1,4 +1,4 @@
-import { computed, effect, inject, Injectable, resource, signal, untracked } from '@angular/core';
+import { computed, effect, inject, Injectable, linkedSignal, resource, signal, untracked } from '@angular/core';
 import { edited, historyOf, redone, undone } from '@core/base';
 import { keptTempo } from '@core/formats';
 import {
@@ -34,20 +34,14 @@ import { AbleService } from '../data/able.service';
 import { KitsRepo } from '../data/kits.repo';
 import { ListeningRepo } from '../data/listening.repo';
 import { SettingsRepo } from '../data/settings.repo';
-import type { Check } from './listening.engine';
+import { NoticesService } from '../shell/notices.service';
+import type { Reading } from './listening.engine';
 import { RecordStore } from './record.store';
 
-/** Speeds at which a record is heard, as shares of its own. */
-export const SPEEDS = [0.25, 0.5, 0.75, 1] as const;
-/** What goes round: the lick, one bar, one beat, or the join of two beats. */
-export const ROUNDS = ['lick', 'bar', 'beat', 'join'] as const;
-export type Round = (typeof ROUNDS)[number];
 /** The longest lick that is read, in seconds and bars. */
 const MOST = { seconds: 90, bars: 32 } as const;
 /** Marks are drawn to strokes that are so near, in seconds. */
 const DRAWN = 0.12;
-/** Where nothing was marked, so much round the place that is heard is slowed down, in seconds. */
-const ROUND_ABOUT = 12;
 /** Taps further apart than this begin anew, in seconds. */
 const TAP_GAP = 3;
 
@@ -71,35 +65,39 @@ export class ListenStore {
   private readonly kits = inject(KitsRepo);
   private readonly able = inject(AbleService);
   private readonly settings = inject(SettingsRepo);
+  private readonly notices = inject(NoticesService);
   private readonly history = signal(historyOf<HeardWork>(FRESH));
   readonly work = computed(() => this.history().now);
   readonly canUndo = computed(() => this.history().past.length > 0);
   readonly canRedo = computed(() => this.history().future.length > 0);
-  readonly speed = signal<number>(1);
-  readonly round = signal<Round>('lick');
   /** The beat that is looked at, counted from the first of the stretch; and the stroke in it. */
   readonly beat = signal(0);
   readonly chosen = signal<number | null>(null);
   /** What was pressed while it played: taps of the beat, and where the lick begins. */
   readonly taps = signal<readonly number[]>([]);
-  /** Whether what sounds is still being made. */
-  readonly making = signal(false);
   /** Which of the proposed beats is looked at. */
   readonly proposed = signal(0);
-  readonly checking = signal<Check | null>(null);
   /** Whether the recording is kept over a reload. */
-  readonly safe = signal(true);
+  readonly safe = signal(false);
 
-  readonly meter = computed((): Meter => parseMeter(this.work().meter) ?? meter(4, 4));
+  // What was said of a stroke moves no grid: each of these changes only when it does itself.
+  private readonly meterWords = computed(() => this.work().meter);
+  private readonly marks = computed(() => this.work().marks);
+  readonly lick = computed(() => this.work().lick);
+  private readonly said = computed(() => this.work().said);
+  private readonly added = computed(() => this.work().added);
+  private readonly pieces = computed(() => this.work().pieces);
+  private readonly way = computed(() => this.work().way);
+  readonly meter = computed((): Meter => parseMeter(this.meterWords()) ?? meter(4, 4));
   readonly lay = computed((): Lay | null => {
-    const { marks } = this.work();
+    const marks = this.marks();
     if (marks) return { meter: this.meter(), marks };
     const choice = this.record.analysis()?.beats[this.proposed()];
     return choice ? layOf(choice, this.meter()) : null;
   });
   /** The bars of the lick, from line to line. */
   readonly stretch = computed((): Stretch | null => {
-    const [lay, { lick }] = [this.lay(), this.work()];
+    const [lay, lick] = [this.lay(), this.lick()];
     if (!lay || !lick || lick.to - lick.from > MOST.seconds) return null;
     const { first, many } = barsOf(lay, lick.from, lick.to);
     return { lay, first, many: Math.min(many, MOST.bars) };
@@ -107,7 +105,7 @@ export class ListenStore {
   /** The lick in seconds, as it goes round. */
   readonly span = computed(() => {
     const s = this.stretch();
-    if (!s) return this.work().lick;
+    if (!s) return this.lick();
     const bar = barTicks(s.lay.meter);
     return { from: layMoment(s.lay, s.first * bar), to: layMoment(s.lay, (s.first + s.many) * bar) };
   });
@@ -124,8 +122,7 @@ export class ListenStore {
     params: () => {
       const [stretch, bpm, ready] = [this.stretch(), this.bpm(), this.record.analysis()];
       if (!stretch || !bpm || !ready) return undefined;
-      const { said, added, pieces, way } = this.work();
-      return { stretch, bpm, said, added, pieces, way };
+      return { stretch, bpm, said: this.said(), added: this.added(), pieces: this.pieces(), way: this.way() };
     },
     loader: async ({ params }) => {
       const schools = this.settings.schools();
@@ -133,7 +130,18 @@ export class ListenStore {
       return (await this.record.api?.read(params, own)) ?? null;
     },
   });
-  readonly reading = computed(() => (this.asked.hasValue() ? this.asked.value() : null));
+  /** What was read. While the next is being read the one before stands: nothing flickers, and no key is lost. */
+  readonly reading = linkedSignal<
+    { readonly found: Reading | null | undefined; readonly isThere: boolean },
+    Reading | null
+  >({
+    source: () => ({
+      found: this.asked.hasValue() ? this.asked.value() : undefined,
+      isThere: this.stretch() !== null && this.record.analysis() !== null,
+    }),
+    computation: ({ found, isThere }, before) =>
+      isThere ? (found === undefined ? (before?.value ?? null) : found) : null,
+  });
   readonly busy = this.asked.isLoading;
   readonly strokes = computed((): readonly HeardStroke[] => this.reading()?.strokes ?? []);
   readonly unsure = computed(() => unsureOf(this.strokes()));
@@ -160,48 +168,43 @@ export class ListenStore {
   constructor() {
     effect(() => {
       const work = this.work();
-      if (untracked(this.record.buffer) && untracked(this.safe)) void this.kept.keep(work);
-    });
-    // Whatever goes round changes under what sounds, at the same place.
-    effect(() => {
-      this.span();
-      this.speed();
-      this.round();
-      this.beat();
-      if (untracked(this.record.player.playing) && untracked(this.checking) === null)
-        untracked(() => void this.sound());
+      if (untracked(this.safe)) void this.kept.keep(work);
     });
   }
 
-  /** Another recording. What was worked out from the one before goes with it. */
+  /** Another recording. The one before, with what was worked out from it, is one press away. */
   async open(file: Blob, name: string, work: HeardWork = FRESH): Promise<void> {
+    const before = this.record.name();
     if (!(await this.record.open(file, name))) return;
+    // Until the new one is kept, nothing of it may be written over the old one.
+    this.safe.set(false);
     this.begin(work);
     this.safe.set(await this.kept.begin(name, file, work));
+    if (before !== '')
+      this.notices.tell(`“${before.slice(0, 60)}” is put aside.`, { label: 'Back to it', run: () => void this.back() });
+  }
+
+  /** The recording that was listened to before, as it was left. */
+  private async back(): Promise<void> {
+    const before = await this.kept.before();
+    if (before) await this.open(before.sound, before.name, before.work);
   }
 
   private begin(work: HeardWork): void {
     this.history.set(historyOf(work));
-    this.speed.set(1);
     this.beat.set(0);
     this.chosen.set(null);
     this.taps.set([]);
     this.proposed.set(0);
-    this.checking.set(null);
   }
 
   /** What was left in this browser, taken up again. */
   async resume(): Promise<void> {
     if (this.record.buffer() || this.record.doing().kind !== 'nothing') return;
     const left = await this.kept.get();
-    if (!left || this.record.buffer()) return;
-    if (await this.record.open(left.sound, left.name)) this.begin(left.work);
-  }
-
-  forget(): void {
-    this.record.close();
-    this.begin(FRESH);
-    void this.kept.forget();
+    if (!left || this.record.buffer() || !(await this.record.open(left.sound, left.name))) return;
+    this.begin(left.work);
+    this.safe.set(true);
   }
 
   undo(): void {
@@ -331,6 +334,13 @@ export class ListenStore {
     this.chosen.set(part.gone ? null : stroke.seconds);
   }
 
+  /** The stroke belongs to the slot before, or to the next. */
+  nudge(by: 1 | -1): void {
+    const [s, choice] = [this.stroke(), this.reading()];
+    const grid = choice?.ways[choice.way]?.grid;
+    if (s && grid) this.say({ slot: Math.max(0, s.at + by * grid) }, s);
+  }
+
   /** A kind that sounds in the stroke too, or no longer. */
   toggle(kind: HeardKind): void {
     const s = this.stroke();
@@ -372,76 +382,6 @@ export class ListenStore {
     const all = this.unsure();
     const next = all.find((s) => s.at > here) ?? all[0];
     if (next) this.choose(next);
-  }
-
-  /** What goes round now, in seconds; null for on and on. */
-  private area(): { from: number; to: number } | null {
-    const [s, span] = [this.stretch(), this.span()];
-    if (!span) return null;
-    if (!s) return span;
-    const [bar, beat] = [barTicks(s.lay.meter), this.beatTicks()];
-    const begin = s.first * bar + this.beat() * beat;
-    const at = (tick: number): number => layMoment(s.lay, tick);
-    const round = this.round();
-    switch (round) {
-      case 'lick':
-        return span;
-      case 'bar': {
-        const line = Math.floor(begin / bar) * bar;
-        return { from: at(line), to: at(line + bar) };
-      }
-      case 'beat':
-        return { from: at(begin), to: at(begin + beat) };
-      case 'join':
-        return { from: at(begin + beat / 2), to: at(begin + beat + beat / 2) };
-    }
-  }
-
-  async toggleSound(): Promise<void> {
-    if (this.record.player.playing()) {
-      this.checking.set(null);
-      return this.record.player.stop();
-    }
-    await this.sound();
-  }
-
-  /** Sounds what goes round at the speed that is set; goes on at the place that is heard where something sounds. */
-  async sound(at?: number): Promise<void> {
-    const { record } = this;
-    const whole = record.buffer();
-    if (!whole) return;
-    const [area, speed] = [this.area(), this.speed()];
-    const { player } = record;
-    const start = at ?? player.position() ?? area?.from ?? 0;
-    if (speed === 1) {
-      const sound = { buffer: whole, from: 0, speed: 1, round: area };
-      return player.playing()
-        ? player.goOn(sound)
-        : player.play(sound, area ? Math.max(area.from, Math.min(area.to - 0.01, start)) : start);
-    }
-    const part = area ?? { from: Math.max(0, start), to: Math.min(whole.duration, start + ROUND_ABOUT) };
-    this.making.set(true);
-    const buffer = await record.paced(part.from, part.to, speed);
-    this.making.set(false);
-    if (!buffer || speed !== this.speed()) return;
-    const sound = { buffer, from: part.from, speed, round: area ? { from: 0, to: buffer.duration } : null };
-    if (player.playing()) player.goOn(sound);
-    else await player.play(sound, start);
-  }
-
-  /** The record and the phrase in turn, together or one in each ear, round and round. */
-  async check(how: Check): Promise<void> {
-    const [stretch, pattern, rate] = [this.stretch(), this.pattern(), this.record.buffer()?.sampleRate];
-    if (!stretch || !pattern || !rate || !this.record.api) return;
-    if (this.checking() === how) return this.toggleSound();
-    this.making.set(true);
-    const speed = this.speed();
-    const { left, right, laid } = await this.record.api.check({ stretch, pattern, how, speed });
-    this.making.set(false);
-    const buffer = this.record.player.bufferOf([left, right], rate);
-    this.checking.set(how);
-    const from = this.span()?.from ?? 0;
-    await this.record.player.play({ buffer, from, speed, round: { from: 0, to: buffer.duration }, laid }, from);
   }
 
   /** The bars of the record for the phrase that was heard in them; null where they are too long to be kept. */

@@ -18,7 +18,6 @@ import {
   strokesIn,
   thinned,
   ticksIn,
-  tempoBeat,
   type BarChoice,
   type BeatChoice,
   type Beside,
@@ -232,22 +231,6 @@ export class ListeningEngine {
       .map((o) => o - from);
   }
 
-  /**
-   * Whole bars of the record laid on an even tempo, so that it goes along with a click: every stroke where it was
-   * against its beat.
-   */
-  evened({ lay, first, many }: Stretch, quarters: number): Float32Array<ArrayBuffer> {
-    const bar = barTicks(lay.meter);
-    const begin = Math.round(layMoment(lay, first * bar) * this.rate);
-    const end = Math.round(layMoment(lay, (first + many) * bar) * this.rate);
-    const perTick = (60 / quarters / 5040) * this.rate;
-    const attacks = this.attacksIn(begin, end).map((o) => ({
-      from: o,
-      to: Math.round((layTick(lay, (begin + o) / this.rate) - first * bar) * perTick),
-    }));
-    return paced(this.part(begin, end), this.rate, Math.round(many * bar * perTick), attacks);
-  }
-
   /** Whole bars of the record as they are kept with a phrase; null where they are longer than may be kept. */
   clip({ lay, first, many }: Stretch): Pick<Clip, 'rate' | 'samples' | 'meter' | 'bars' | 'marks'> | null {
     const bar = barTicks(lay.meter);
@@ -326,12 +309,5 @@ export class ListeningEngine {
       heard,
       (t) => where(slot(t)),
     );
-  }
-
-  /** Counted beats a minute of a grid’s bars, on average. */
-  tempoOf({ lay, first, many }: Stretch): number {
-    const bar = barTicks(lay.meter);
-    const seconds = layMoment(lay, (first + many) * bar) - layMoment(lay, first * bar);
-    return (60 * many * bar) / tempoBeat(lay.meter) / seconds;
   }
 }

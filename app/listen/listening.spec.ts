@@ -126,13 +126,9 @@ describe('listening to a recording', () => {
     expect(engine.clip({ ...stretch, many: 9 })).toBeNull();
   });
 
-  it('slows a part, and lays bars on a click, each attack where it belongs', () => {
+  it('slows a part', () => {
     const slow = engine.slowed(0.4, 0.4 + (4 * 60) / BPM, 0.5);
     expect(Math.abs(slow.length / RATE - (8 * 60) / BPM)).toBeLessThan(0.001);
-    const even = engine.evened(stretch, 120);
-    expect(even.length).toBe(4 * RATE);
-    const first = even.findIndex((x, i) => i > 0.2 * RATE && Math.abs(x) > 0.2);
-    expect(first).toBeGreaterThan(0);
   });
 
   it('takes silence and strokes that are put in', () => {

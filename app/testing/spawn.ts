@@ -1,4 +1,5 @@
 import { ExchangeEngine } from '../exchange/exchange.engine';
+import { ListeningEngine } from '../listen/listening.engine';
 import { FilesEngine } from '../data/files/files-engine';
 import { IndexEngine, type Tell } from '../data/index/index-engine';
 
@@ -14,3 +15,5 @@ export const spawnFiles = (name: string) => {
 };
 /** Files of other programs are read and written in the test itself. */
 export const spawnExchange = () => ({ api: new ExchangeEngine(), end: () => undefined });
+/** A recording is listened to in the test itself. */
+export const spawnListening = () => ({ api: new ListeningEngine(), end: () => undefined });

@@ -8,7 +8,8 @@ const BEFORE = 0.009;
 
 /**
  * Where an attack begins, in samples, near a moment in samples: where what comes is loudest against what was, in the
- * sound itself or in its differences, which show a stick over a bass note. Exact to about a millisecond.
+ * sound itself or in its differences, which show a stick over a bass note. Clear strokes come out within a
+ * millisecond, soft cymbals over a bass within about ten.
  * @example
  * attackNear(Float32Array.from({ length: 4410 }, (_, i) => (i < 2000 ? 0 : Math.sin(i))), 44100, 2200) // => 2000
  */

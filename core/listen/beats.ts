@@ -267,9 +267,15 @@ export function barsHeard(beats: readonly number[], flux: Flux): readonly BarCho
     .sort((a, b) => b.alike - a.alike);
 }
 
+/** Beats of a bar that comes round: what comes round in two bars of it comes round in one of them too. */
+const BAR_OF: Readonly<Record<number, number>> = { 2: 4, 3: 3, 4: 4, 5: 5, 6: 3, 7: 7, 8: 4, 9: 3 };
+/** Less alike than this, nothing is said of the bar, and four beats are supposed. */
+const ALIKE = 0.3;
+
 /** Which beat is the first 1: where bars begin low and strong, and what is heard first. */
 function firstOf(beats: readonly number[], flux: Flux, onsets: readonly HeardOnset[]): number {
-  const bar = 4;
+  const [most] = barsHeard(beats, flux);
+  const bar = most && most.alike >= ALIKE ? (BAR_OF[most.beats] ?? 4) : 4;
   const begins = onsets[0]?.at ?? 0;
   const worth = Array.from({ length: min(bar, beats.length) }, (_, k) => {
     const ones = beats.filter((_, i) => i % bar === k);

@@ -35,7 +35,7 @@ export interface Flux {
  */
 export function fluxOf(samples: Float32Array, rate: number, tell: (share: number) => void = () => undefined): Flux {
   const fft = new FFT(FRAME);
-  const window = Float64Array.from({ length: FRAME }, (_, i) => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / FRAME));
+  const bell = Float64Array.from({ length: FRAME }, (_, i) => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / FRAME));
   const frame: number[] = new Array<number>(FRAME).fill(0);
   const spectrum = new Array<number>(2 * FRAME).fill(0);
   const edges = edgesOf(rate);
@@ -45,7 +45,7 @@ export function fluxOf(samples: Float32Array, rate: number, tell: (share: number
   let loudest = 0;
   for (let n = 0; n < frames; n++) {
     const from = n * HOP - FRAME / 2;
-    for (let i = 0; i < FRAME; i++) frame[i] = (samples[from + i] ?? 0) * (window[i] ?? 0);
+    for (let i = 0; i < FRAME; i++) frame[i] = (samples[from + i] ?? 0) * (bell[i] ?? 0);
     fft.realTransform(spectrum, frame);
     let whole = 0;
     for (let b = 0; b < bands; b++) {

@@ -1,5 +1,5 @@
 import { clamp, sum } from '../base';
-import { barTicks, beatTicks, isCompound, TEMPO, ticks, TICKS_PER_QUARTER, type Meter, type Ticks } from '../time';
+import { barTicks, beatTicks, isCompound, TEMPO, TICKS_PER_QUARTER, type Meter, type Ticks } from '../time';
 import type { BeatChoice } from './beats';
 import type { HeardOnset } from './strokes-heard';
 
@@ -188,9 +188,4 @@ export function barsOf(lay: Lay, from: number, to: number): { readonly first: nu
   const first = Math.floor((layTick(lay, from) + slack) / bar);
   const last = Math.ceil((layTick(lay, to) - slack) / bar);
   return { first, many: Math.max(1, last - first) };
-}
-
-/** A tick of the grid as a whole one. */
-export function wholeTick(at: number): Ticks {
-  return ticks(Math.round(at));
 }

@@ -1,4 +1,4 @@
-import { count, fraction, lcm, sentence } from '../base';
+import { count, fraction, lcm } from '../base';
 import { barTicks, beatTicks, type Meter } from '../time';
 
 /** A cell that comes back in what was heard. */
@@ -56,9 +56,4 @@ export function roundWords(length: number, meter: Meter): string {
       ? `${fraction(beats)} of a beat`
       : `${fraction(beats)} beats`;
   return `${long} long, comes round after ${count(lcm(length, bar) / bar, 'bar')}`;
-}
-
-/** A sentence for a round: "3 beats long, comes round after 3 bars." */
-export function roundSentence({ words }: HeardRound): string {
-  return `${sentence(words)}.`;
 }

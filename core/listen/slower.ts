@@ -87,7 +87,7 @@ function sliceOf(x: Float32Array, rate: number, { from, to, length }: Slice): Fl
   const tail = from + copied;
   const [room, span] = [to - tail, length - copied];
   if (room <= whole || span <= 0) return slice;
-  const window = Float32Array.from({ length: whole }, (_, i) => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / whole));
+  const bell = Float32Array.from({ length: whole }, (_, i) => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / whole));
   // The first piece goes on exactly where the copy ends.
   let last = tail - whole;
   for (let p = -half; p < span; p += half) {
@@ -97,7 +97,7 @@ function sliceOf(x: Float32Array, rate: number, { from, to, length }: Slice): Fl
     last = max(from, min(to - whole, best));
     const o = copied + p;
     for (let i = max(0, copied - o); i < whole && o + i < length; i++)
-      slice[o + i] = (slice[o + i] ?? 0) + (x[last + i] ?? 0) * (window[i] ?? 0);
+      slice[o + i] = (slice[o + i] ?? 0) + (x[last + i] ?? 0) * (bell[i] ?? 0);
   }
   return slice;
 }

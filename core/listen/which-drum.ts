@@ -81,13 +81,13 @@ function spectrumOf(
 ): (from: number) => readonly number[] {
   const fft = new FFT(size);
   const hann = (i: number): number => 0.5 - 0.5 * cos((2 * PI * (i + 0.5)) / size);
-  const window = Float64Array.from({ length: size }, (_, i) => (whole(i) ? 1 : hann(i)));
-  const weight = sum(Array.from(window, (w) => w * w));
+  const bell = Float64Array.from({ length: size }, (_, i) => (whole(i) ? 1 : hann(i)));
+  const weight = sum(Array.from(bell, (w) => w * w));
   const frame: number[] = new Array<number>(size).fill(0);
   const spectrum = new Array<number>(2 * size).fill(0);
   const edges = [...BANDS.map((f) => max(1, round((f * size) / rate))), size / 2];
   return (from) => {
-    for (let i = 0; i < size; i++) frame[i] = (samples[from + i] ?? 0) * (window[i] ?? 0);
+    for (let i = 0; i < size; i++) frame[i] = (samples[from + i] ?? 0) * (bell[i] ?? 0);
     fft.realTransform(spectrum, frame);
     return BANDS.map((_, b) => {
       let e = 0;

@@ -34,6 +34,9 @@ export interface MergeReport {
   readonly lines: readonly MergeLine[];
   readonly tries: number;
   readonly takes: number;
+  /** Clips of records that come or change, and those of ours for which there is no room any more. */
+  readonly clips: number;
+  readonly clipsGone: number;
   readonly boards: number;
   readonly drills: number;
   /** Names of the named things that it changes. */
@@ -221,6 +224,8 @@ export function mergeReport(ours: ShelfContents, theirs: ShelfContents, result: 
     lines,
     tries: added(ours.attempts, result.attempts),
     takes: added(ours.takes, result.takes),
+    clips: changed(ours.clips, result.clips, (c) => c.id).length,
+    clipsGone: added(result.clips, ours.clips),
     boards: changed(ours.boards, result.boards, (b) => b.id).length,
     drills: changed(ours.drills, result.drills, (d) => d.id).length,
     named: changed(

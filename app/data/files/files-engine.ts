@@ -27,6 +27,9 @@ export interface Incoming {
   readonly groups: ReturnType<typeof mergeGroups>;
   readonly tries: number;
   readonly takes: number;
+  /** Bars of records that are kept with phrases. */
+  readonly clips: number;
+  readonly clipsGone: number;
   readonly drills: number;
   readonly boards: number;
   /** Settings, kits and the like that it would change, with their names for people. */
@@ -195,6 +198,8 @@ function told(report: MergeReport): Omit<Incoming, 'file' | 'tries' | 'phrases'>
   return {
     groups: mergeGroups(report.lines),
     takes: report.takes,
+    clips: report.clips,
+    clipsGone: report.clipsGone,
     drills: report.drills,
     boards: report.boards,
     named: report.named.map((key) => ({ key, words: NAMED_WORDS[key] ?? key })),
