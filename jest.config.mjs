@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  '<rootDir>/tools/jest/core-transformer.cjs',
   {
     jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } },
     module: { type: 'commonjs' },
@@ -20,7 +20,7 @@ export default {
       testEnvironment: 'node',
       roots: ['<rootDir>/core', '<rootDir>/demo', '<rootDir>/server', '<rootDir>/tools'],
       testMatch: ['**/*.spec.ts'],
-      setupFiles: ['<rootDir>/tools/fixed-seed.cjs'],
+      setupFiles: ['<rootDir>/tools/jest/fixed-seed.cjs'],
       transform: { '^.+\\.(t|j)s$': swc },
       moduleNameMapper: alias,
     },
@@ -29,12 +29,13 @@ export default {
       preset: 'jest-preset-angular',
       roots: ['<rootDir>/app'],
       testMatch: ['**/*.spec.ts'],
-      setupFiles: ['<rootDir>/tools/fixed-seed.cjs'],
+      setupFiles: ['<rootDir>/tools/jest/fixed-seed.cjs'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
       moduleNameMapper: { ...alias, '/workers/spawn$|^\\./spawn$': '<rootDir>/app/testing/spawn.ts' },
       transform: {
+        [`^${import.meta.dirname}/core/.+\\.ts$`]: swc,
         '^.+\\.(ts|js|mjs|html|svg)$': [
-          'jest-preset-angular',
+          '<rootDir>/tools/jest/app-transformer.cjs',
           { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
         ],
       },
