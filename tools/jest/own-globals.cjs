@@ -35,5 +35,9 @@ function withOwnGlobals(made, file) {
 /** Wraps a transformer of Jest. What it made is kept apart by this file's own words, so that a change here is seen. */
 exports.wrapped = (inner) => ({
   process: (code, file, options) => withOwnGlobals(inner.process(code, file, options), file),
-  getCacheKey: (...args) => createHash('sha1').update(inner.getCacheKey(...args)).update(WORDS).digest('hex'),
+  getCacheKey: (...args) =>
+    createHash('sha1')
+      .update(inner.getCacheKey(...args))
+      .update(WORDS)
+      .digest('hex'),
 });
