@@ -119,3 +119,56 @@ test('what is no recording is told in words, and what was worked on stays', asyn
   await expect(page.locator('.listen .name')).toContainText('Harbour Master');
   await expect(page.getByText('strokes were heard')).toBeVisible();
 });
+
+interface Started {
+  readonly when: number;
+  readonly from: number;
+  readonly long: number;
+  readonly whole: number;
+}
+
+test('the record goes round beneath the drill, at another tempo, beat by beat', async ({ page }) => {
+  await page.addInitScript(() => {
+    const log: Started[] = [];
+    Object.assign(window, { started: log });
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (when = 0, from = 0, long?: number) {
+      if (long !== undefined) log.push({ when, from, long, whole: this.buffer?.duration ?? 0 });
+      return start.call(this, when, from, long);
+    };
+  });
+  await openDemo(page, '/listen');
+  await page.getByRole('button', { name: 'a groove' }).click();
+  await expect(page.locator('.tempo')).toHaveText(/^8[78]\.\d$/);
+  await dragOver(page, 0.045, 0.44);
+  await expect(page.locator('.school').first()).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Menders, heard');
+  await page.getByRole('button', { name: 'To the Bench', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Menders, heard');
+  await expect(page.locator('article.source').getByRole('button', { name: 'Hear the record' })).toBeVisible();
+  await page.getByRole('button', { name: /^Drill it/ }).click();
+  const stages = page.getByRole('list', { name: 'Stages' }).getByRole('listitem');
+  await expect(stages.filter({ hasText: 'With the record' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Add a stage' }).click();
+  await page.getByRole('menuitem', { name: 'With the record' }).click();
+  await page.getByRole('button', { name: 'Leave out: The whole phrase' }).click();
+  await page.getByLabel('Start tempo').fill('60');
+  await page.getByLabel('Start tempo').press('Enter');
+  await page.getByRole('button', { name: 'Start Space' }).click();
+  await expect(page.getByText('the record sounds with you')).toBeVisible();
+  const started = (): Promise<Started[]> =>
+    page.evaluate(() => [...(window as unknown as { started: Started[] }).started]);
+  await expect(async () => expect((await started()).length).toBeGreaterThan(5)).toPass();
+  const all = await started();
+  const [first] = all;
+  // Whole bars of four seconds, and a little round them.
+  const bars = ((first?.whole ?? 0) - 0.07) / 4;
+  expect(bars).toBeCloseTo(Math.round(bars), 2);
+  expect(Math.round(bars)).toBeGreaterThanOrEqual(1);
+  all.slice(1).forEach((s, i) => {
+    expect(s.when - (all[i]?.when ?? 0)).toBeCloseTo(1, 3);
+    expect(s.from).toBeCloseTo(((i + 1) % (4 * Math.round(bars))) + 0.012, 3);
+    expect(s.long).toBeCloseTo(1.003, 3);
+  });
+});

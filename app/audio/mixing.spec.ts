@@ -10,7 +10,7 @@ import { mixed } from './mixing';
 import { whenOf } from './sounding';
 import { playing, synthesise } from './voices';
 
-const EVEN: Loudness = { primary: 1, timekeeping: 1, texture: 1, click: 1, counts: 1 };
+const EVEN: Loudness = { primary: 1, timekeeping: 1, texture: 1, click: 1, counts: 1, record: 1 };
 const RATE = 8000;
 
 function pattern(text: string, feel: Feel = STRAIGHT) {

@@ -1,4 +1,4 @@
-import { eventsIn, syllableSaid, type Loudness, type PlaybackEvent, type Sound, type Spoken } from '@core/playback';
+import { eventsIn, syllableSaid, tickOfRecord, type Loudness, type PlaybackEvent, type Struck } from '@core/playback';
 import { partSeconds, type TrackPart } from '@core/rendition';
 import { secondsOf, TICKS_PER_QUARTER } from '@core/time';
 import { isHat } from './hats';
@@ -95,6 +95,8 @@ function voiceOf(
   loudness: Loudness,
   bpm: number,
 ): Voice | null {
+  // What is written to a file is made from nothing: whose the record is, is not ours to say.
+  if (tickOfRecord(event.sound) !== null) return null;
   const word = syllableSaid(event.sound);
   const gain = loudness[event.part];
   const made = word === null ? struck(bank, event, rate) : spoken(bank, word, event.velocity, rate);
@@ -111,7 +113,7 @@ function voiceOf(
 }
 
 function struck(bank: Map<string, Sounding>, { sound, velocity }: PlaybackEvent, rate: number): Sounding {
-  const { name, gain } = playing(sound as Exclude<Sound, Spoken>, velocity);
+  const { name, gain } = playing(sound as Struck, velocity);
   return { ...made(bank, name, () => ({ samples: synthesise(name, rate), mark: 0 })), gain };
 }
 
@@ -144,7 +146,7 @@ function add(out: Float32Array, from: number, { sounding, begin, damped }: Voice
 /** A blow that is to sound: seconds from the beginning, on what, and how hard. */
 export interface Blow {
   readonly at: number;
-  readonly sound: Exclude<Sound, Spoken>;
+  readonly sound: Struck;
   readonly velocity: number;
 }
 

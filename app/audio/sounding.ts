@@ -4,9 +4,10 @@ import {
   syllableSaid,
   type Anchor,
   type PlaybackEvent,
-  type Sound,
-  type Spoken,
+  tickOfRecord,
+  type Struck,
 } from '@core/playback';
+import { BACKING } from '@core/listen';
 import { secondsOf } from '@core/time';
 import { speak } from './speech';
 import { BUFFER_NAMES, gainOf, playing, synthesise, type BufferName, type Samples } from './voices';
@@ -35,6 +36,8 @@ export interface Handed {
   readonly when: number;
   readonly source: AudioBufferSourceNode;
   readonly gain: GainNode;
+  /** When a stretch of a record is over; what is struck rings as long as it does. */
+  readonly until?: number;
 }
 
 /** Seconds in which a closing hi-hat stops the one that rings. */
@@ -74,6 +77,38 @@ export function hand(
   return { event, when, source, gain };
 }
 
+/** A stretch of a record begins so long before its tick, in seconds, and takes over from the one before in so long. */
+const EARLY = 0.008;
+const JOIN = 0.003;
+
+/**
+ * Hands a stretch of a record, from a tick of it on, to the audio clock. It takes over from the one before where both
+ * are the same samples, so that what goes on sounds as one; attacks at the tick itself are not touched.
+ */
+export function handRecord(
+  context: BaseAudioContext,
+  buffer: AudioBuffer,
+  out: AudioNode,
+  event: PlaybackEvent,
+  when: number,
+  bpm: number,
+): Handed {
+  const source = context.createBufferSource();
+  source.buffer = buffer;
+  const gain = context.createGain();
+  const begin = Math.max(0, when - EARLY);
+  const until = when + secondsOf(event.room ?? 0, bpm) - EARLY;
+  gain.gain.setValueAtTime(0, begin);
+  gain.gain.linearRampToValueAtTime(gainOf(event.velocity), begin + JOIN);
+  gain.gain.setValueAtTime(gainOf(event.velocity), until);
+  gain.gain.linearRampToValueAtTime(0, until + JOIN);
+  source.connect(gain).connect(out);
+  source.onended = () => gain.disconnect();
+  const from = BACKING.lead + secondsOf(tickOfRecord(event.sound) ?? 0, bpm) - (when - begin);
+  source.start(begin, from, until + JOIN - begin);
+  return { event, when, source, gain, until };
+}
+
 /** Seconds in which a syllable is faded that would reach into the next. */
 const FADE = 0.02;
 
@@ -85,7 +120,7 @@ interface Sounding {
 }
 
 function struck(bank: Bank, { sound, velocity }: PlaybackEvent): Sounding | null {
-  const { name, gain } = playing(sound as Exclude<Sound, Spoken>, velocity);
+  const { name, gain } = playing(sound as Struck, velocity);
   const buffer = bank.get(name);
   return buffer ? { buffer, gain, mark: 0 } : null;
 }
@@ -117,9 +152,16 @@ export function choke(ringing: Handed, at: number): void {
   ringing.gain.gain.setTargetAtTime(0, at, CHOKE / 3);
 }
 
-/** Takes a sound back that has not begun. */
-export function takeBack(handed: Handed): void {
-  handed.source.stop();
-  handed.source.disconnect();
-  handed.gain.disconnect();
+/** Takes a sound back that has not begun; of a record also what sounds. */
+export function takeBack({ source, gain, until, when }: Handed): void {
+  const now = source.context.currentTime;
+  if (until !== undefined && when - EARLY < now) {
+    gain.gain.cancelScheduledValues(now);
+    gain.gain.setTargetAtTime(0, now, JOIN);
+    source.stop(now + 6 * JOIN);
+    return;
+  }
+  source.stop();
+  source.disconnect();
+  gain.disconnect();
 }

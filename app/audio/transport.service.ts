@@ -9,20 +9,25 @@ import {
   PARTS,
   secondsOfTick,
   tickHeardAt,
+  tickOfRecord,
   timelineFrom,
   turnOf,
   turnsOver,
   type Part,
+  type PlaybackEvent,
   type PlayRequest,
   type Timeline,
 } from '@core/playback';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { spawnTicker } from '../workers/spawn';
-import { choke, hand, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
+import { BackingService } from './backing.service';
+import { choke, hand, handRecord, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
 import { isHat } from './hats';
 
 /** How far ahead sounds are handed to the audio clock: they survive a page that is busy this long. */
 const AHEAD_SECONDS = 1;
+/** What begins sooner than this is no longer handed over in time, in seconds. */
+const SOON = 0.01;
 /** Silence before the first sound, so that it too is handed over in time. */
 const LEAD_SECONDS = 0.15;
 /** Changes take effect at the first beat that is at least this far away. */
@@ -35,6 +40,12 @@ const CHANGE_SECONDS = 0.12;
 const SLEEP_MS = 4000;
 /** So long a browser may take to let the sound begin, in ms. */
 const RESUME_MS = 2000;
+
+interface Owed {
+  readonly event: PlaybackEvent;
+  readonly when: number;
+  readonly bpm: number;
+}
 
 /** What was handed to the audio clock since play was pressed. */
 export interface Handover {
@@ -59,6 +70,9 @@ export class Transport {
   /** When what plays is heard; null in silence. */
   private timeline: Timeline | null = null;
   private waiting: readonly Handed[] = [];
+  /** Stretches of a record that is not made yet at its tempo: they sound as soon as there is one. */
+  private owed: readonly Owed[] = [];
+  private readonly backing = inject(BackingService);
   private hat: Handed | null = null;
   private run = 0;
   private outs: ReadonlyMap<Part, GainNode> | null = null;
@@ -125,6 +139,7 @@ export class Transport {
     this.positionState.set(null);
     this.waiting.forEach(takeBack);
     this.waiting = [];
+    this.owed = [];
     this.hat = null;
     this.request = null;
     this.timeline = null;
@@ -143,6 +158,7 @@ export class Transport {
     this.handOver(turn);
     this.waiting.filter((h) => h.event.at >= turn && h.when > now + 0.005).forEach(takeBack);
     this.waiting = this.waiting.filter((h) => h.event.at < turn);
+    this.owed = this.owed.filter((o) => o.event.at < turn);
     // With another loop the turns are counted by it from now on.
     const { loop } = next.program;
     const told =
@@ -200,6 +216,7 @@ export class Transport {
       return;
     }
     this.handOver(dueBefore(timeline, now + AHEAD_SECONDS));
+    this.payRecord(context, now);
     this.tellTurns(now);
   }
 
@@ -220,6 +237,10 @@ export class Transport {
     let { sounds, late, nearest } = untracked(this.handover);
     const fresh = eventsIn(request.program, timeline.handedTo, until).flatMap((event) => {
       const when = whenOf(event, anchor, context.sampleRate);
+      if (tickOfRecord(event.sound) !== null) {
+        this.owed = [...this.owed, { event, when, bpm: anchor.bpm }];
+        return [];
+      }
       sounds++;
       if (when < now) late++;
       nearest = Math.min(nearest ?? Infinity, when - now);
@@ -232,8 +253,23 @@ export class Transport {
       return [sound];
     });
     this.handover.set({ sounds, late, nearest });
-    this.waiting = [...this.waiting.filter((h) => h.when > now), ...fresh];
+    this.waiting = [...this.waiting.filter((h) => (h.until ?? h.when) > now), ...fresh];
     this.timeline = handed(timeline, until);
+    this.payRecord(context, now);
+  }
+
+  /** Hands over what is owed of a record and made by now; what was to begin before is passed over. */
+  private payRecord(context: AudioContext, now: number): void {
+    const left: Owed[] = [];
+    const paid: Handed[] = [];
+    for (const o of this.owed) {
+      const buffer = this.backing.at(o.bpm);
+      if (o.when < now + SOON) continue;
+      if (buffer) paid.push(handRecord(context, buffer, this.outFor(context, 'record'), o.event, o.when, o.bpm));
+      else left.push(o);
+    }
+    this.owed = left;
+    this.waiting = [...this.waiting, ...paid];
   }
 
   /** Each part has a loudness of its own. */

@@ -3,13 +3,14 @@ import { TestBed } from '@angular/core/testing';
 import { build } from '@core/recipe';
 import { programOf } from '@core/playback';
 import { typed } from '../testing/fixtures';
+import { BackingService } from './backing.service';
 import { LoudnessRepo } from '../data/loudness.repo';
 import { Transport } from './transport.service';
 import { freshTestBed } from '../testing/test-bed';
 
 /** A stand-in for the browser's audio: a clock that is turned by hand, and a list of what was handed to it. */
 class FakeAudio {
-  static started: { when: number; stopped: boolean }[] = [];
+  static started: { when: number; stopped: boolean; from: number; long: number }[] = [];
   static clock = 0;
   readonly sampleRate = 48_000;
   readonly outputLatency = 0;
@@ -31,17 +32,24 @@ class FakeAudio {
   }
   static gains: { value: number }[] = [];
   createGain(): object {
-    const gain = { value: 1, setTargetAtTime: () => undefined };
+    const gain = {
+      value: 1,
+      setTargetAtTime: () => undefined,
+      setValueAtTime: () => undefined,
+      linearRampToValueAtTime: () => undefined,
+      cancelScheduledValues: () => undefined,
+    };
     FakeAudio.gains.push(gain);
     return { gain, connect: (n: object) => n, disconnect: () => undefined };
   }
   createBufferSource(): object {
-    const entry = { when: 0, stopped: false };
+    const entry = { when: 0, stopped: false, from: 0, long: 0 };
     return {
+      context: this,
       connect: (n: object) => n,
       disconnect: () => undefined,
-      start: (when: number) => {
-        entry.when = when;
+      start: (when: number, from = 0, long = Infinity) => {
+        Object.assign(entry, { when, from, long });
         FakeAudio.started.push(entry);
       },
       stop: () => (entry.stopped = true),
@@ -150,15 +158,50 @@ describe('the transport', () => {
     });
     turnTo(0.3);
     // One gain for each part comes first, then one for each sound.
-    const outs = FakeAudio.gains.slice(0, 5);
-    expect(outs.map((g) => g.value)).toEqual([1, 1, 1, 0.25, 1]);
+    const outs = FakeAudio.gains.slice(0, 6);
+    expect(outs.map((g) => g.value)).toEqual([1, 1, 1, 0.25, 1, 1]);
     void loudness.set('texture', 9);
     TestBed.tick();
-    expect(outs.map((g) => g.value)).toEqual([1, 1, 1.5, 0.25, 1]);
+    expect(outs.map((g) => g.value)).toEqual([1, 1, 1.5, 0.25, 1, 1]);
     void loudness.reset();
     TestBed.tick();
     expect(new Set(outs.map((g) => g.value))).toEqual(new Set([1]));
     transport.stop();
+  });
+
+  it('a record goes on beat by beat without a gap, at another tempo once it is made, and is over when it is stopped', async () => {
+    const ready = new Set([120]);
+    const backing = TestBed.inject(BackingService);
+    jest
+      .spyOn(backing, 'at')
+      .mockImplementation((bpm) => (ready.has(bpm) ? ({ bpm } as unknown as AudioBuffer) : null));
+    const program = programOf(build(typed('R R R R')).pattern, { click: 'none', countInBars: 0, record: 1 });
+    await transport.play({ program, bpm: 120, beat: 5040 });
+    turnTo(1.1);
+    const stretches = FakeAudio.started.map((s) => ({ when: s.when, over: s.when + s.long, from: s.from }));
+    expect(stretches.length).toBeGreaterThanOrEqual(3);
+    stretches.slice(1).forEach((s, i) => {
+      const before = stretches[i]!;
+      // Each takes over within 3 ms from the one before, at the same sample of the record.
+      expect(before.over - s.when).toBeCloseTo(0.003, 4);
+      const along = s.from - before.from;
+      expect(along).toBeCloseTo(along > 0 ? s.when - before.when : -1.5, 4);
+    });
+    // The record of the next tempo is not made yet: beats pass in silence, then it goes on from its place.
+    transport.change({ bpm: 60 });
+    const known = FakeAudio.started.length;
+    turnTo(2.4);
+    expect(FakeAudio.started.slice(known)).toEqual([]);
+    ready.add(60);
+    turnTo(4);
+    const slow = FakeAudio.started.slice(known);
+    expect(slow.length).toBeGreaterThan(1);
+    slow.forEach((s) => expect(s.when).toBeGreaterThan(2.4));
+    expect(slow.slice(1).map((s, i) => Math.round((s.when - slow[i]!.when) * 1000))).toEqual(
+      slow.slice(1).map(() => 1000),
+    );
+    transport.stop();
+    expect(FakeAudio.started.filter((s) => !s.stopped && s.when + s.long > FakeAudio.clock)).toEqual([]);
   });
 
   it('a device that slept stops the sound and says so; a page that was busy for a second does not', async () => {

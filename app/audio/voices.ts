@@ -1,4 +1,4 @@
-import type { Sound, Spoken } from '@core/playback';
+import type { Struck } from '@core/playback';
 
 // Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, abs, exp, max, min, round, sign, sin } = Math;
@@ -10,7 +10,7 @@ export type Samples = Float32Array<ArrayBuffer>;
  * Sounds that are made: every voice, and the snare a second time for ghosts, whose colour differs and not only its
  * loudness.
  */
-export type BufferName = Exclude<Sound, Spoken> | 'snare-ghost';
+export type BufferName = Struck | 'snare-ghost';
 
 type Wave = (t: number, noise: () => number) => number;
 
@@ -214,9 +214,6 @@ export function gainOf(velocity: number): number {
 /**
  * Which buffer a sound of a velocity plays, and how loud: velocity to gain by a curve near what ears call even steps.
  */
-export function playing(
-  sound: Exclude<Sound, Spoken>,
-  velocity: number,
-): { readonly name: BufferName; readonly gain: number } {
+export function playing(sound: Struck, velocity: number): { readonly name: BufferName; readonly gain: number } {
   return { name: sound === 'snare' && velocity < 48 ? 'snare-ghost' : sound, gain: gainOf(velocity) };
 }

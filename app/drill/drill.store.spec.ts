@@ -1,6 +1,9 @@
 import { TestBed } from '@angular/core/testing';
-import { eventsIn } from '@core/playback';
+import { eventsIn, type Program } from '@core/playback';
+import type { Clip } from '@core/listen';
+import { BackingService } from '../audio/backing.service';
 import { Transport } from '../audio/transport.service';
+import { ClipsRepo } from '../data/clips.repo';
 import { Database } from '../data/database';
 import { DrillsRepo } from '../data/drills.repo';
 import { LatencyRepo } from '../data/latency.repo';
@@ -43,6 +46,19 @@ async function room() {
     choices: TestBed.inject(RoomChoices),
   };
 }
+const clipOf = (id: string): Clip => ({
+  id,
+  at: 1,
+  from: 'the band tape',
+  rate: 8000,
+  samples: '',
+  meter: '4/4',
+  bars: 1,
+  marks: [
+    { tick: 0, at: 0.02 },
+    { tick: 20_160, at: 2.02 },
+  ],
+});
 const PLAN = { start: 80, goal: 90, step: 10, loops: 2 };
 
 describe('the practice room', () => {
@@ -68,6 +84,36 @@ describe('the practice room', () => {
     store.happen({ kind: 'clean', at: Date.now() });
     expect(transport.requests[1]?.bpm).toBe(90);
     expect(store.tempo()).toBe(90);
+  });
+
+  it('with the record that is kept with the phrase the record sounds, made for this rung and the next; without it the phrase', async () => {
+    const { transport, store, subject } = await room();
+    const clips = TestBed.inject(ClipsRepo);
+    await clips.keep(clipOf('a'));
+    await store.open('a');
+    await until(() => subject.record() !== null);
+    const record = subject.proposed().find((s) => s.kind === 'record');
+    expect(record).toMatchObject({ title: 'With the record', short: false });
+    const prepared: number[] = [];
+    const backing = TestBed.inject(BackingService);
+    jest.spyOn(backing, 'prepare').mockImplementation((bpm) => void prepared.push(bpm));
+    store.begin({ ...PLAN, stages: [record!] });
+    TestBed.tick();
+    const parts = ({ program }: { readonly program: Program }): string[] =>
+      [...new Set(eventsIn(program, 0, 20_160).map((e): string => e.part))].sort();
+    expect(parts(transport.requests.at(-1)!)).toEqual(['click', 'record']);
+    expect([...new Set(prepared)]).toEqual([80, 90]);
+    expect(store.beneath()).toBe('sounds');
+    // What is judged is the phrase all the same.
+    expect(store.rendition()?.pattern.strokes.length).toBe(subject.whole()?.strokes.length);
+    await clips.remove('a');
+    await until(() => subject.record() === null);
+    expect(store.beneath()).toBe('gone');
+    expect(parts(store.rendition()!)).not.toContain('record');
+    // Bars of another meter are not the bars of this phrase.
+    await clips.keep({ ...clipOf('a'), meter: '7/8' });
+    await new Promise((r) => setTimeout(r, 60));
+    expect(subject.record()).toBeNull();
   });
 
   it('a room opened anew stands at its rung, silent; leaving pauses', async () => {

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { of, Subscription, switchMap } from 'rxjs';
 import {
@@ -23,6 +23,7 @@ import {
 } from '@core/drill';
 import { rendition, requestOf, type Rendition, type RenditionRecord } from '@core/rendition';
 import type { Dynamic, PlayRequest } from '@core/playback';
+import { BackingService } from '../audio/backing.service';
 import { Transport } from '../audio/transport.service';
 import { now } from '../data/clock';
 import { freshUuid } from '../data/ids';
@@ -60,6 +61,7 @@ export class DrillStore {
   private readonly subject = inject(SubjectStore);
   private readonly choices = inject(RoomChoices);
   private readonly todays = inject(TodayRepo);
+  private readonly backing = inject(BackingService);
   private readonly state = signal<DrillState | null>(null);
   private readonly ears = new Subscription();
   private readonly slowState = signal(false);
@@ -97,8 +99,18 @@ export class DrillStore {
       schools: this.settings.schools(),
       sung: this.settings.sung(),
       countInBars: COUNT_IN_BARS,
+      record: this.subject.record()?.bars ?? null,
     });
   });
+  /** The record, where the present stage is played with it: whether it is there, and goes at this tempo. */
+  readonly beneath = computed((): 'sounds' | 'gone' | 'far' | null => {
+    const [stage, meant] = [this.stage(), this.rendition()];
+    if (stage?.kind !== 'record' || !meant) return null;
+    if (!this.subject.record()) return 'gone';
+    return this.backing.isFar(requestOf(meant, this.heardTempo()).bpm) ? 'far' : 'sounds';
+  });
+  /** The tempo at which it sounds now, in counted beats a minute. */
+  private readonly heardTempo = computed(() => this.tempo() * (this.slow() ? 0.5 : 1));
   readonly loop = computed(() => this.rendition()?.program.loop ?? 0);
   readonly tempo = computed(() => {
     const drill = this.state();
@@ -124,6 +136,19 @@ export class DrillStore {
   readonly other = this.otherState.asReadonly();
 
   constructor() {
+    effect(() => {
+      this.backing.take(this.subject.record());
+      // One that is let go meanwhile leaves the phrase to sound.
+      untracked(() => this.refresh());
+    });
+    // The record is made for this rung and the next while this one is counted in.
+    effect(() => {
+      const [drill, meant] = [this.state(), this.rendition()];
+      if (!drill || !meant || this.stage()?.kind !== 'record' || !this.subject.record()) return;
+      const next = drill.rungs[drill.rung + 1];
+      for (const bpm of [this.heardTempo(), ...(next === undefined ? [] : [next])])
+        this.backing.prepare(requestOf(meant, bpm).bpm);
+    });
     this.ears.add(
       toObservable(this.subject.phrase)
         .pipe(switchMap((phrase) => (phrase ? this.drills.of$(phrase.id) : of(null))))
@@ -315,7 +340,7 @@ export class DrillStore {
 
   private request(): PlayRequest | null {
     const played = this.rendition();
-    return played && requestOf(played, this.tempo() * (this.slow() ? 0.5 : 1));
+    return played && requestOf(played, this.heardTempo());
   }
 
   private play(): void {

@@ -88,6 +88,7 @@ export class PlanStore {
       grow('four', 'Grow four at a time'),
       grow('note', 'Grow note by note'),
       simple('steady-foot'),
+      ...(this.subject.record() ? [simple('record')] : []),
       simple('free'),
       ...(phrase && fitsEveryBeat(phrase) ? [simple('every-beat')] : []),
       ...[1, 2, 3, 7].map((bars): Choice<Addition> => ({

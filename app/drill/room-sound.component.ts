@@ -38,7 +38,7 @@ const SOUNDING = 2;
       <ls-counting [kind]="choices.counts()" (kindChange)="setCounts($event)" />
     </div>
     @if (levels()) {
-      <ls-loudness />
+      <ls-loudness [record]="store.beneath() === 'sounds'" />
     }
   `,
   styles: `
@@ -59,7 +59,7 @@ const SOUNDING = 2;
   `,
 })
 export class RoomSoundComponent {
-  private readonly store = inject(DrillStore);
+  readonly store = inject(DrillStore);
   readonly choices = inject(RoomChoices);
   /** Whether the sliders are shown too. */
   readonly levels = input(true);

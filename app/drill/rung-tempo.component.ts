@@ -4,6 +4,7 @@ import { drillPass, promptFor } from '@core/drill';
 import { barTicks } from '@core/time';
 import { TodayRepo } from '../data/today.repo';
 import { DrillStore } from './drill.store';
+import { RoomChoices } from './room-choices.store';
 import { SubjectStore } from './subject.store';
 
 /** The most loops that have a mark of their own. */
@@ -51,6 +52,21 @@ const MOST_MARKS = 32;
             <span [class]="m"></span>
           }
         </span>
+      }
+      @switch (store.beneath()) {
+        @case ('sounds') {
+          <span class="quiet"
+            >the record sounds with you: keep headphones low{{
+              byMicrophone() ? ', and on, so that the microphone hears only you' : ''
+            }}</span
+          >
+        }
+        @case ('far') {
+          <span class="once">the record cannot go at this tempo: it is silent here</span>
+        }
+        @case ('gone') {
+          <span class="once">the record is no longer kept with this phrase: it is played without</span>
+        }
       }
       @if (d.messy === 1) {
         <span class="once">one messy try; the next goes a rung down</span>
@@ -103,6 +119,8 @@ export class RungTempoComponent {
   readonly store = inject(DrillStore);
   private readonly subject = inject(SubjectStore);
   private readonly todays = inject(TodayRepo);
+  private readonly choices = inject(RoomChoices);
+  readonly byMicrophone = computed(() => this.choices.source() === 'microphone');
   readonly pass = computed(() => {
     const drill = this.store.drill();
     return drill ? drillPass(drill) : null;

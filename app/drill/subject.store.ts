@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { map, of, switchMap } from 'rxjs';
+import { distinctUntilChanged, map, of, switchMap } from 'rxjs';
 import { stableJson } from '@core/base';
 import {
   NO_BEST,
@@ -13,6 +13,7 @@ import {
   type Stage,
   shownTempo,
 } from '@core/drill';
+import { backs, type Clip } from '@core/listen';
 import type { Pattern } from '@core/pattern';
 import {
   evidenceOf,
@@ -30,6 +31,7 @@ import { FEW } from '../data/believed-words';
 import { now, practiceDay, today } from '../data/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../data/patterns';
+import { ClipsRepo } from '../data/clips.repo';
 import { DrillsRepo } from '../data/drills.repo';
 import { KitsRepo } from '../data/kits.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
@@ -59,6 +61,7 @@ export class SubjectStore {
   private readonly phrases = inject(PhrasesRepo);
   private readonly drills = inject(DrillsRepo);
   private readonly kits = inject(KitsRepo);
+  private readonly clips = inject(ClipsRepo);
   private readonly able = inject(AbleService);
   private readonly index = inject(ShelfIndex);
   /** What the other phrases say of the player: it comes in a moment later. */
@@ -91,6 +94,19 @@ export class SubjectStore {
     const phrase = this.phrase();
     return phrase ? patternOf(phrase) : null;
   });
+  private readonly clip = toSignal(
+    toObservable(this.phrase).pipe(
+      map((phrase) => phrase?.id),
+      distinctUntilChanged(),
+      switchMap((id) => (id === undefined ? of(null) : this.clips.of$(id))),
+    ),
+    { initialValue: null },
+  );
+  /** The bars of the record that are kept with the phrase; null where there are none, or of another meter. */
+  readonly record = computed((): Clip | null => {
+    const [clip, whole] = [this.clip(), this.whole()];
+    return clip && whole && backs(clip, whole.meter) ? clip : null;
+  });
   /** The grooves of the shelf that can keep the time before this phrase. */
   readonly grooves = computed((): readonly Groove[] => {
     const whole = this.whole();
@@ -99,7 +115,8 @@ export class SubjectStore {
   private readonly worked = signal<readonly Groove[]>([]);
   readonly proposed = computed((): readonly Stage[] => {
     const [whole, phrase] = [this.whole(), this.phrase()];
-    return whole && phrase && whole.strokes.length > 0 ? proposeStages(whole, phrase.family) : [];
+    if (!whole || !phrase || whole.strokes.length === 0) return [];
+    return proposeStages(whole, phrase.family, this.record() !== null);
   });
   /** How fast it can go on the current kit, by what is known of the drummer; null when nothing limits it. */
   readonly ceiling = computed(() => {

@@ -1,5 +1,6 @@
 import {
   attackNear,
+  BACKING,
   barsHeard,
   beatsHeard,
   besideRecord,
@@ -234,14 +235,17 @@ export class ListeningEngine {
   /** Whole bars of the record as they are kept with a phrase; null where they are longer than may be kept. */
   clip({ lay, first, many }: Stretch): Pick<Clip, 'rate' | 'samples' | 'meter' | 'bars' | 'marks'> | null {
     const bar = barTicks(lay.meter);
-    const [from, to] = [layMoment(lay, first * bar), layMoment(lay, (first + many) * bar)];
+    const [begin, end] = [first * bar, (first + many) * bar];
+    const from = layMoment(lay, begin) - BACKING.lead;
+    const to = layMoment(lay, end) + BACKING.tail;
     if (to - from > CLIP_LIMITS.seconds) return null;
     const rate = Math.min(this.rate, CLIP_LIMITS.rate);
     const samples = thinned(this.part(Math.round(from * this.rate), Math.round(to * this.rate)), this.rate, rate);
-    const marks = Array.from({ length: many + 1 }, (_, b) => ({
-      tick: b * bar,
-      at: layMoment(lay, (first + b) * bar) - from,
-    }));
+    const lines = Array.from({ length: many + 1 }, (_, b) => begin + b * bar);
+    const inside = lay.marks.map((m) => m.tick).filter((t) => t > begin && t < end);
+    const marks = [...new Set([...lines, ...inside])]
+      .sort((a, b) => a - b)
+      .map((t) => ({ tick: t - begin, at: layMoment(lay, t) - from }));
     return { rate, samples: lettersOf(samples), meter: meterText(lay.meter), bars: many, marks };
   }
 

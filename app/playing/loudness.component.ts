@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { LOUDEST, PARTS, type Part } from '@core/playback';
@@ -10,6 +10,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   texture: 'texture',
   click: 'click',
   counts: 'counting',
+  record: 'record',
 };
 
 /** How loud each part sounds, in every place that sounds. It is heard while the slider moves. */
@@ -18,7 +19,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   imports: [FormsModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @for (p of parts; track p) {
+    @for (p of parts(); track p) {
       <span class="part">
         <span>{{ words[p] }}</span>
         <p-slider
@@ -59,7 +60,9 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
 })
 export class LoudnessComponent {
   readonly loudness = inject(LoudnessRepo);
-  readonly parts = PARTS;
+  /** Whether a record sounds here. */
+  readonly record = input(false);
+  readonly parts = computed(() => PARTS.filter((p) => p !== 'record' || this.record()));
   readonly words = PART_WORDS;
   readonly most = LOUDEST;
 }

@@ -1,3 +1,4 @@
+import { BackingEngine } from '../audio/backing.engine';
 import { ExchangeEngine } from '../exchange/exchange.engine';
 import { ListeningEngine } from '../listen/listening.engine';
 import { FilesEngine } from '../data/files/files-engine';
@@ -17,3 +18,5 @@ export const spawnFiles = (name: string) => {
 export const spawnExchange = () => ({ api: new ExchangeEngine(), end: () => undefined });
 /** A recording is listened to in the test itself. */
 export const spawnListening = () => ({ api: new ListeningEngine(), end: () => undefined });
+/** A record is made even in the test itself. */
+export const spawnBacking = () => ({ api: new BackingEngine(), end: () => undefined });

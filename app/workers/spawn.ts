@@ -1,4 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink';
+import type { BackingEngine } from '../audio/backing.engine';
 import type { FilesApi } from '../data/files/files-api';
 import type { ExchangeEngine } from '../exchange/exchange.engine';
 import type { ListeningEngine } from '../listen/listening.engine';
@@ -62,4 +63,10 @@ export function spawnExchange(): { readonly api: Remote<ExchangeEngine>; readonl
 export function spawnListening(): { readonly api: Remote<ListeningEngine>; readonly end: () => void } {
   const worker = new Worker(new URL('./listening.worker', import.meta.url), { type: 'module', name: 'listening' });
   return { api: wrap<ListeningEngine>(worker), end: () => worker.terminate() };
+}
+
+/** What makes the bars of a record even, in a worker of its own. */
+export function spawnBacking(): { readonly api: Remote<BackingEngine>; readonly end: () => void } {
+  const worker = new Worker(new URL('./backing.worker', import.meta.url), { type: 'module', name: 'backing' });
+  return { api: wrap<BackingEngine>(worker), end: () => worker.terminate() };
 }

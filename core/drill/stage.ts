@@ -11,6 +11,7 @@ export const STAGE_KINDS = [
   'voices',
   'whole',
   'context',
+  'record',
   'every-beat',
   'steady-foot',
   'tight',

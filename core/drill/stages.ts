@@ -42,6 +42,7 @@ function projected(stage: Stage, phrase: Pattern, groove: Pattern | null): Patte
       return tidy({ ...phrase, strokes: phrase.strokes.map((s) => ({ ...s, level: 'tap' as const })) });
     case 'say':
     case 'whole':
+    case 'record':
       return phrase;
     case 'context':
       return inContext(phrase, stage.bars ?? 1, groove);
@@ -128,6 +129,10 @@ const WORDS = {
   },
   voices: { title: 'All voices, no accents', why: 'The ways round the kit at one height.' },
   whole: { title: 'The whole phrase', why: 'All of it, on the kit, up to the goal.' },
+  record: {
+    title: 'With the record',
+    why: 'The bars it was heard in go round beneath you, evened out, at any tempo of the ladder.',
+  },
   'every-beat': {
     title: 'From every beat of the bar',
     why: 'Bar by bar it begins a beat later, with time round it: known from the 1 alone is half known.',
@@ -156,9 +161,12 @@ export function ofWhole({ stage }: { readonly stage?: string | undefined }): boo
 /** Kinds of stages that need nothing said but their kind. */
 export type SimpleStage = keyof typeof WORDS;
 
-/** A stage of a simple kind. Only the whole goes up to the goal; free play stays where it begins. */
+/** Stages that go up to the goal; free play stays where it begins. */
+const UP: readonly SimpleStage[] = ['whole', 'record', 'free'];
+
+/** A stage of a simple kind. Only the whole, and the whole with its record, go up to the goal. */
 export function simpleStage(kind: SimpleStage): NewStage {
-  return { kind, ...WORDS[kind], short: kind !== 'whole' && kind !== 'free' };
+  return { kind, ...WORDS[kind], short: !UP.includes(kind) };
 }
 
 /** A stage in context: so many bars of time before the phrase. */
@@ -184,8 +192,9 @@ const MOST_PARTS = 8;
  * and joins to the whole and its context. Its family says what it is for, its strokes what is in it: a groove has a
  * skeleton and a hand that keeps time, a fill or a lick comes out of time, whatever cymbals are in it, and a warm-up
  * stays by itself. The player drops, adds and moves them.
+ * @param record whether the record from which it was taken is kept with it: it is played along with once the whole is there
  */
-export function proposeStages(phrase: Pattern, family: Family): readonly Stage[] {
+export function proposeStages(phrase: Pattern, family: Family, record = false): readonly Stage[] {
   const bar = barTicks(phrase.meter);
   const { fill } = landingOf(phrase);
   const hands = phrase.strokes.filter((s) => isHand(s.limb));
@@ -208,6 +217,7 @@ export function proposeStages(phrase: Pattern, family: Family): readonly Stage[]
     if (fill.length <= bar / 2 && fitsEveryBeat(phrase)) last.push(simpleStage('every-beat'));
     if (bars !== null) last.push(contextStage(bars, family));
   }
+  if (record) last.unshift(simpleStage('record'));
   // So many parts that the whole always has its place among those that are proposed.
   const all = [...first, ...partStages(phrase).slice(0, MOST_PARTS), simpleStage('whole'), ...last];
   return all.slice(0, MOST_STAGES).map((stage, i) => ({ ...stage, id: `s${i + 1}` }));

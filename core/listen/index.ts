@@ -13,3 +13,4 @@ export * from './beside';
 export * from './slower';
 export * from './peaks';
 export * from './kept';
+export * from './backing';

@@ -10,9 +10,12 @@ export {
   syllableSaid,
   type CountTone,
   type Loudness,
+  tickOfRecord,
   type Part,
   type PlaybackEvent,
+  type Recorded,
   type Sound,
   type Spoken,
+  type Struck,
 } from './sound';
 export * from './timeline';

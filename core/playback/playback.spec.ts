@@ -14,6 +14,7 @@ import {
   tickAt,
   type Anchor,
   syllableSaid,
+  tickOfRecord,
 } from '.';
 
 const typed = (
@@ -295,5 +296,29 @@ describe('parts, counts and loudness', () => {
       ),
     );
     expect(silencesOf(meter(4, 4), null, 120, 8)).toEqual([]);
+  });
+  it('a record takes the place of the strokes, beat after beat without gap or overlap, in every meter', () => {
+    for (const [beats, unit, bars] of [
+      [4, 4, 2],
+      [7, 8, 3],
+      [6, 8, 1],
+      [5, 16, 4],
+      [3, 2, 1],
+    ] as const) {
+      const m = meter(beats, unit);
+      const p = { ...pattern('R L K'), meter: m };
+      const whole = bars * barTicks(m);
+      const found = eventsIn(programOf(p, { click: 'beats', countInBars: 1, record: bars }), -whole, 3 * whole);
+      const record = found.filter((e) => e.part === 'record');
+      expect(found.filter((e) => e.limb !== null)).toEqual([]);
+      expect(record[0]?.at).toBe(0);
+      let at = 0;
+      for (const e of record) {
+        expect([e.at, tickOfRecord(e.sound)]).toEqual([at, at % whole]);
+        at += e.room ?? 0;
+      }
+      expect(at).toBe(3 * whole);
+    }
+    expect(tickOfRecord('kick')).toBeNull();
   });
 });

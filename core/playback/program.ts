@@ -5,6 +5,7 @@ import { strokeEvents, type Dynamic } from './blows';
 import { clickEvents, clickLayer, type ClickGap, type ClickKind } from './click';
 import { countLayer, type CountKind } from './counting';
 import type { Layer, LayerEvent } from './layer';
+import { recordLayer } from './record';
 import type { PlaybackEvent } from './sound';
 
 export interface Program {
@@ -31,6 +32,8 @@ export interface ProgramOptions {
   readonly dynamic?: Dynamic;
   /** The role of each stroke, where it is not what the pattern alone would say. */
   readonly roles?: readonly Role[];
+  /** Bars of the record that sounds in place of the phrase. */
+  readonly record?: number;
   /** Only this part of the pattern, in ticks from its start, round and round; it sounds from the program's zero on. */
   readonly range?: { readonly from: number; readonly until: number };
 }
@@ -96,7 +99,9 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   const loop = turn;
   return {
     layers: [
-      { period: loop, from: 0, feel: pattern.feel, events },
+      options.record === undefined
+        ? { period: loop, from: 0, feel: pattern.feel, events }
+        : recordLayer(pattern.meter, options.record),
       counting,
       click,
       ...counts,

@@ -23,17 +23,28 @@ export const BEAT_TONES = COUNT_TONES.slice(0, 8);
 /** A syllable that is spoken or sung, in small letters. */
 export type Spoken = `say:${string}`;
 
-/** What can sound: the voices of the kit, the click with its three weights, tones that count, and syllables. */
-export type Sound = Voice | 'click-bar' | 'click-group' | 'click-beat' | CountTone | Spoken;
+/** A stretch of the record from which the phrase was taken, from a tick of it on. */
+export type Recorded = `record:${number}`;
+
+/** What is struck or clicked: everything that is made from nothing. */
+export type Struck = Voice | 'click-bar' | 'click-group' | 'click-beat' | CountTone;
+
+/** What can sound: the voices of the kit, the click with its three weights, tones that count, syllables, a record. */
+export type Sound = Struck | Spoken | Recorded;
+
+/** The tick of the record from which a sound is a stretch of it; null for any other. */
+export function tickOfRecord(sound: Sound): number | null {
+  return sound.startsWith('record:') ? Number(sound.slice(7)) : null;
+}
 
 /** The syllable of a sound that is spoken; null for one that is struck. */
 export function syllableSaid(sound: Sound): string | null {
   return sound.startsWith('say:') ? sound.slice(4) : null;
 }
 
-/** What has a loudness of its own: the roles of the phrase, the click and the counts. */
-export const PARTS = ['primary', 'timekeeping', 'texture', 'click', 'counts'] as const;
-export type Part = Role | 'click' | 'counts';
+/** What has a loudness of its own: the roles of the phrase, the click, the counts and the record. */
+export const PARTS = ['primary', 'timekeeping', 'texture', 'click', 'counts', 'record'] as const;
+export type Part = Role | 'click' | 'counts' | 'record';
 
 /** How loud each part sounds: 1 is usual, 0 silent, `LOUDEST` the most. */
 export type Loudness = Readonly<Record<Part, number>>;

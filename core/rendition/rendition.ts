@@ -48,6 +48,8 @@ export interface RenditionInputs {
   readonly sung?: OwnSyllables;
   /** Bars of click before it begins. */
   readonly countInBars?: number;
+  /** Bars of the record that is kept with the phrase: a stage with it sounds the record, not the phrase. */
+  readonly record?: number | null;
   /** Only this part of what is played, in ticks from its start, round and round. */
   readonly range?: { readonly from: number; readonly until: number } | null;
 }
@@ -94,6 +96,7 @@ export function rendition(inputs: RenditionInputs): Rendition {
       ...(inputs.sung ? { sung: inputs.sung } : {}),
       ...(gap ? { gap } : {}),
       ...(range ? { range } : {}),
+      ...(stage?.kind === 'record' && inputs.record ? { record: inputs.record } : {}),
     });
     return said ? callAndAnswer(program) : program;
   };

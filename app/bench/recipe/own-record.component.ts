@@ -52,7 +52,10 @@ export class OwnRecordComponent implements OnDestroy {
     if (this.player.playing()) return this.player.stop();
     if (!clip) return;
     const buffer = this.player.bufferOf([samplesOf(clip.samples)], clip.rate);
-    void this.player.play({ buffer, from: 0, speed: 1, round: { from: 0, to: buffer.duration } }, 0);
+    // Round from bar line to bar line; what lies before and after belongs to the attacks.
+    const [from, to] = [clip.marks[0]?.at ?? 0, Math.min(buffer.duration, clip.marks.at(-1)?.at ?? Infinity)];
+    const round = to > from ? { from: Math.max(0, from), to } : { from: 0, to: buffer.duration };
+    void this.player.play({ buffer, from: 0, speed: 1, round }, round.from);
   }
 
   async letGo(clip: Clip): Promise<void> {

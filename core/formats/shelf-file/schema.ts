@@ -28,13 +28,15 @@ export const SettingsSchema = Type.Object({
 });
 export type Settings = Static<typeof SettingsSchema>;
 
-/** How loud each part was set. */
-export const LoudnessSchema = Type.Object(
-  Object.fromEntries(SOUNDING.map((part) => [part, Type.Number({ minimum: 0, maximum: LOUDEST })])) as Record<
-    (typeof SOUNDING)[number],
-    ReturnType<typeof Type.Number>
-  >,
-);
+const LoudSchema = Type.Number({ minimum: 0, maximum: LOUDEST });
+/** How loud each part was set. The record's came later than the others: older files do not say it. */
+export const LoudnessSchema = Type.Object({
+  ...(Object.fromEntries(SOUNDING.map((part) => [part, LoudSchema])) as Record<
+    Exclude<(typeof SOUNDING)[number], 'record'>,
+    typeof LoudSchema
+  >),
+  record: Type.Optional(LoudSchema),
+});
 
 /** Which voice a MIDI note is, by the note's number. */
 export const MidiMapSchema = Type.Unsafe<Readonly<Record<string, Voice>>>({
