@@ -154,8 +154,8 @@ export function choke(ringing: Handed, at: number): void {
 
 /** Takes a sound back that has not begun; of a record also what sounds. */
 export function takeBack({ source, gain, until, when }: Handed): void {
-  const now = source.context.currentTime;
-  if (until !== undefined && when - EARLY < now) {
+  if (until !== undefined && when - EARLY < source.context.currentTime) {
+    const now = source.context.currentTime;
     gain.gain.cancelScheduledValues(now);
     gain.gain.setTargetAtTime(0, now, JOIN);
     source.stop(now + 6 * JOIN);
