@@ -15,6 +15,9 @@ const BEFORE = '~before';
 /** A recording that was left, with what was worked out from it. */
 export type LeftRecording = Omit<Listening, 'sound'> & { readonly sound: Blob };
 
+/** What became of a recording that was to be kept: too large ones are not, and a disk may be full. */
+export type ListeningKept = 'kept' | 'large' | 'full';
+
 /** Keeps the recording that each tab listens to, and the one before it: neither a reload nor another one loses any. */
 @Injectable({ providedIn: 'root' })
 export class ListeningRepo {
@@ -40,8 +43,8 @@ export class ListeningRepo {
     return taken ? left : null;
   }
 
-  /** Keeps another recording; the one this tab had stays as the one before. Resolves to whether it was kept. */
-  async begin(name: string, sound: Blob, work: HeardWork): Promise<boolean> {
+  /** Keeps another recording; the one this tab had stays as the one before. */
+  async begin(name: string, sound: Blob, work: HeardWork): Promise<ListeningKept> {
     const id = await thisTab();
     const { listening } = this.database.db;
     const isKept = sound.size <= MOST_KEPT;
@@ -53,7 +56,7 @@ export class ListeningRepo {
       const over = (await listening.count()) - MOST_ROWS;
       if (over > 0) await listening.bulkDelete(await listening.orderBy('at').limit(over).primaryKeys());
     }, 'listening');
-    return done && isKept;
+    return !done ? 'full' : isKept ? 'kept' : 'large';
   }
 
   /** The recording that this tab listened to before; null where there is none. */

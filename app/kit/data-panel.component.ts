@@ -10,6 +10,7 @@ import { KitsRepo } from '../data/kits.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { ChipsComponent } from '../ui/chips.component';
 import type { Choice } from '../ui/choice';
+import { KeptRecordsComponent } from './kept-records.component';
 import { MyDataComponent } from './my-data.component';
 
 const CHECK_BARS = 256;
@@ -19,7 +20,7 @@ const CHECKS = CLICK_KINDS.map((click, i) => ({ click, swing: 0.5 + i * 0.05, te
 /** My data, how I count and sing, the light, and whether the sound can be trusted. */
 @Component({
   selector: 'ls-data-panel',
-  imports: [ChipsComponent, MyDataComponent],
+  imports: [ChipsComponent, KeptRecordsComponent, MyDataComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './data-panel.component.html',
   styleUrl: './data-panel.component.css',

@@ -32,7 +32,7 @@ import { barTicks, beatTicks, meter, parseMeter, meterText, type Meter } from '@
 import { now } from '../data/clock';
 import { AbleService } from '../data/able.service';
 import { KitsRepo } from '../data/kits.repo';
-import { ListeningRepo } from '../data/listening.repo';
+import { ListeningRepo, type ListeningKept } from '../data/listening.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { NoticesService } from '../shell/notices.service';
 import type { Reading } from './listening.engine';
@@ -77,8 +77,9 @@ export class ListenStore {
   readonly taps = signal<readonly number[]>([]);
   /** Which of the proposed beats is looked at. */
   readonly proposed = signal(0);
-  /** Whether the recording is kept over a reload. */
-  readonly safe = signal(false);
+  /** Whether the recording is kept over a reload, or why not; null until that is known. */
+  readonly keeping = signal<ListeningKept | null>(null);
+  readonly safe = computed(() => this.keeping() === 'kept');
 
   // What was said of a stroke moves no grid: each of these changes only when it does itself.
   private readonly meterWords = computed(() => this.work().meter);
@@ -177,9 +178,9 @@ export class ListenStore {
     const before = this.record.name();
     if (!(await this.record.open(file, name))) return;
     // Until the new one is kept, nothing of it may be written over the old one.
-    this.safe.set(false);
+    this.keeping.set(null);
     this.begin(work);
-    this.safe.set(await this.kept.begin(name, file, work));
+    this.keeping.set(await this.kept.begin(name, file, work));
     if (before !== '')
       this.notices.tell(`“${before.slice(0, 60)}” is put aside.`, { label: 'Back to it', run: () => void this.back() });
   }
@@ -204,7 +205,7 @@ export class ListenStore {
     const left = await this.kept.get();
     if (!left || this.record.buffer() || !(await this.record.open(left.sound, left.name))) return;
     this.begin(left.work);
-    this.safe.set(true);
+    this.keeping.set('kept');
   }
 
   undo(): void {

@@ -1,11 +1,16 @@
 import { signal } from '@angular/core';
+import { within } from '../input/within';
 
 const WHY: ReadonlyMap<string, string> = new Map([
   ['NotAllowedError', 'The microphone was not allowed. Allow it in the address bar, then record again.'],
   ['NotReadableError', 'Another program has the microphone. Close that one, then record again.'],
+  ['AbortError', 'Another program has the microphone. Close that one, then record again.'],
+  ['TimeoutError', 'The microphone does not answer. Unplug it and plug it in again, then record again.'],
   ['NotFoundError', 'No microphone was found. Plug one in, then record again.'],
 ]);
 
+/** So long an answer is waited for, in ms: the browser may be asking the player meanwhile. */
+const ANSWER_MS = 20_000;
 /** Seconds after which a recording ends by itself. */
 export const LONGEST_TAKE = 120;
 
@@ -15,6 +20,8 @@ export class Recorder {
   private stream: MediaStream | null = null;
   private end: ReturnType<typeof setTimeout> | undefined;
   readonly recording = signal(false);
+  /** Whether the microphone was asked for and has not answered yet. */
+  readonly asking = signal(false);
   readonly trouble = signal<string | null>(null);
 
   /** `done` hears the recording when it was stopped, also where the device was taken out. */
@@ -24,10 +31,13 @@ export class Recorder {
       this.trouble.set('This browser gives no microphone here.');
       return;
     }
+    this.asking.set(true);
+    const asked = navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    });
     try {
-      this.stream = await navigator.mediaDevices.getUserMedia({
-        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
-      });
+      this.stream = await within(ANSWER_MS, asked);
+      this.asking.set(false);
       const parts: Blob[] = [];
       this.recorder = new MediaRecorder(this.stream);
       this.recorder.ondataavailable = ({ data }) => parts.push(data);
@@ -40,8 +50,11 @@ export class Recorder {
       this.end = setTimeout(() => this.stop(), LONGEST_TAKE * 1000);
       this.recording.set(true);
     } catch (error) {
-      const name = error instanceof DOMException ? error.name : '';
+      this.asking.set(false);
+      const name = error instanceof Error || error instanceof DOMException ? error.name : '';
       this.trouble.set(WHY.get(name) ?? 'The microphone could not be used. Plug it in again, then record again.');
+      // An answer that comes too late opens no microphone that nobody closes.
+      asked.then(ended, () => undefined);
       this.close();
     }
   }
@@ -52,12 +65,16 @@ export class Recorder {
 
   private close(): void {
     clearTimeout(this.end);
-    this.stream?.getTracks().forEach((t) => {
-      t.onended = null;
-      t.stop();
-    });
+    if (this.stream) ended(this.stream);
     this.stream = null;
     this.recorder = null;
     this.recording.set(false);
+  }
+}
+
+function ended(stream: MediaStream): void {
+  for (const track of stream.getTracks()) {
+    track.onended = null;
+    track.stop();
   }
 }

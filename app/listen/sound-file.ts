@@ -4,6 +4,8 @@ import { count } from '@core/base';
 export const LISTEN_RATE = 44_100;
 /** The largest file and the longest recording that are read: of an hour the sound alone would fill the memory. */
 export const RECORDING_LIMITS = Object.freeze({ bytes: 200_000_000, seconds: 15 * 60, least: 0.3 });
+/** A file of which the browser cannot say how long it is may be this large, in bytes: so much is no hour of anything. */
+const MOST_UNKNOWN = 30_000_000;
 /** So long a browser may take to say how long a file is, in ms; it need not know. */
 const LENGTH_MS = 4000;
 
@@ -22,6 +24,8 @@ export async function readSound(file: Blob): Promise<ReadSound> {
     );
   const seconds = await lengthOf(file);
   if (seconds !== null && seconds > RECORDING_LIMITS.seconds) return no(tooLong(seconds));
+  if (seconds === null && file.size > MOST_UNKNOWN)
+    return no(`The browser cannot say how long this is, and it is large. Cut out the minutes you want first. ${KINDS}`);
   try {
     const context = new OfflineAudioContext(1, 1, LISTEN_RATE);
     const buffer = await context.decodeAudioData(await file.arrayBuffer());

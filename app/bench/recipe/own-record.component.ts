@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, OnDestroy } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
-import { samplesOf, type Clip } from '@core/listen';
+import { samplesOf } from '@core/listen';
 import { RecordPlayer } from '../../audio/record-player';
 import { ClipsRepo } from '../../data/clips.repo';
-import { NoticesService } from '../../shell/notices.service';
+import { OwnRecords, sizeWords } from '../../playing/own-records';
 
 /** The bars of the record from which a phrase was taken: heard, and let go. */
 @Component({
@@ -17,7 +17,7 @@ import { NoticesService } from '../../shell/notices.service';
           {{ player.playing() ? 'Stop the record' : 'Hear the record' }}
         </button>
         <span class="quiet">{{ size() }}</span>
-        <button type="button" class="btn small plain" (click)="letGo(c)">Let it go</button>
+        <button type="button" class="btn small plain" (click)="own.letGo(c.id)">Let it go</button>
       </p>
     }
   `,
@@ -34,14 +34,14 @@ export class OwnRecordComponent implements OnDestroy {
   readonly phrase = input.required<string | null>();
   readonly player = inject(RecordPlayer);
   private readonly clips = inject(ClipsRepo);
-  private readonly notices = inject(NoticesService);
+  readonly own = inject(OwnRecords);
   readonly clip = toSignal(
     toObservable(this.phrase).pipe(switchMap((id) => (id === null ? of(null) : this.clips.of$(id)))),
     {
       initialValue: null,
     },
   );
-  readonly size = computed(() => `${((this.clip()?.samples.length ?? 0) / 1_000_000).toFixed(1)} MB`);
+  readonly size = computed(() => sizeWords(this.clip()?.samples.length ?? 0));
 
   ngOnDestroy(): void {
     this.player.stop();
@@ -56,14 +56,5 @@ export class OwnRecordComponent implements OnDestroy {
     const [from, to] = [clip.marks[0]?.at ?? 0, Math.min(buffer.duration, clip.marks.at(-1)?.at ?? Infinity)];
     const round = to > from ? { from: Math.max(0, from), to } : { from: 0, to: buffer.duration };
     void this.player.play({ buffer, from: 0, speed: 1, round }, round.from);
-  }
-
-  async letGo(clip: Clip): Promise<void> {
-    this.player.stop();
-    if (await this.clips.remove(clip.id))
-      this.notices.tell('The record is no longer kept with the phrase.', {
-        label: 'Keep it again',
-        run: () => void this.clips.keep(clip),
-      });
   }
 }

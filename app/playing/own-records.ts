@@ -1,0 +1,27 @@
+import { inject, Injectable } from '@angular/core';
+import { RecordPlayer } from '../audio/record-player';
+import { ClipsRepo } from '../data/clips.repo';
+import { NoticesService } from '../shell/notices.service';
+
+/** The size of a clip in words. */
+export function sizeWords(bytes: number): string {
+  return `${(bytes / 1_000_000).toFixed(1)} MB`;
+}
+
+/** Bars of records that are kept with phrases, let go with a way back. */
+@Injectable({ providedIn: 'root' })
+export class OwnRecords {
+  private readonly clips = inject(ClipsRepo);
+  private readonly player = inject(RecordPlayer);
+  private readonly notices = inject(NoticesService);
+
+  async letGo(phrase: string): Promise<void> {
+    this.player.stop();
+    const clip = await this.clips.get(phrase);
+    if (clip && (await this.clips.remove(phrase)))
+      this.notices.tell('The record is no longer kept with the phrase.', {
+        label: 'Keep it again',
+        run: () => void this.clips.keep(clip),
+      });
+  }
+}
