@@ -166,6 +166,6 @@ export class RecordPlayer {
 function offsetOf({ from, speed, round, laid, buffer }: RecordSound, at: number): number {
   const part = laid?.find((l) => at >= l.record && at < l.record + l.seconds * speed);
   const offset = part ? part.at + (at - part.record) / speed : (at - from) / speed;
-  const [low, high] = round ? [round.from, round.to] : [0, buffer.duration];
+  const [low, high] = round ? [Math.max(0, round.from), round.to] : [0, buffer.duration];
   return offset >= low && offset < high ? offset : low;
 }

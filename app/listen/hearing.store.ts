@@ -35,7 +35,8 @@ export class HearingStore {
   private readonly area = computed(
     (): Part | null => {
       const [s, span, round] = [this.store.stretch(), this.store.span(), this.round()];
-      if (!span || !s || round === 'lick') return span;
+      if (!span || (round === 'lick' && this.store.endless())) return null;
+      if (!s || round === 'lick') return span;
       const [bar, beat] = [barTicks(s.lay.meter), this.store.beatTicks()];
       const begin = s.first * bar + this.store.beat() * beat;
       const between = (from: number, to: number): Part => ({ from: layMoment(s.lay, from), to: layMoment(s.lay, to) });
@@ -65,7 +66,10 @@ export class HearingStore {
       });
     });
     effect(() => {
-      if (!this.player.playing()) this.checking.set(null);
+      if (this.player.playing()) return;
+      this.checking.set(null);
+      // Whoever stops has heard enough: from now on the lick goes round.
+      this.store.endless.set(false);
     });
   }
 
@@ -80,11 +84,13 @@ export class HearingStore {
     if (!whole) return;
     const [area, speed] = [this.area(), this.speed()];
     this.checking.set(null);
-    const start = at ?? this.player.position() ?? area?.from ?? 0;
+    const start = at ?? this.player.position() ?? area?.from ?? this.store.lick()?.from ?? 0;
     const part = area ?? { from: start, to: Math.min(whole.duration, start + ONWARD) };
-    const buffer = speed === 1 ? whole : await this.made(() => this.record.paced(part.from, part.to, speed));
+    // Bars that reach over an end of the record go round whole: there is silence where there is no record.
+    const asItIs = speed === 1 && part.from >= 0 && part.to <= whole.duration;
+    const buffer = asItIs ? whole : await this.made(() => this.record.paced(part.from, part.to, speed));
     if (!buffer || speed !== this.speed()) return;
-    const from = speed === 1 ? 0 : part.from;
+    const from = asItIs ? 0 : part.from;
     const round = area && { from: (area.from - from) / speed, to: (area.to - from) / speed };
     const sound = { buffer, from, speed, round };
     if (this.player.playing() && at === undefined) this.player.goOn(sound);

@@ -81,6 +81,9 @@ export class ListenStore {
   readonly keeping = signal<ListeningKept | null>(null);
   readonly safe = computed(() => this.keeping() === 'kept');
 
+  /** Whether the lick has a beginning and its end is still listened for: the record goes on meanwhile. */
+  readonly endless = signal(false);
+
   // What was said of a stroke moves no grid: each of these changes only when it does itself.
   private readonly meterWords = computed(() => this.work().meter);
   private readonly marks = computed(() => this.work().marks);
@@ -222,7 +225,7 @@ export class ListenStore {
 
   /** Where the ear is: what is heard, else the beginning of the lick. */
   place(): number {
-    return this.record.player.position() ?? this.span()?.from ?? 0;
+    return this.record.player.position() ?? this.lick()?.from ?? 0;
   }
 
   /** A mark by ear, drawn to the stroke beside it. */
@@ -235,15 +238,19 @@ export class ListenStore {
     const lick = this.work().lick;
     const long = this.record.buffer()?.duration ?? 0;
     if (end === 'from') {
-      const to = lick && lick.to > drawn + 0.2 ? lick.to : Math.min(long, drawn + this.usualLength());
+      const ends = lick && lick.to > drawn + 0.2 ? lick.to : null;
+      const to = ends ?? Math.min(long, drawn + this.usualLength());
+      this.endless.set(ends === null);
       this.change({ lick: { from: drawn, to } }, null);
-    } else
+    } else {
+      this.endless.set(false);
       this.change({
         lick: {
           from: lick && lick.from < drawn - 0.2 ? lick.from : Math.max(0, drawn - this.usualLength()),
           to: drawn,
         },
       });
+    }
     this.beat.set(0);
     this.chosen.set(null);
   }
@@ -254,6 +261,7 @@ export class ListenStore {
   }
 
   markAll(from: number, to: number): void {
+    this.endless.set(false);
     this.change({ lick: { from: Math.min(from, to), to: Math.max(from, to) } }, 'lick');
     this.beat.set(0);
   }

@@ -1,0 +1,103 @@
+import type { Page } from '@playwright/test';
+import { playedOut, randomKit, randomLick, recorded, type Struck } from '../core/testing/recordings';
+import { build, type Recipe } from '../core/recipe';
+import { expect, test } from './fixture';
+import { wavFile } from './wav';
+
+const RATE = 44_100;
+const KIND: Readonly<Record<Struck, string>> = {
+  kick: 'kick',
+  snare: 'drum',
+  tom: 'drum',
+  hat: 'cymbal',
+  ride: 'cymbal',
+  crash: 'cymbal',
+};
+/** A lick of two bars of 16ths at 120, played twice by nobody we know, with noise and a little room. */
+const LICK = randomLick(21, 4, 4, 2);
+const OUT = playedOut({ ...LICK, slots: [...LICK.slots, ...LICK.slots] }, { bpm: 120, begins: 0.1, seed: 4 });
+const TRUTH = LICK.slots.flatMap((hits, slot) => hits.map((h) => `${slot} ${KIND[h.sound]}`)).sort();
+
+function recording(): Buffer {
+  const seconds = OUT.ends + 0.6;
+  const kit = randomKit(77, RATE);
+  const samples = recorded({ rate: RATE, seconds, kit, blows: OUT.blows, seed: 5, noise: -50, room: 0.3 });
+  return wavFile({ rate: RATE, channels: 1, bits: 16, seconds }, (t) => 0.6 * (samples[Math.round(t * RATE)] ?? 0));
+}
+
+/** What stands on the Bench, as it is kept: slots and what is struck on them. */
+async function kept(page: Page): Promise<readonly string[]> {
+  const recipe = await page.evaluate(
+    (id) =>
+      new Promise<unknown>((done) => {
+        const open = indexedDB.open('loop-shelf');
+        open.onsuccess = () => {
+          const row = open.result.transaction('phrases').objectStore('phrases').get(id);
+          row.onsuccess = () => {
+            done((row.result as { recipe: unknown }).recipe);
+            open.result.close();
+          };
+        };
+      }),
+    new URL(page.url()).pathname.split('/').at(-1) ?? '',
+  );
+  const { pattern } = build(recipe as Recipe);
+  return pattern.strokes.map((s) => `${(pattern.start + s.at) / 1260} ${kindOf(s.voice)}`).sort();
+}
+
+/** The slot that "bar 2, 3a" means, in 16ths. */
+function slotOf(words: string): number {
+  const [, bar, beat, part] = /bar (\d+), (\d+)([e&a]?)/.exec(words) ?? [];
+  return (Number(bar) - 1) * 16 + (Number(beat) - 1) * 4 + ['', 'e', '&', 'a'].indexOf(part ?? '');
+}
+
+const kindOf = (words: string): string => (/kick/.test(words) ? 'kick' : /snare|tom/.test(words) ? 'drum' : 'cymbal');
+
+/** Says of each stroke what it is where it was taken for something else, by keys; gives back how often that was. */
+async function correct(page: Page): Promise<number> {
+  const chosen = page.locator('.stroke.on');
+  let said = 0;
+  for (let last = -1; ;) {
+    await page.keyboard.press('ArrowDown');
+    await expect(chosen).toHaveCount(1);
+    const words = await chosen.innerText();
+    const slot = slotOf(words);
+    if (slot <= last) return said;
+    last = slot;
+    const truth = TRUTH.find((line) => line.startsWith(`${slot} `))?.split(' ')[1];
+    if (truth === kindOf(words)) continue;
+    said++;
+    await page.keyboard.press(truth === undefined ? '-' : truth.slice(0, 1));
+    if (truth === undefined) last--;
+    else await expect(chosen).toContainText('as you said');
+  }
+}
+
+test('by keys alone a recording becomes the phrase that was played, after one correction in ten strokes', async ({
+  page,
+}) => {
+  const buffer = recording();
+  await page.goto('/listen');
+  await expect(page.getByText('Drop a recording here, or choose one')).toBeVisible();
+  page.on('filechooser', (c) => void c.setFiles({ name: 'kitchen tape.wav', mimeType: 'audio/wav', buffer }));
+  // The browser takes a moment until it hands choosers to the test.
+  await page.waitForTimeout(500);
+  await page.keyboard.press('i');
+  await expect(page.getByText(/\d+ strokes were heard/)).toBeVisible();
+  await expect(page.locator('.tempo')).toHaveText(/^(119|120)\.\d$/);
+  await page.keyboard.press('b');
+  // Whichever beat was taken for the first: this is the 1.
+  await page.keyboard.press('o');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.waitForTimeout(3800);
+  await page.keyboard.press('e');
+  await page.keyboard.press('Space');
+  await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
+  await expect(page.getByText('of 8', { exact: true })).toBeVisible();
+  const said = await correct(page);
+  expect(said).toBeLessThanOrEqual(TRUTH.length / 10);
+  await page.keyboard.press('Shift+Enter');
+  await expect(page).toHaveURL(/\/bench\/./);
+  expect(await kept(page)).toEqual(TRUTH);
+});
