@@ -101,3 +101,52 @@ test('by keys alone a recording becomes the phrase that was played, after one co
   await expect(page).toHaveURL(/\/bench\/./);
   expect(await kept(page)).toEqual(TRUTH);
 });
+
+test('by pointer alone: dropped, dragged over, named by buttons, held against the record, taken along', async ({
+  page,
+}) => {
+  const buffer = recording();
+  await page.goto('/listen');
+  const wave = page.locator('ls-wave');
+  const handed = await page.evaluateHandle((letters) => {
+    const bytes = Uint8Array.from(atob(letters), (c) => c.charCodeAt(0));
+    const data = new DataTransfer();
+    data.items.add(new File([bytes], 'kitchen tape.wav', { type: 'audio/wav' }));
+    return data;
+  }, buffer.toString('base64'));
+  await page.locator('.listen').dispatchEvent('drop', { dataTransfer: handed });
+  await expect(page.getByText(/\d+ strokes were heard/)).toBeVisible();
+  // Over the first two bars of four and a bit.
+  const box = await wave.nth(1).boundingBox();
+  if (!box) throw new Error('no wave');
+  const x = (seconds: number): number => box.x + (box.width * seconds) / (OUT.ends + 0.6);
+  await page.mouse.move(x(0.06), box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(x(2), box.y + box.height / 2);
+  await page.mouse.move(x(4.05), box.y + box.height / 2);
+  await page.mouse.up();
+  await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
+  if ((await page.getByText('of 8', { exact: true }).count()) === 0) {
+    // Another beat was taken for the first 1: it is where the lick begins.
+    await page.getByRole('button', { name: 'The 1 is here' }).click();
+    await expect(page.getByText('of 8', { exact: true })).toBeVisible();
+  }
+  const chosen = page.locator('.stroke.on');
+  await page.locator('.stroke').first().click();
+  await expect(chosen).toHaveCount(1);
+  const kind = KIND[LICK.slots[0]?.[0]?.sound ?? 'kick'] ?? 'kick';
+  await page
+    .getByRole('button', { name: new RegExp(`^${kind}`) })
+    .first()
+    .click();
+  await expect(chosen).toContainText('as you said');
+  await page.getByRole('button', { name: '50 %' }).click();
+  await page.getByRole('button', { name: 'together' }).click();
+  await expect(page.getByText(/strokes? of the record beside/)).toBeVisible();
+  await page.getByRole('button', { name: 'together' }).click();
+  await page.getByRole('button', { name: 'To the Bench', exact: true }).click();
+  await expect(page).toHaveURL(/\/bench\/./);
+  const own = new Set(await kept(page));
+  const right = TRUTH.filter((line) => own.has(line)).length;
+  expect(right / TRUTH.length).toBeGreaterThan(0.8);
+});

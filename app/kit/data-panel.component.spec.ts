@@ -34,6 +34,35 @@ describe('my data', () => {
     expect(settings.sung()).toEqual({});
     expect(m.host.querySelector<HTMLInputElement>('[aria-label="snare, tap"]')?.value).toBe('ta');
   });
+  it('lists the records that are kept with phrases; one is let go and kept again', async () => {
+    const { db, messages } = await emptyPlace();
+    let undo: NoticeAction | null = null;
+    messages.messageObserver.subscribe((x) => {
+      if (!Array.isArray(x) && x.data) undo = x.data as NoticeAction;
+    });
+    const clip = { at: 1, rate: 8000, meter: '4/4', bars: 1, samples: 'A'.repeat(1_200_000) };
+    const marks = [
+      { tick: 0, at: 0 },
+      { tick: 20_160, at: 2 },
+    ];
+    await db.phrases.bulkPut([phraseOf('a', { name: 'Rope' }), phraseOf('b', { name: 'Anchor' })]);
+    await db.clips.bulkPut([
+      { ...clip, marks, id: 'a', from: 'the band tape' },
+      { ...clip, marks, id: 'b', from: 'a stairwell' },
+    ]);
+    const m = mount(DataPanelComponent);
+    await until(() => {
+      m.fixture.detectChanges();
+      return m.text().includes('Anchor');
+    });
+    expect(m.text()).toContain('2 of 20, 2.4 MB in all');
+    expect(m.text().indexOf('Anchor')).toBeLessThan(m.text().indexOf('Rope'));
+    m.press('Let the record go: Rope');
+    await untilAsked(async () => (await db.clips.count()) === 1);
+    await until(() => undo !== null);
+    undo!.run();
+    await untilAsked(async () => (await db.clips.count()) === 2);
+  });
   it('reads a good file only when it is told to, says what it changes, and can take it back', async () => {
     const { db, messages } = await emptyPlace();
     let undo: NoticeAction | null = null;
