@@ -2,9 +2,9 @@ import { count } from '@core/base';
 
 /** The rate at which recordings are listened to, in Hz. */
 export const LISTEN_RATE = 44_100;
-/** The largest file and the longest recording that are read: of an hour the sound alone would fill the memory. */
+/** The largest file and the longest recording that are read: an hour of sound alone would fill the memory. */
 export const RECORDING_LIMITS = Object.freeze({ bytes: 200_000_000, seconds: 15 * 60, least: 0.3 });
-/** A file of which the browser cannot say how long it is may be this large, in bytes: so much is no hour of anything. */
+/** A file of which the browser cannot say how long it is may be this large, in bytes: less than an hour of anything. */
 const MOST_UNKNOWN = 30_000_000;
 /** So long a browser may take to say how long a file is, in ms; it need not know. */
 const LENGTH_MS = 4000;

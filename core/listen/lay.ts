@@ -67,10 +67,16 @@ export function layOf({ beats, first }: BeatChoice, meter: Meter): Lay | null {
   return { meter, marks: [begin, ...inner, end] };
 }
 
+/** Where taps together lie further than this from an even grid, in seconds, the tempo moves; so many taps tell it. */
+const MOVES = 0.02;
+const ENOUGH = 8;
+/** How many taps apart the grid may bend, and how many on each side of such a place tell where it lies. */
+const BEND = 4;
+const ROUND = 5;
+
 /**
- * A grid from taps on the beat: each tap means the stroke beside it, and what is tapped is evened out. The first tap
- * is a
- * 1. Null for fewer than three taps, or where they are no tempo.
+ * A grid from taps on the beat: each tap means the stroke beside it, and what is tapped is evened out; where the tempo
+ * moves, four beats at a time. The first tap is a 1. Null for fewer than three taps, or where they are no tempo.
  * @example
  * layFromTaps([1, 1.51, 1.99, 2.5], [], meter(4, 4)).marks.length // => 2
  * layFromTaps([1], [], meter(4, 4)) // => null
@@ -81,12 +87,28 @@ export function layFromTaps(taps: readonly number[], onsets: readonly HeardOnset
     const near = onsets.filter((o) => Math.abs(o.at - t) <= TAPPED);
     return near.reduce((best, o) => (Math.abs(o.at - t) < Math.abs(best - t) ? o.at : best), near[0]?.at ?? t);
   });
-  const n = drawn.length;
-  const [mi, mt] = [(n - 1) / 2, sum(drawn) / n];
-  const beat = sum(drawn.map((t, i) => (i - mi) * (t - mt))) / sum(drawn.map((_, i) => (i - mi) ** 2));
-  const bpm = 60 / beat;
+  const whole = line(drawn, 0, drawn.length);
+  const bpm = 60 / whole.beat;
   if (!(bpm >= TEMPO.least && bpm <= TEMPO.most)) return null;
-  return evenLay(bpm, mt - mi * beat, meter);
+  const even = evenLay(bpm, whole.at(0), meter);
+  if (drawn.length < ENOUGH) return even;
+  const last = drawn.length - 1;
+  const bends = drawn.flatMap((_, i) => ((i % BEND === 0 && last - i >= BEND) || i === last ? [i] : []));
+  const near = bends.map((i) => {
+    const from = clamp(i - ROUND, 0, Math.max(0, drawn.length - 2 * ROUND - 1));
+    return line(drawn, from, from + 2 * ROUND + 1).at(i);
+  });
+  if (near.every((at, k) => Math.abs(at - whole.at(bends[k] ?? 0)) <= MOVES)) return even;
+  const marks = near.map((at, k) => ({ tick: (bends[k] ?? 0) * tempoBeat(meter), at }));
+  return counted(marks) ? { meter, marks } : even;
+}
+
+/** The straight line through taps from one to before another: seconds from tap to tap, and where each tap lies. */
+function line(taps: readonly number[], from: number, until: number): { beat: number; at: (i: number) => number } {
+  const own = taps.slice(from, until);
+  const [mi, mt] = [(own.length - 1) / 2, sum(own) / own.length];
+  const beat = sum(own.map((t, i) => (i - mi) * (t - mt))) / sum(own.map((_, i) => (i - mi) ** 2));
+  return { beat, at: (i) => mt + (i - from - mi) * beat };
 }
 
 /**

@@ -78,6 +78,27 @@ describe('a grid on a recording', () => {
     expect(layFromTaps([1, 1.01, 1.02], [], M)).toBeNull();
   });
 
+  it('tapped along a tempo that moves, it lies on every beat; taps that only stray bend nothing much', () => {
+    for (const seed of [1, 2, 3]) {
+      const chance = chanceOf(seed);
+      const beats = [1];
+      for (let i = 0; i < 32; i++) beats.push((beats[i] ?? 0) + 60 / (100 * (1 + (0.06 * i) / 32)));
+      const taps = beats.map((b) => b + 0.02 * chance.normal());
+      const strokes = beats.filter((_, i) => i % 4 !== 3).map((at) => ({ at, sure: 1 }));
+      const lay = layFromTaps(taps, strokes, M);
+      if (!lay) throw new Error('no taps');
+      beats.forEach((b, i) => expect(Math.abs(layMoment(lay, i * 5040) - b)).toBeLessThan(0.025));
+      const even = Array.from({ length: 24 }, (_, i) => 2 + i * 0.6);
+      const strayed = layFromTaps(
+        even.map((b) => b + 0.02 * chance.normal()),
+        [],
+        M,
+      );
+      if (!strayed) throw new Error('no taps');
+      even.forEach((b, i) => expect(Math.abs(layMoment(strayed, i * 5040) - b)).toBeLessThan(0.035));
+    }
+  });
+
   it('is counted twice as fast, in another meter, moved, with its first 1 in place', () => {
     const lay = evenLay(80, 1, M);
     const twice = recounted(lay, 2);

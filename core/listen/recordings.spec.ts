@@ -19,6 +19,7 @@ import {
   strokesIn,
   layTick,
   type HeardKind,
+  type StrokeSound,
   type HeardOnset,
 } from '.';
 
@@ -186,6 +187,19 @@ describe('the beat of a recording', () => {
 });
 
 describe('kick, drum and cymbal', () => {
+  /** Five strokes of each sound, over the whole, as a player names them. */
+  function namedFive(sounds: readonly StrokeSound[], truth: ReturnType<typeof scene>['truth']) {
+    return (['kick', 'snare', 'tom', 'hat', 'ride'] as const).flatMap((sound) => {
+      const own = truth.flatMap((t, i) => (t.sounds.length === 1 && t.sounds[0] === sound ? [i] : []));
+      const step = Math.max(1, Math.floor(own.length / 5));
+      const some = own.filter((_, k) => k % step === 0).slice(0, 5);
+      return some.flatMap((i) => {
+        const [s, t] = [sounds[i], truth[i]];
+        return s && t ? [{ sound: s, kinds: t.kinds }] : [];
+      });
+    });
+  }
+
   /** The share of single yes-or-no answers that are right: a kick in it, a drum in it, a cymbal in it. */
   function right(seed: number, scenery: Scenery, taught: boolean): number {
     const { samples, truth } = scene(seed, played(seed), 92, scenery);
@@ -194,17 +208,7 @@ describe('kick, drum and cymbal', () => {
       RATE,
       truth.map((t) => t.at),
     );
-    const named = taught
-      ? (['kick', 'snare', 'tom', 'hat', 'ride'] as const).flatMap((sound) => {
-          const own = truth.flatMap((t, i) => (t.sounds.length === 1 && t.sounds[0] === sound ? [i] : []));
-          const step = Math.max(1, Math.floor(own.length / 5));
-          const some = own.filter((_, k) => k % step === 0).slice(0, 5);
-          return some.flatMap((i) => {
-            const [s, t] = [sounds[i], truth[i]];
-            return s && t ? [{ sound: s, kinds: t.kinds }] : [];
-          });
-        })
-      : [];
+    const named = taught ? namedFive(sounds, truth) : [];
     const got = proposedKinds(sounds, named);
     const answers = truth.flatMap((t, i) =>
       (['kick', 'drum', 'cymbal'] as const).map((k) => (got[i]?.kinds.includes(k) === t.kinds.includes(k) ? 1 : 0)),
@@ -218,5 +222,33 @@ describe('kick, drum and cymbal', () => {
     expect(mean(SEEDS.map((s) => right(s, { band: true }, true)))).toBeGreaterThanOrEqual(0.85);
     expect(mean(SEEDS.map((s) => right(s, {}, false)))).toBeGreaterThanOrEqual(0.75);
     expect(mean(SEEDS.map((s) => right(s, { band: true, noise: -36 }, false)))).toBeGreaterThanOrEqual(0.75);
+  });
+
+  it('are as sure as they say: of those said to be right with a chance, that share is right', () => {
+    const said: { sure: number; right: boolean }[] = [];
+    for (const seed of [301, 302, 303, 304, 305, 306, 307, 308]) {
+      const scenery = [{}, { room: 0.7 }, { band: true }, { band: true, noise: -36 }][seed % 4] ?? {};
+      const { samples, truth } = scene(seed, played(seed), 80 + (seed % 7) * 9, scenery);
+      const sounds = soundsOf(
+        samples,
+        RATE,
+        truth.map((t) => t.at),
+      );
+      const got = proposedKinds(sounds, seed % 2 ? namedFive(sounds, truth) : []);
+      truth.forEach((t, i) => {
+        const { kinds, sure } = got[i] ?? { kinds: [], sure: 0 };
+        said.push({ sure, right: kinds.join() === t.kinds.join() });
+      });
+    }
+    for (const [from, to] of [
+      [0.5, 0.75],
+      [0.75, 0.95],
+      [0.95, 1.01],
+    ] as const) {
+      const own = said.filter((s) => s.sure >= from && s.sure < to);
+      expect(own.length).toBeGreaterThan(30);
+      const share = mean(own.map((s) => (s.right ? 1 : 0)));
+      expect(Math.abs(share - mean(own.map((s) => s.sure)))).toBeLessThan(0.12);
+    }
   });
 });
