@@ -79,7 +79,7 @@ console.log(
   ),
 );
 const minute = loopTrack(rendition({ phrase: build(typed(bar)).pattern }), 96, 25);
-const EVEN = { primary: 1, timekeeping: 1, texture: 1, click: 1, counts: 1 };
+const EVEN = { primary: 1, timekeeping: 1, texture: 1, click: 1, counts: 1, record: 1 };
 console.log(
   line(
     'a minute of WAV, 44.1 kHz, 16 bit',

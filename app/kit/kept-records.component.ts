@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { CLIP_LIMITS } from '@core/listen';
 import { ClipsRepo } from '../data/clips.repo';
-import { OwnRecords, sizeWords } from '../playing/own-records';
+import { OwnRecords, sizeWords } from '../shell/own-records';
 
 /** The bars of records that are kept with phrases: how much they take, and a way to let each go. */
 @Component({

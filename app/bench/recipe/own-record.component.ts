@@ -4,7 +4,7 @@ import { of, switchMap } from 'rxjs';
 import { samplesOf } from '@core/listen';
 import { RecordPlayer } from '../../audio/record-player';
 import { ClipsRepo } from '../../data/clips.repo';
-import { OwnRecords, sizeWords } from '../../playing/own-records';
+import { OwnRecords, sizeWords } from '../../shell/own-records';
 
 /** The bars of the record from which a phrase was taken: heard, and let go. */
 @Component({

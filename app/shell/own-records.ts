@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { RecordPlayer } from '../audio/record-player';
 import { ClipsRepo } from '../data/clips.repo';
-import { NoticesService } from '../shell/notices.service';
+import { NoticesService } from './notices.service';
 
 /** The size of a clip in words. */
 export function sizeWords(bytes: number): string {
