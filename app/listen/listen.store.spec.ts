@@ -1,5 +1,7 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { evenLay } from '@core/listen';
+import { meter } from '@core/time';
 import { Database } from '../data/database';
 import { NoticesService } from '../shell/notices.service';
 import { until } from '../testing/fixtures';
@@ -217,5 +219,41 @@ describe('a recording that is listened to', () => {
     TestBed.tick();
     await new Promise((r) => setTimeout(r, 30));
     expect(await kept()).toEqual({ before: 'second' });
+  });
+
+  it('goes on after the beginning of a lick until its end is marked, or it is stopped', async () => {
+    const { store, record, hearing } = await listening();
+    store.markAll(5, 5.4);
+    record.player.position.set(0.41);
+    await hearing.sound();
+    store.mark('from', 5.9);
+    TestBed.tick();
+    expect(store.endless()).toBe(true);
+    await until(() => record.played.at(-1)?.round === null);
+    store.mark('to', 6.3);
+    TestBed.tick();
+    expect(store.endless()).toBe(false);
+    await until(() => record.played.at(-1)?.round !== null);
+    store.mark('from', 6.4);
+    TestBed.tick();
+    expect(store.endless()).toBe(true);
+    record.player.stop();
+    TestBed.tick();
+    expect(store.endless()).toBe(false);
+  });
+
+  it('bars that reach over an end of the record go round whole, in silence where there is none', async () => {
+    const { store, record, hearing } = await listening();
+    // The 1 a beat and a half before the record begins.
+    store.setLay(evenLay(92, 0.4 - (60 / 92) * 2.5, meter(4, 4)));
+    store.markAll(0.3, 1);
+    await until(() => (store.span()?.from ?? 0) < 0);
+    const known = record.slowed.length;
+    await hearing.sound();
+    expect(record.slowed.slice(known)).toHaveLength(1);
+    const round = record.played.at(-1)?.round as { from: number; to: number };
+    expect(round.from).toBeGreaterThanOrEqual(0);
+    const bar = (4 * 60) / 92;
+    expect((round.to - round.from) / bar).toBeCloseTo(Math.round((round.to - round.from) / bar), 6);
   });
 });

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { proxy, type Remote } from 'comlink';
+import { proxy, transfer, type Remote } from 'comlink';
 import type { Peaks } from '@core/listen';
 import { RecordPlayer } from '../audio/record-player';
 import { spawnListening } from '../workers/spawn';
@@ -79,7 +79,7 @@ export class RecordStore {
         buffer.copyFromChannel(part, c, at);
         return part;
       });
-      await api.add(at, channels);
+      await api.add(at, handedOver(channels));
     }
   }
 
@@ -116,4 +116,12 @@ export class RecordStore {
     this.analysis.set(null);
     this.name.set('');
   }
+}
+
+/** Samples that go to the worker as they are, without a copy of them. */
+function handedOver(channels: Float32Array<ArrayBuffer>[]): Float32Array<ArrayBuffer>[] {
+  return transfer(
+    channels,
+    channels.map((c) => c.buffer),
+  );
 }

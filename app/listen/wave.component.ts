@@ -14,6 +14,8 @@ const CLOSEST = 0.02;
 /** Bar lines nearer to each other than this have no numbers, in px; nearer still they are not drawn. */
 const ROOMY = 26;
 const CROWDED = 5;
+/** Where strokes lie nearer to each other than this on the whole, in px, none is marked. */
+const CLOSE = 3;
 /** A hand that moved less than this only pressed, in px. */
 const STILL = 4;
 
@@ -198,8 +200,10 @@ export class WaveComponent {
     const [{ from, to }, x, strokes, chosen] = [this.sight(), this.x(), this.strokes(), this.chosen()];
     const known = new Set(strokes.map((s) => s.seconds));
     const bare = this.onsets().filter((o) => o.at >= from && o.at <= to && !known.has(o.at));
+    // Marks on each other mark nothing: from afar there are none, and none are left out of some.
+    const room = bare.length * CLOSE <= this.width();
     return [
-      ...bare.slice(0, 600).map((o) => ({ at: o.at, x: x(o.at), unsure: o.sure < 0.75, on: false })),
+      ...(room ? bare : []).map((o) => ({ at: o.at, x: x(o.at), unsure: o.sure < 0.75, on: false })),
       ...strokes.map((s) => ({ at: s.seconds, x: x(s.seconds), unsure: s.why !== '', on: s === chosen })),
     ];
   });
