@@ -6,6 +6,8 @@ const swc = [
     sourceMaps: 'inline',
   },
 ];
+/** This folder as a part of a pattern: whatever its name holds. */
+const here = import.meta.dirname.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&');
 const alias = { '^@core/(.*)$': '<rootDir>/core/$1' };
 
 /** @type {import('jest').Config} */
@@ -33,7 +35,7 @@ export default {
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
       moduleNameMapper: { ...alias, '/workers/spawn$|^\\./spawn$': '<rootDir>/app/testing/spawn.ts' },
       transform: {
-        [`^${import.meta.dirname}/core/.+\\.ts$`]: swc,
+        [`^${here}/core/.+\\.ts$`]: swc,
         '^.+\\.(ts|js|mjs|html|svg)$': [
           '<rootDir>/tools/jest/app-transformer.cjs',
           { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },

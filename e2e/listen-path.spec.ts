@@ -1,22 +1,14 @@
 import type { Page } from '@playwright/test';
-import { playedOut, randomKit, randomLick, recorded, type Struck } from '../core/testing/recordings';
+import { playedOut, randomKit, randomLick, recorded, KIND_OF } from '../core/testing/recordings';
 import { build, type Recipe } from '../core/recipe';
 import { expect, test } from './fixture';
 import { wavFile } from './wav';
 
 const RATE = 44_100;
-const KIND: Readonly<Record<Struck, string>> = {
-  kick: 'kick',
-  snare: 'drum',
-  tom: 'drum',
-  hat: 'cymbal',
-  ride: 'cymbal',
-  crash: 'cymbal',
-};
 /** A lick of two bars of 16ths at 120, played twice by nobody we know, with noise and a little room. */
 const LICK = randomLick(21, 4, 4, 2);
 const OUT = playedOut({ ...LICK, slots: [...LICK.slots, ...LICK.slots] }, { bpm: 120, begins: 0.1, seed: 4 });
-const TRUTH = LICK.slots.flatMap((hits, slot) => hits.map((h) => `${slot} ${KIND[h.sound]}`)).sort();
+const TRUTH = LICK.slots.flatMap((hits, slot) => hits.map((h) => `${slot} ${KIND_OF[h.sound]}`)).sort();
 
 function recording(): Buffer {
   const seconds = OUT.ends + 0.6;
@@ -134,7 +126,7 @@ test('by pointer alone: dropped, dragged over, named by buttons, held against th
   const chosen = page.locator('.stroke.on');
   await page.locator('.stroke').first().click();
   await expect(chosen).toHaveCount(1);
-  const kind = KIND[LICK.slots[0]?.[0]?.sound ?? 'kick'] ?? 'kick';
+  const kind = KIND_OF[LICK.slots[0]?.[0]?.sound ?? 'kick'] ?? 'kick';
   await page
     .getByRole('button', { name: new RegExp(`^${kind}`) })
     .first()

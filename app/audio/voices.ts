@@ -1,6 +1,5 @@
 import type { Struck } from '@core/playback';
 
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, abs, exp, max, min, round, sign, sin } = Math;
 
 /** One sound as samples, from −1 to 1, its attack on the very first sample. */

@@ -3,7 +3,7 @@ import { Subject } from 'rxjs';
 import type { Hit } from '@core/take';
 import { MicLevelsRepo } from '../data/mic-levels.repo';
 import type { HitSource } from './source';
-import { within } from './within';
+import { askMicrophone, closeMicrophone, reasonOf } from './ask-microphone';
 
 /** What the worklet tells. */
 type Told =
@@ -16,19 +16,12 @@ function isTold(value: unknown): value is Told {
   );
 }
 
-/** So long an answer is waited for: a question to the player may stand there meanwhile. In milliseconds. */
-const ANSWER_MS = 20_000;
-
 const WHY: ReadonlyMap<string, string> = new Map([
   ['NotAllowedError', 'The microphone was not allowed. Allow it in the address bar, then choose it again.'],
   ['NotReadableError', 'Another program has the microphone. Close that one, then choose it again.'],
   ['AbortError', 'Another program has the microphone. Close that one, then choose it again.'],
   ['TimeoutError', 'The microphone does not answer. Unplug it and plug it in again, then choose it again.'],
 ]);
-
-function nameOf(error: unknown): string {
-  return error instanceof Error || error instanceof DOMException ? error.name : '';
-}
 
 /** The microphone at a practice pad: hits are found on the audio thread. It hears one surface, not which hand. */
 @Injectable({ providedIn: 'root' })
@@ -68,15 +61,9 @@ export class MicrophoneSource implements HitSource {
         'This browser gives no microphone here. Over plain http it gives it to no page but this machine’s own.',
       );
     try {
-      // The browser's own clean-up would swallow soft strokes and move loud ones.
-      this.stream = await within(
-        ANSWER_MS,
-        navigator.mediaDevices.getUserMedia({
-          audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
-        }),
-      );
+      this.stream = await askMicrophone();
     } catch (error) {
-      return this.fail(WHY.get(nameOf(error)) ?? 'No microphone was found. Plug one in, then choose it again.');
+      return this.fail(WHY.get(reasonOf(error)) ?? 'No microphone was found. Plug one in, then choose it again.');
     }
     try {
       this.context = new AudioContext({ latencyHint: 'interactive' });
@@ -102,7 +89,7 @@ export class MicrophoneSource implements HitSource {
 
   stop(): void {
     this.node?.disconnect();
-    this.stream?.getTracks().forEach((t) => t.stop());
+    if (this.stream) closeMicrophone(this.stream);
     void this.context?.close().catch(() => undefined);
     this.node = null;
     this.stream = null;

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import { within } from '../input/within';
+import { askMicrophone, closeMicrophone, reasonOf } from '../input/ask-microphone';
 
 const WHY: ReadonlyMap<string, string> = new Map([
   ['NotAllowedError', 'The microphone was not allowed. Allow it in the address bar, then record again.'],
@@ -9,8 +9,6 @@ const WHY: ReadonlyMap<string, string> = new Map([
   ['NotFoundError', 'No microphone was found. Plug one in, then record again.'],
 ]);
 
-/** So long an answer is waited for, in ms: the browser may be asking the player meanwhile. */
-const ANSWER_MS = 20_000;
 /** Seconds after which a recording ends by itself. */
 export const LONGEST_TAKE = 120;
 
@@ -32,11 +30,8 @@ export class Recorder {
       return;
     }
     this.asking.set(true);
-    const asked = navigator.mediaDevices.getUserMedia({
-      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
-    });
     try {
-      this.stream = await within(ANSWER_MS, asked);
+      this.stream = await askMicrophone();
       this.asking.set(false);
       const parts: Blob[] = [];
       this.recorder = new MediaRecorder(this.stream);
@@ -51,10 +46,9 @@ export class Recorder {
       this.recording.set(true);
     } catch (error) {
       this.asking.set(false);
-      const name = error instanceof Error || error instanceof DOMException ? error.name : '';
-      this.trouble.set(WHY.get(name) ?? 'The microphone could not be used. Plug it in again, then record again.');
-      // An answer that comes too late opens no microphone that nobody closes.
-      asked.then(ended, () => undefined);
+      this.trouble.set(
+        WHY.get(reasonOf(error)) ?? 'The microphone could not be used. Plug it in again, then record again.',
+      );
       this.close();
     }
   }
@@ -65,16 +59,9 @@ export class Recorder {
 
   private close(): void {
     clearTimeout(this.end);
-    if (this.stream) ended(this.stream);
+    if (this.stream) closeMicrophone(this.stream);
     this.stream = null;
     this.recorder = null;
     this.recording.set(false);
-  }
-}
-
-function ended(stream: MediaStream): void {
-  for (const track of stream.getTracks()) {
-    track.onended = null;
-    track.stop();
   }
 }

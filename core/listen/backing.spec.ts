@@ -83,6 +83,7 @@ describe('a record to play along with', () => {
     expect(backingOf(own, 104 * BACKING.slowest * 0.95)).toBeNull();
     expect(backingOf(own, 104 * BACKING.fastest * 1.05)).toBeNull();
     expect(backingOf(own, 104 * BACKING.slowest * 1.05)).not.toBeNull();
+    expect(backingOf({ ...own, bars: 60 }, 104)).toBeNull();
     expect(backingClip({ ...clip, marks: [...clip.marks].reverse() })).toBeNull();
     expect(backingClip({ ...clip, meter: 'four' })).toBeNull();
     expect(backs(clip, meter(4, 4))).toBe(true);

@@ -1,6 +1,6 @@
 import { barTicks, parseMeter, secondsOf, type Meter } from '../time';
 import { fluxOf } from './flux';
-import { samplesOf, type Clip } from './kept';
+import { CLIP_LIMITS, samplesOf, type Clip } from './kept';
 import { layMoment, layTick, type Lay } from './lay';
 import { paced } from './slower';
 import { strokesIn } from './strokes-heard';
@@ -10,6 +10,9 @@ import { strokesIn } from './strokes-heard';
  * much slower and faster than it was played a record is still a record.
  */
 export const BACKING = Object.freeze({ lead: 0.02, tail: 0.05, slowest: 0.2, fastest: 3 });
+
+/** The longest clip at its slowest, in seconds. */
+const MOST = CLIP_LIMITS.seconds / BACKING.slowest;
 
 /** The bars of a record, made even. */
 export interface Backing {
@@ -59,7 +62,8 @@ export function backingOf({ samples, rate, bars, lay, attacks }: BackingClip, bp
   const long = bars * barTicks(lay.meter);
   const whole = secondsOf(long, bpm);
   const speed = (layMoment(lay, long) - layMoment(lay, 0)) / whole;
-  if (!(speed >= BACKING.slowest && speed <= BACKING.fastest)) return null;
+  // A file may claim more bars than any clip holds.
+  if (!(speed >= BACKING.slowest && speed <= BACKING.fastest && whole <= MOST)) return null;
   const length = Math.round((BACKING.lead + whole + BACKING.tail) * rate);
   const placed = attacks.map((from) => ({
     from,

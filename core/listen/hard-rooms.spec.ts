@@ -1,6 +1,5 @@
 import { levelsFrom, OnsetDetector, type Onset } from '.';
 
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, abs, exp, max, min, round, sin } = Math;
 
 // Sounds made apart from the detector: sticks on pads, rooms, hum and clicks, by plain loops.

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { chanceOf } from '../take';
 import { levelsFrom, OnsetDetector, type Onset } from '.';
 
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, abs, exp, round, sin } = Math;
 
 const RATE = 48_000;

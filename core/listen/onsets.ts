@@ -1,4 +1,3 @@
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, abs, ceil, exp, max, min, round, sqrt } = Math;
 
 /** What a detector is set to: how loud a soft and a hard hit are here, as peaks of the attack from 0 to 1. */

@@ -14,7 +14,6 @@ import {
   type Ticks,
 } from '../time';
 
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { abs, ceil, floor, max, min, round, sqrt } = Math;
 
 /** A way to lay what was heard on a grid, with what it leaves over. */

@@ -6,7 +6,7 @@ import {
   recorded,
   type MadeKit,
   type Played,
-  type Struck,
+  KIND_OF,
 } from '../testing/recordings';
 import { meter, parseMeter } from '../time';
 import {
@@ -18,20 +18,11 @@ import {
   soundsOf,
   strokesIn,
   layTick,
-  type HeardKind,
   type StrokeSound,
   type HeardOnset,
 } from '.';
 
 const RATE = 44_100;
-const KIND: Readonly<Record<Struck, HeardKind>> = {
-  kick: 'kick',
-  snare: 'drum',
-  tom: 'drum',
-  hat: 'cymbal',
-  ride: 'cymbal',
-  crash: 'cymbal',
-};
 
 /** Making a kit is most of the work of a recording: each is made once. */
 const kits = new Map<number, MadeKit>();
@@ -66,7 +57,7 @@ function scene(seed: number, played: Played, bpm: number, { noise, room, band, d
   const slots = [...new Set(out.slotOf)];
   const truth = slots.map((slot) => {
     const blows = out.blows.filter((_, i) => out.slotOf[i] === slot);
-    const kinds = (['kick', 'drum', 'cymbal'] as const).filter((k) => blows.some((b) => KIND[b.sound] === k));
+    const kinds = (['kick', 'drum', 'cymbal'] as const).filter((k) => blows.some((b) => KIND_OF[b.sound] === k));
     return { slot, at: Math.min(...blows.map((b) => b.at)), kinds, sounds: blows.map((b) => b.sound) };
   });
   return { samples, truth, ...out };

@@ -2,7 +2,6 @@ import FFT from 'fft.js';
 import { sum } from '../base';
 import { USUAL_SOUNDS } from './usual-sounds';
 
-// Taken out once: in a worker of tests every global is looked up anew.
 const { PI, ceil, cos, exp, log: ln, log10, max, min, round, sqrt } = Math;
 
 /** What can be told apart by ear alone: low, in the middle, bright. */

@@ -1,4 +1,3 @@
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { PI, cos, imul, log, sqrt } = Math;
 
 /** Chance from a seed: the same seed gives the same numbers, so that a simulated player can be played again. */

@@ -7,6 +7,16 @@ import { chanceOf } from '../take';
 
 export type Struck = 'kick' | 'snare' | 'tom' | 'hat' | 'ride' | 'crash';
 
+/** What each is, in the three words that Listen has for them. */
+export const KIND_OF: Readonly<Record<Struck, 'kick' | 'drum' | 'cymbal'>> = {
+  kick: 'kick',
+  snare: 'drum',
+  tom: 'drum',
+  hat: 'cymbal',
+  ride: 'cymbal',
+  crash: 'cymbal',
+};
+
 export interface Blow {
   readonly at: number;
   readonly sound: Struck;
@@ -17,7 +27,6 @@ export interface Blow {
 /** A way to make a sound: samples that begin with its attack. */
 export type MadeKit = (sound: Struck, gain: number) => Float32Array;
 
-// Taken out once: a test runner looks every global up anew, for every sample.
 const { exp, floor, max, min, PI, round, sin } = Math;
 const TAU = 2 * PI;
 
