@@ -1,16 +1,29 @@
-import { bootstrapApplication } from '@angular/platform-browser';
-import { databaseName } from './data/database';
-import { appConfig } from './shell/app.config';
-import { ShellComponent } from './shell/shell.component';
+import { databaseName } from './data/which-shelf';
+import { FIRST_PLACE, PLACES } from './shell/places';
 import { trustOwnAddresses } from './shell/trusted';
+import { nextTask } from './ui/idle';
 import { beginIndex } from './workers/spawn';
 
 trustOwnAddresses();
+const asked = location.pathname.split('/')[1] || FIRST_PLACE;
 // The shelf is read beside the making of the page.
-if (['', 'shelf'].includes(location.pathname.split('/')[1] ?? '')) beginIndex(databaseName());
-// A task of its own, apart from reading the code: no task holds the first page up for long.
-setTimeout(() => {
-  bootstrapApplication(ShellComponent, appConfig).catch((e: unknown) => {
-    console.error(e);
-  });
+if (asked === 'shelf') beginIndex(databaseName());
+
+/** All is fetched at once, and each part is run in a task of its own: none holds the page up for long. */
+async function begin(): Promise<void> {
+  const framework = import('./shell/framework');
+  const shell = import('./shell/boot');
+  // Whether the place that was asked for can be fetched is the router's to say.
+  const place = PLACES.find((p) => p.path === asked)?.load();
+  place?.catch(() => undefined);
+  await framework;
+  const { boot } = await shell;
+  await nextTask();
+  await boot();
+}
+
+begin().catch((e: unknown) => {
+  console.error(e);
+  const arriving = document.querySelector('.arriving');
+  if (arriving) arriving.textContent = 'Loop Shelf could not be fetched. Is the network there? Then reload the page.';
 });

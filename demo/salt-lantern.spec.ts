@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readShelf } from '@core/formats';
+import { readShelf, SHELF_VERSION } from '@core/formats';
+import { EMPTY_SHELF } from '@core/shelf';
 import { build, MOVE_NAMES } from '@core/recipe';
 import { gridName, meterText } from '@core/time';
 import { bestOf } from '@core/drill';
@@ -18,6 +19,11 @@ describe('The Salt Lantern', () => {
     expect(readFileSync(join(__dirname, 'salt-lantern.json'), 'utf8')).toBe(text);
   });
   it('is a good shelf file', () => expect(read.problems).toEqual([]));
+  it('says as plain JSON what reading it gives: filling the demo does not read it anew', () => {
+    const { format, version, checksum, ...lists } = JSON.parse(text) as Readonly<Record<string, unknown>>;
+    expect([format, version, checksum]).toEqual(['loop-shelf', SHELF_VERSION, expect.any(String)]);
+    expect({ ...EMPTY_SHELF, ...lists }).toEqual(shelf);
+  });
   it('holds forty phrases that build without a complaint', () => {
     expect(shelf?.phrases.length).toBe(40);
     for (const p of shelf?.phrases ?? []) {

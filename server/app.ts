@@ -1,5 +1,5 @@
-import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 
 /** What the page may do: everything from its own origin, nothing from anywhere else, no code made from strings. */
@@ -42,14 +42,23 @@ export function createApp(root: string): Express {
     res.setHeader('Permissions-Policy', 'microphone=(self), midi=(self), camera=(), geolocation=()');
     next();
   });
-  app.use(compression());
   app.get('/healthz', (_req, res) => void res.json({ ok: true }));
+  app.use((req, _res, next) => {
+    // Throws where the address cannot be read; what went wrong is answered below.
+    decodeURIComponent(req.path);
+    next();
+  });
   app.use(
-    express.static(root, {
+    // What the build left compressed beside a file is sent in its stead.
+    staticGzip(root, {
       index: false,
-      setHeaders(res, path) {
-        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2?|svg)$/.test(path);
-        res.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        setHeaders(res, path) {
+          const hashed = /-[\w-]{8}\.(js|css|woff2?|svg)(\.br|\.gz)?$/.test(path);
+          res.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );
@@ -77,6 +86,7 @@ export function createApp(root: string): Express {
 const OF_A_PHRASE = /^\/(bench|drill|log|shelf|kit|today|listen)\/[^/]+$/;
 
 function statusOf(error: unknown): number {
+  if (error instanceof URIError) return 400;
   const status = typeof error === 'object' && error !== null && 'status' in error ? error.status : 500;
   return typeof status === 'number' && status >= 400 && status < 600 ? status : 500;
 }

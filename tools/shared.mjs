@@ -1,6 +1,6 @@
 // What several of the tools need: running a step, and a server of the built application.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 
 /** Runs a command and shows what it says. Gives back its exit code. */
 export function run(command, args, env = {}) {
@@ -40,6 +40,21 @@ export function ensureChromium() {
   if (apt('install', '-y', '-qq', 'chromium') !== 0)
     throw new Error('Chromium is missing and could not be installed: set CHROMIUM to the path of one.');
   return '/usr/bin/chromium';
+}
+
+/** Built scripts with all that they import at once, each once. */
+export function importedAtOnce(root, names) {
+  const seen = new Set();
+  const queue = [...names];
+  while (queue.length > 0) {
+    const name = queue.pop().replace(/^\.?\//, '');
+    if (seen.has(name)) continue;
+    seen.add(name);
+    const code = readFileSync(`${root}/${name}`, 'utf8');
+    for (const m of code.matchAll(/(?:^|[;}\s])(?:import|export)(?:[^'"()]*?from)?\s*["']\.\/([^"']+\.js)["']/g))
+      queue.push(m[1]);
+  }
+  return [...seen];
 }
 
 /** Starts the built application and resolves when it answers. */

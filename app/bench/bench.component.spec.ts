@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import type { Phrase } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { phraseOf, typed, until } from '../testing/fixtures';
@@ -141,6 +142,33 @@ describe('the Bench', () => {
     expect(store.recipe()?.moves).toEqual([]);
     m.fixture.destroy();
     expect(transport.stops).toBeGreaterThan(1);
+  });
+  it('a phrase that is on its way is waited for: what an empty Bench offers is not drawn and thrown away', async () => {
+    await bench();
+    const phrases = TestBed.inject(PhrasesRepo);
+    const kept = phraseOf('late', { name: 'Late' });
+    let give: (phrase: Phrase | null) => void = () => undefined;
+    jest.spyOn(phrases, 'get').mockReturnValue(new Promise((r) => (give = r)));
+    const m = mount(BenchComponent, { phrase: kept.id });
+    const shows = (): boolean => m.host.querySelector('ls-source-picker') !== null;
+    const drawn: boolean[] = [];
+    for (let i = 0; i < 5; i++) {
+      await new Promise((r) => setTimeout(r));
+      m.fixture.detectChanges();
+      drawn.push(shows());
+    }
+    expect(drawn).toEqual([false, false, false, false, false]);
+    give(kept);
+    await until(() => TestBed.inject(BenchStore).phrase()?.id === kept.id);
+    m.fixture.detectChanges();
+    expect([shows(), m.text()]).toEqual([false, expect.stringContaining('Late')]);
+  });
+  it('one that is not on the shelf leaves an empty Bench with what it offers', async () => {
+    await bench();
+    const m = mount(BenchComponent, { phrase: 'nobody' });
+    await until(() => m.component.isEmpty());
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('ls-source-picker')).not.toBeNull();
   });
   it('whoever leaves in the middle of stepping through comes back to the whole phrase', async () => {
     const { store } = await bench();

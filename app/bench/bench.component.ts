@@ -92,9 +92,12 @@ export class BenchComponent implements OnDestroy {
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
   private readonly wantsWords = signal(false);
+  private readonly opening = signal(0);
+  /** Nothing lies here, and no phrase that was asked for is on its way. */
+  readonly isEmpty = computed(() => this.store.ready() && this.opening() === 0);
   readonly pattern = computed(() => this.preview.pattern() ?? this.trail.pattern());
-  /** The ribbon stands there first, then the recipe, the sums, what is played with, what lies under the ribbon. */
-  readonly turn = inTurns(4, () => this.pattern() !== null);
+  /** The ribbon stands there first, then what acts on it, the recipe, the sums, what plays it, what lies below it. */
+  readonly turn = inTurns(5, () => this.pattern() !== null);
   /** The ribbon is edited while it shows the finished phrase. */
   readonly edits = computed(() => this.trail.isFinished() && this.preview.pattern() === null);
   readonly tight = computed(() => (this.edits() ? this.reach.tight() : []));
@@ -132,7 +135,7 @@ export class BenchComponent implements OnDestroy {
     // The box was asked for before it stood there.
     effect(() => {
       const column = this.recipeColumn();
-      if (!column || !this.wantsWords()) return;
+      if (!column?.hasBox() || !this.wantsWords()) return;
       this.wantsWords.set(false);
       column.toWords();
     });
@@ -154,14 +157,15 @@ export class BenchComponent implements OnDestroy {
 
   toWords(): void {
     const column = this.recipeColumn();
-    if (column) column.toWords();
+    if (column?.hasBox()) column.toWords();
     else this.wantsWords.set(true);
   }
 
   private open(id: string, asKept: boolean): void {
     // What was just kept is on the Bench already: cursor, sheet and sound stay.
     if (this.store.phrase()?.id !== id) this.tidy();
-    void this.keeping.open(id, asKept);
+    this.opening.update((n) => n + 1);
+    void this.keeping.open(id, asKept).finally(() => this.opening.update((n) => n - 1));
   }
 
   private clear(): void {

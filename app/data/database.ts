@@ -2,23 +2,17 @@ import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
-import { spawnFiles } from '../workers/spawn';
 import { ShelfDb } from './db';
 import { isFilled } from './demo-filled';
 import type { Keeper, Odd } from './gate';
 import { HealthService } from './health.service';
-import { currentShelf } from './which-shelf';
+import { currentShelf, databaseName } from './which-shelf';
 
 /** How often a query that failed is run again, and after how long, in milliseconds. */
 const TRIES = 2;
 const TRY_AFTER = 250;
 /** After so long without an answer it is said that the database does not answer, in milliseconds. */
 const ANSWER_WITHIN = 3000;
-
-/** The name of this tab's database. */
-export function databaseName(): string {
-  return currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf';
-}
 
 /** The open database of this tab's shelf, and its queries as live Observables. */
 @Injectable({ providedIn: 'root' })
@@ -53,22 +47,12 @@ export class Database {
     try {
       this.keeper.rules = (await import('@core/formats/shelf-file')).RULES;
       await this.db.open();
-      if (currentShelf() === 'demo' && !(await isFilled(this.db))) await this.fillDemo();
+      if (currentShelf() === 'demo' && !(await isFilled(this.db))) await (await import('./demo')).fillDemo(this.db);
       this.health.untell();
     } catch (error) {
       this.health.fail(error);
     } finally {
       clearTimeout(late);
-    }
-  }
-
-  /** Beside the page, which is drawn meanwhile. */
-  private async fillDemo(): Promise<void> {
-    const { api, end } = spawnFiles(databaseName());
-    try {
-      await api.fillDemo();
-    } finally {
-      end();
     }
   }
 

@@ -3,7 +3,8 @@ import type { Read } from '@core/base';
 import type { ShelfCode } from '@core/formats';
 import { proxy } from 'comlink';
 import { spawnFiles } from '../workers/spawn';
-import { Database, databaseName } from './database';
+import { Database } from './database';
+import { databaseName } from './which-shelf';
 import type { Chosen, Incoming, Taken } from './files/files-engine';
 import { HealthService } from './health.service';
 

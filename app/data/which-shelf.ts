@@ -17,6 +17,11 @@ export function currentShelf(): WhichShelf {
   }
 }
 
+/** The name of this tab's database. */
+export function databaseName(): string {
+  return currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf';
+}
+
 function remember(which: WhichShelf): void {
   try {
     localStorage.setItem(KEY, which);

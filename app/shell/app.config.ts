@@ -1,13 +1,15 @@
 import {
   type ApplicationConfig,
   isDevMode,
+  provideAppInitializer,
   provideBrowserGlobalErrorListeners,
   provideZonelessChangeDetection,
 } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideRouter, withComponentInputBinding, withDisabledInitialNavigation } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { MessageService } from 'primeng/api';
 import { providePrimeNG } from 'primeng/config';
+import { nextTask } from '../ui/idle';
 import { ShelfPreset } from './preset';
 import { routes } from './routes';
 
@@ -15,7 +17,9 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding()),
+    // The shell is made in a task of its own, after what it is made from, and goes to its first place in the next.
+    provideAppInitializer(nextTask),
+    provideRouter(routes, withComponentInputBinding(), withDisabledInitialNavigation()),
     providePrimeNG({
       ripple: false,
       theme: {

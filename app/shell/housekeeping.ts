@@ -9,6 +9,9 @@ import { PLACES, type Place } from './places';
 
 const NO_BACKUP = 'The backup could not be written. Nothing was changed; try again under Kit.';
 
+/** How long the place that was opened has the machine to itself before the code of the others is fetched, in ms. */
+const FETCH_AFTER = 3000;
+
 /**
  * What may wait until the page is there, fetched when it is: what is too old to be brought back goes, a backup that is
  * due is made, and silence is explained.
@@ -22,7 +25,7 @@ export class Housekeeping {
   readonly transport = inject(Transport);
 
   async tidy(): Promise<void> {
-    this.fetchPlaces([...PLACES]);
+    setTimeout(() => this.fetchPlaces([...PLACES]), FETCH_AFTER);
     await this.phrases.forgetOld();
     await this.drafts.forgetOld();
     await this.backup.look().catch(() => this.notices.wrong(NO_BACKUP));

@@ -1,13 +1,58 @@
 import { definePreset } from '@primeuix/themes';
-import Aura from '@primeuix/themes/aura';
+import badge from '@primeuix/themes/aura/badge';
+import base from '@primeuix/themes/aura/base';
+import button from '@primeuix/themes/aura/button';
+import datatable from '@primeuix/themes/aura/datatable';
+import dialog from '@primeuix/themes/aura/dialog';
+import iconfield from '@primeuix/themes/aura/iconfield';
+import inputnumber from '@primeuix/themes/aura/inputnumber';
+import inputtext from '@primeuix/themes/aura/inputtext';
+import menu from '@primeuix/themes/aura/menu';
+import select from '@primeuix/themes/aura/select';
+import slider from '@primeuix/themes/aura/slider';
+import tabs from '@primeuix/themes/aura/tabs';
+import toasts from '@primeuix/themes/aura/toast';
+import toggleswitch from '@primeuix/themes/aura/toggleswitch';
+import tooltip from '@primeuix/themes/aura/tooltip';
+import virtualscroller from '@primeuix/themes/aura/virtualscroller';
 
 const quietShadow = '0 6px 24px rgb(20 24 28 / 18%)';
+
+/** The components that are used here and those they are made of: the others' tokens would be much of the first load. */
+const used = {
+  ...base,
+  components: {
+    badge,
+    button,
+    datatable,
+    dialog,
+    iconfield,
+    inputnumber,
+    inputtext,
+    menu,
+    select,
+    slider,
+    tabs,
+    toast: toasts,
+    toggleswitch,
+    tooltip,
+    virtualscroller,
+  },
+  // What the pointer is on shows at once.
+  css: `
+    li.p-select-option,
+    div.p-menu-item-content,
+    thead.p-datatable-thead > tr > th,
+    .p-datatable .p-datatable-tbody > tr {
+      transition: none;
+    }`,
+};
 
 /**
  * The library's components in our colours: everything points at the page's own custom properties, so light and dark
  * follow one switch.
  */
-export const ShelfPreset = definePreset(Aura, {
+export const ShelfPreset = definePreset(used, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '6px' } },
   semantic: {
     primary: {

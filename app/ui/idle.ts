@@ -14,6 +14,11 @@ export function whenIdle(task: () => void): () => void {
   return () => clearTimeout(id);
 }
 
+/** Resolves in a task of its own, between which the browser may draw and hear the player. */
+export function nextTask(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve));
+}
+
 /**
  * Goes through a list in short slices, the first of them at once, and says when it is over. Gives back what calls it
  * off.
@@ -31,5 +36,39 @@ export function inSlices<T>(items: readonly T[], each: (item: T) => void, over: 
     else over();
   };
   slice();
+  return () => callOff();
+}
+
+/** How long steps of one drawing may follow each other before the page is let in, in milliseconds. */
+const DRAWING = 24;
+
+/**
+ * Runs a work that stops to breathe wherever it can (`yield`): the first steps at once, what does not fit into a frame
+ * between the next ones. Says what came out, or what went wrong. Gives back what calls it off.
+ */
+export function inSteps<T>(
+  steps: Iterator<void, T>,
+  over: (result: T) => void,
+  failed: (error: unknown) => void,
+): () => void {
+  let callOff = (): void => undefined;
+  const go = (): void => {
+    const until = performance.now() + DRAWING;
+    try {
+      for (;;) {
+        const step = steps.next();
+        if (step.done) {
+          over(step.value);
+          return;
+        }
+        if (performance.now() >= until) break;
+      }
+    } catch (error) {
+      failed(error);
+      return;
+    }
+    callOff = whenIdle(go);
+  };
+  go();
   return () => callOff();
 }

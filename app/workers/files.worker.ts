@@ -14,6 +14,5 @@ expose({
   take: (...args: Parameters<FilesEngine['take']>) => own().take(...args),
   undo: () => own().undo(),
   export: (...args: Parameters<FilesEngine['export']>) => own().export(...args),
-  fillDemo: () => own().fillDemo(),
   end: () => own().end(),
 });

@@ -22,6 +22,7 @@ import { OwnRecordComponent } from './own-record.component';
 import type { MoveName } from '@core/recipe';
 import { KitsRepo } from '../../data/kits.repo';
 import { BenchStore } from '../document/bench.store';
+import { inTurns } from '../../ui/in-turns';
 import { MoveEditorComponent } from './cards/move-editor.component';
 import { TrailStore } from '../document/trail.store';
 
@@ -55,6 +56,11 @@ export class RecipeColumnComponent {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly box = viewChild(AddBoxComponent);
   private readonly opened = viewChild<MoveEditorComponent, ElementRef<HTMLElement>>('opened', { read: ElementRef });
+  /** The first card stands there first, then the others, then what adds to them. */
+  readonly turn = inTurns(2, () => this.store.build() !== null);
+  readonly trailSoFar = computed(() => (this.store.build()?.trail ?? []).slice(0, this.turn() > 0 ? undefined : 1));
+  /** Whether the box that takes words stands there. */
+  readonly hasBox = computed(() => this.box() !== undefined);
   readonly source = computed(() => {
     const recipe = this.store.recipe();
     if (!recipe) return null;

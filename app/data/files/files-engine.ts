@@ -12,7 +12,6 @@ import {
   type ShelfContents,
 } from '@core/shelf';
 import { ShelfDb } from '../db';
-import { fillDemo } from '../demo';
 import { FULL } from '../phrases.words';
 import { NAMED_WORDS } from './named-words';
 import { readBlob } from './read-blob';
@@ -59,12 +58,6 @@ export class FilesEngine {
   private readonly db: ShelfDb;
   private theirs: ShelfContents | null = null;
   private done: MergeDone | null = null;
-
-  /** Fills an empty demo shelf. */
-  async fillDemo(): Promise<void> {
-    await fillDemo(this.db);
-    this.db.close();
-  }
 
   constructor(name: string) {
     this.db = new ShelfDb(name, { rules: RULES });

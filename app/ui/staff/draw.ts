@@ -74,8 +74,22 @@ export function drawLines(
   host: HTMLDivElement,
   lines: readonly PlannedLine[],
   pattern: Pattern,
-  { width, stickings, scale: asked }: StaffOptions,
+  options: StaffOptions,
 ): readonly StaffPlace[] {
+  const steps = stepLines(host, lines, pattern, options);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same, stopping to breathe after each bar and within it. */
+export function* stepLines(
+  host: HTMLDivElement,
+  lines: readonly PlannedLine[],
+  pattern: Pattern,
+  { width, stickings, scale: asked }: StaffOptions,
+): Generator<void, readonly StaffPlace[]> {
   const scale = lines[0]?.scale ?? asked;
   host.replaceChildren();
   const renderer = new Renderer(host, Renderer.Backends.SVG);
@@ -85,21 +99,24 @@ export function drawLines(
   context.scale(scale, scale);
   context.setFillStyle('currentColor');
   context.setStrokeStyle('currentColor');
-  return lines.flatMap((line, nth) => drawLine(context, line, (tops[nth] ?? 0) / scale, pattern, stickings, scale));
+  const places: StaffPlace[] = [];
+  for (const [nth, line] of lines.entries())
+    places.push(...(yield* stepLine(context, line, (tops[nth] ?? 0) / scale, pattern, stickings, scale)));
+  return places;
 }
 
-function drawLine(
+function* stepLine(
   context: RenderContext,
   line: PlannedLine,
   top: number,
   pattern: Pattern,
   stickings: boolean,
   scale: number,
-): readonly StaffPlace[] {
+): Generator<void, readonly StaffPlace[]> {
   const places: StaffPlace[] = [];
   let x = 1;
   let { open } = line;
-  line.bars.forEach(({ bar, width }, i) => {
+  for (const [i, { bar, width }] of line.bars.entries()) {
     const stave = new Stave(x, top, width, { spaceAboveStaffLn: line.above });
     if (i === 0) stave.addClef('percussion');
     if (line.first && i === 0) stave.addTimeSignature(`${pattern.meter.beats}/${pattern.meter.unit}`);
@@ -111,7 +128,7 @@ function drawLine(
       context.fillText(swing, x + 2, stave.getYForLine(0) - line.above * SPACE + 11);
       context.restore();
     }
-    const drawn = drawBar(context, stave, bar, pattern, stickings ? line.under : null, open);
+    const drawn = yield* stepBar(context, stave, bar, pattern, stickings ? line.under : null, open);
     open = drawn.openBefore;
     for (const p of drawn.places)
       places.push({
@@ -121,7 +138,8 @@ function drawLine(
         bottom: (stave.getYForLine(4) + 14) * scale,
       });
     x += width;
-  });
+    yield;
+  }
   return places;
 }
 
@@ -130,14 +148,14 @@ interface DrawnBar {
   readonly openBefore: boolean;
 }
 
-function drawBar(
+function* stepBar(
   context: RenderContext,
   stave: Stave,
   bar: ScoreBar,
   pattern: Pattern,
   under: number | null,
   openBefore: boolean,
-): DrawnBar {
+): Generator<void, DrawnBar> {
   const state = { open: openBefore };
   const parts = [
     { voice: bar.hands, up: true, alone: bar.feet === null },
@@ -151,6 +169,7 @@ function drawBar(
     const set = new Voice().setMode(VoiceMode.SOFT).addTickables(notes);
     return { voice, notes, tuplets, beams, set };
   });
+  yield;
   const formatter = new Formatter();
   for (const p of parts) formatter.joinVoices([p.set]);
   const room = stave.getNoteEndX() - stave.getNoteStartX() - AFTER - (endsShort(bar) ? SHORT : 0);
@@ -165,6 +184,7 @@ function drawBar(
     if (over <= 0) break;
     asked = Math.max(20, asked - over);
   }
+  yield;
   // A division that hands and feet share is written once, over the hands.
   const known = new Set(parts[0]?.tuplets.map((t) => t.at));
   // Beams lengthen the stems of their notes: only then is it known where an accent over a stem stands clear of them.

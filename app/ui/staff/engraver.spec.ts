@@ -10,9 +10,14 @@ import { planStaff, type PlannedLine, type StaffOptions } from './plan';
  */
 const engraved: string[] = [];
 let breaks = false;
+/** A clock of the test's own, and how long a bar takes by it, in milliseconds. */
+let now = 0;
+let barTakes = 0;
 jest.mock('./draw', () => ({
-  drawLines: (host: HTMLElement, lines: readonly PlannedLine[]): readonly StaffPlace[] => {
+  stepLines: function* (host: HTMLElement, lines: readonly PlannedLine[]): Generator<void, readonly StaffPlace[]> {
     if (breaks) throw new Error('no glyph');
+    now += barTakes;
+    yield;
     host.textContent = lines[0]!.key;
     engraved.push(lines[0]!.key);
     return [{ tick: lines[0]!.from, x: 10, top: 20, bottom: 60 }];
@@ -58,6 +63,8 @@ describe('the engraver', () => {
   function engraver() {
     engraved.length = 0;
     breaks = false;
+    barTakes = 0;
+    jest.spyOn(performance, 'now').mockImplementation(() => now);
     const host = document.createElement('div');
     const lines = new LineEngraver(host);
     const draw = (...bars: string[]): Promise<readonly StaffPlace[]> =>
@@ -100,9 +107,25 @@ describe('the engraver', () => {
       [40320, 20 + one + two],
     ]);
   });
+  it('bars that take long are engraved in tasks of their own; those that do not, at once', async () => {
+    const { lines, draw } = engraver();
+    const begin = (...bars: string[]) =>
+      lines.draw(plan(...bars), pattern(...bars), OPTIONS, () => undefined, jest.fn());
+    barTakes = 5;
+    begin(BAR, BAR, BAR);
+    expect(engraved).toHaveLength(3);
+    barTakes = 30;
+    const other = BAR.replace('R L', 'R! L');
+    const done = draw(other, other, other);
+    // The first bar took longer than a drawing may: it is over when the page was let in.
+    expect(engraved).toHaveLength(3);
+    await done;
+    expect(engraved).toHaveLength(6);
+  });
   it('a newer drawing calls the older off; what went wrong is told', async () => {
     const { lines, draw, host } = engraver();
     const done = jest.fn();
+    barTakes = 30;
     lines.draw(plan(BAR, BAR, BAR), pattern(BAR, BAR, BAR), OPTIONS, done, jest.fn());
     const places = await draw(BAR);
     await new Promise((r) => setTimeout(r, 20));

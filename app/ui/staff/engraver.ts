@@ -1,6 +1,6 @@
 import type { Pattern } from '@core/pattern';
-import { whenIdle } from '../idle';
-import { drawLines, type StaffPlace } from './draw';
+import { inSteps } from '../idle';
+import { stepLines, type StaffPlace } from './draw';
 import { topsOf, type PlannedLine, type StaffOptions } from './plan';
 
 /** A line that is engraved: its place on the page and where its moments stand, measured from itself. */
@@ -10,7 +10,7 @@ interface EngravedLine {
   readonly places: readonly StaffPlace[];
 }
 
-/** Engraves the lines of a staff one at a time between frames, and keeps those that look the same. */
+/** Engraves the lines of a staff bar by bar between frames, and keeps those that look the same. */
 export class LineEngraver {
   private lines: ReadonlyMap<string, EngravedLine> = new Map();
   private cancel: (() => void) | null = null;
@@ -28,33 +28,32 @@ export class LineEngraver {
     failed: (error: unknown) => void,
   ): void {
     this.stop();
+    this.cancel = inSteps(
+      this.lined(plan, pattern, options),
+      (lines) => {
+        this.lines = lines;
+        done(this.lay([...lines.values()], plan, plan[0]?.scale ?? options.scale));
+      },
+      failed,
+    );
+  }
+
+  private *lined(
+    plan: readonly PlannedLine[],
+    pattern: Pattern,
+    options: StaffOptions,
+  ): Generator<void, ReadonlyMap<string, EngravedLine>> {
     const drawn = new Map<string, EngravedLine>();
     const alike = new Map<string, number>();
-    const next = (nth: number): void => {
-      try {
-        // Lines that are there already cost nothing: only those that look new end a task.
-        for (let n = nth; n < plan.length; n++) {
-          const line = plan[n];
-          if (!line) continue;
-          // Lines that look the same are told apart by how many came before.
-          const before = alike.get(line.key) ?? 0;
-          alike.set(line.key, before + 1);
-          const key = `${line.key} ${before}`;
-          const old = this.lines.get(key);
-          drawn.set(key, old ?? this.engrave(line, pattern, options));
-          if (!old && n + 1 < plan.length) {
-            this.cancel = whenIdle(() => next(n + 1));
-            return;
-          }
-        }
-      } catch (error) {
-        failed(error);
-        return;
-      }
-      this.lines = drawn;
-      done(this.lay([...drawn.values()], plan, plan[0]?.scale ?? options.scale));
-    };
-    next(0);
+    for (const line of plan) {
+      // Lines that look the same are told apart by how many came before.
+      const before = alike.get(line.key) ?? 0;
+      alike.set(line.key, before + 1);
+      const key = `${line.key} ${before}`;
+      // Lines that are there already cost nothing.
+      drawn.set(key, this.lines.get(key) ?? (yield* this.engrave(line, pattern, options)));
+    }
+    return drawn;
   }
 
   stop(): void {
@@ -79,7 +78,7 @@ export class LineEngraver {
     });
   }
 
-  private engrave(line: PlannedLine, pattern: Pattern, options: StaffOptions): EngravedLine {
+  private *engrave(line: PlannedLine, pattern: Pattern, options: StaffOptions): Generator<void, EngravedLine> {
     const paper = document.createElement('div');
     const height = `${(line.height + 6) * line.scale}px`;
     // The package measures what it draws, so the paper is on the page, out of sight, until all lines are there.
@@ -92,7 +91,7 @@ export class LineEngraver {
       contain: 'strict',
     });
     this.host.append(paper);
-    const places = drawLines(paper, [line], pattern, options);
+    const places = yield* stepLines(paper, [line], pattern, options);
     paper.style.contentVisibility = 'auto';
     return { paper, from: line.from, places };
   }

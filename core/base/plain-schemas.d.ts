@@ -1,0 +1,1 @@
+export declare const Type: typeof import('@sinclair/typebox').Type;

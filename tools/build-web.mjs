@@ -1,0 +1,45 @@
+// Builds the application: small chunks are merged, as each one fetched costs time; the page names what the shell is made
+// of, so that it is fetched at once; and what is text is kept compressed beside itself, so that the server does not
+// compress it for every visit.
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { importedAtOnce, run } from './shared.mjs';
+
+const ROOT = 'dist/web/browser';
+/** Less is not worth a file of its own, in bytes. */
+const LEAST = 1024;
+
+const code = run('npx', ['ng', 'build', '--configuration', 'production'], { NG_BUILD_OPTIMIZE_CHUNKS: '1' });
+if (code !== 0) process.exit(code);
+
+const text = (name) => readFileSync(join(ROOT, name), 'utf8');
+const scripts = readdirSync(ROOT).filter((name) => name.endsWith('.js'));
+
+// The first script asks for the shell only when it runs.
+const shell = scripts.filter((name) => /selectors:\[\[["'`]ls-shell["'`]\]\]/.test(text(name)));
+if (shell.length !== 1) throw new Error(`the shell is in ${shell.length} scripts, not in one`);
+const page = text('index.html');
+const links = importedAtOnce(ROOT, shell).map((name) => `<link rel="modulepreload" href="${name}" />`);
+const named = page.replace('</head>', `${links.join('')}</head>`);
+if (named === page) throw new Error('the page has no head to name the shell in');
+writeFileSync(join(ROOT, 'index.html'), named);
+// What is kept for use without a network is told by its hash.
+const sha1 = (content) => createHash('sha1').update(content).digest('hex');
+const kept = text('ngsw.json');
+if (!kept.includes(sha1(page))) throw new Error('the page is not among what is kept for use without a network');
+writeFileSync(join(ROOT, 'ngsw.json'), kept.replace(sha1(page), sha1(named)));
+
+let files = 0;
+for (const entry of readdirSync(ROOT, { recursive: true, withFileTypes: true })) {
+  if (!entry.isFile() || !/\.(js|css|html|json|svg|webmanifest)$/.test(entry.name)) continue;
+  const path = join(entry.parentPath, entry.name);
+  const plain = readFileSync(path);
+  if (plain.length < LEAST) continue;
+  const params = { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_SIZE_HINT]: plain.length };
+  writeFileSync(`${path}.br`, brotliCompressSync(plain, { params }));
+  writeFileSync(`${path}.gz`, gzipSync(plain, { level: 9 }));
+  files++;
+}
+console.log(`${files} files are kept compressed`);
