@@ -1,8 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
 
 /** A server of the test's own on a copy of the built application, so that a newer one can be put in its place. */
@@ -26,12 +27,18 @@ async function serve(port: number, webRoot: string): Promise<ChildProcess> {
 /** Another page in the same files: what a build of a newer version would bring. */
 function renew(webRoot: string): void {
   const [page, list] = [join(webRoot, 'index.html'), join(webRoot, 'ngsw.json')];
+  const put = (file: string, text: string): void => {
+    writeFileSync(file, text);
+    // What is kept compressed beside it is what is sent.
+    if (existsSync(`${file}.br`)) writeFileSync(`${file}.br`, brotliCompressSync(text));
+    if (existsSync(`${file}.gz`)) writeFileSync(`${file}.gz`, gzipSync(text));
+  };
   const html = readFileSync(page, 'utf8').replace('<html', '<html data-newer="yes"');
-  writeFileSync(page, html);
+  put(page, html);
   const manifest = JSON.parse(readFileSync(list, 'utf8')) as { timestamp: number; hashTable: Record<string, string> };
   manifest.timestamp += 1000;
   manifest.hashTable['/index.html'] = createHash('sha1').update(html).digest('hex');
-  writeFileSync(list, JSON.stringify(manifest));
+  put(list, JSON.stringify(manifest));
 }
 
 test('a newer version is said in the tab that is open, waits for the player, and nothing in hand is lost by it', async ({
