@@ -12,6 +12,9 @@ import { ViewStore, type Sheet } from './document/view.store';
 import { LinesStore } from './ribbon/lines.store';
 import { SoundStore } from './ribbon/sound.store';
 
+/** How long what is drawn has the machine to itself before a worker starts that may be wanted, in milliseconds. */
+const WARM_AFTER = 2000;
+
 /** What can be done on the Bench as a whole, by button and by key. Provided by the Bench. */
 @Injectable()
 export class BenchCommands {
@@ -29,7 +32,10 @@ export class BenchCommands {
     // By the time a sticking is asked for, the worker that finds it has started.
     const worked = computed(() => this.store.recipe() !== null);
     effect((callOff) => {
-      if (worked()) callOff(whenIdle(() => this.sticker.warm()));
+      if (!worked()) return;
+      const timer = setTimeout(() => (idle = whenIdle(() => this.sticker.warm())), WARM_AFTER);
+      let idle = (): void => clearTimeout(timer);
+      callOff(() => idle());
     });
   }
 

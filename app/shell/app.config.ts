@@ -13,6 +13,8 @@ import { nextTask } from '../ui/idle';
 import { ShelfPreset } from './preset';
 import { routes } from './routes';
 
+const AT_ONCE = { disabled: true };
+
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
@@ -22,6 +24,8 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding(), withDisabledInitialNavigation()),
     providePrimeNG({
       ripple: false,
+      // What is opened is there at once: with sticks in hand nobody waits for it to come in.
+      pt: { dialog: { motion: AT_ONCE, ...{ maskMotion: AT_ONCE } } },
       theme: {
         preset: ShelfPreset,
         options: { darkModeSelector: '.dark', cssLayer: { name: 'primeng', order: 'primeng, app' } },
