@@ -1,5 +1,5 @@
-import { inject, Injectable, signal } from '@angular/core';
-import { MessageService } from 'primeng/api';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { MessageService, type ToastMessageOptions } from 'primeng/api';
 
 /** Something that can be taken back or tried again from a notice. */
 export interface NoticeAction {
@@ -12,6 +12,12 @@ export interface NoticeAction {
 export class NoticesService {
   private readonly messages = inject(MessageService);
   readonly last = signal('');
+  private readonly given = signal(0);
+  /** Whether a notice was ever given: until then nothing has to be there to show one. */
+  readonly wanted = computed(() => this.given() > 0);
+  /** The notice that came before there was a place for it. */
+  private waiting: ToastMessageOptions | null = null;
+  private stands = false;
 
   tell(text: string, action?: NoticeAction): void {
     this.show('info', text, action);
@@ -23,18 +29,29 @@ export class NoticesService {
 
   private show(severity: 'info' | 'error', text: string, action?: NoticeAction): void {
     this.last.set(text);
-    this.messages.clear();
-    this.messages.add({
+    this.given.update((n) => n + 1);
+    const notice: ToastMessageOptions = {
       severity,
       detail: text,
       // The package's own button takes the keys as soon as it is there: the next Space would press it.
       closable: false,
       life: severity === 'error' ? 12_000 : 6000,
       ...(action ? { data: action } : {}),
-    });
+    };
+    if (!this.stands) this.waiting = notice;
+    this.messages.clear();
+    this.messages.add(notice);
+  }
+
+  /** There is a place for notices from now on; the one that waited for it is shown. */
+  stand(): void {
+    this.stands = true;
+    if (this.waiting) this.messages.add(this.waiting);
+    this.waiting = null;
   }
 
   close(): void {
+    this.waiting = null;
     this.messages.clear();
   }
 }

@@ -4,6 +4,7 @@ import { SettingsRepo } from '../data/settings.repo';
 import { currentShelf } from '../data/which-shelf';
 import { mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
+import { NoticesComponent } from './notices.component';
 import { NoticesService } from './notices.service';
 import { PLACES } from './places';
 import { ShellComponent } from './shell.component';
@@ -67,16 +68,32 @@ describe('the shell', () => {
     expect([held(0), held(1)]).toEqual([true, false]);
     m.host.remove();
   });
-  it('a notice carries the way back', async () => {
+  it('a notice carries the way back, also one that was given before there was a place for it', async () => {
     await emptyPlace();
-    const m = mount(ShellComponent);
     const notices = TestBed.inject(NoticesService);
     let back = 0;
+    expect(notices.wanted()).toBe(false);
     notices.tell('Gone.', { label: 'Put it back', run: () => back++ });
-    const action = m.component.actionOf({ label: 'Put it back', run: () => back++ });
-    expect(m.component.actionOf(null)).toBeNull();
-    if (action) m.component.act(action);
+    expect(notices.wanted()).toBe(true);
+    const m = mount(NoticesComponent);
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Gone.');
+    m.press('Put it back');
     expect([back, notices.last()]).toEqual([1, 'Gone.']);
+    m.fixture.detectChanges();
+    notices.wrong('Not that either.');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('Not that either.');
+    expect(m.component.actionOf(null)).toBeNull();
+  });
+  it('a notice that was closed before there was a place for it does not come back', async () => {
+    await emptyPlace();
+    const notices = TestBed.inject(NoticesService);
+    notices.tell('Gone.');
+    notices.close();
+    const m = mount(NoticesComponent);
+    m.fixture.detectChanges();
+    expect(m.text()).not.toContain('Gone.');
   });
 });
 

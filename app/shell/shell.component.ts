@@ -12,7 +12,6 @@ import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { filter, map } from 'rxjs';
-import { Toast } from 'primeng/toast';
 import { SettingsRepo } from '../data/settings.repo';
 import { HealthService } from '../data/health.service';
 import { whenIdle } from '../ui/idle';
@@ -22,13 +21,13 @@ import { KeysOverlayComponent } from './keys-overlay.component';
 import type { Housekeeping } from './housekeeping';
 import { KeysService } from './keys.service';
 import { PLACES } from './places';
-import type { NoticeAction } from './notices.service';
+import { NoticesComponent } from './notices.component';
 import { NoticesService } from './notices.service';
 
 /** The frame round every place: the rail, the keys that work everywhere, notices, and troubles with storage. */
 @Component({
   selector: 'ls-shell',
-  imports: [Tooltip, RouterOutlet, RouterLink, RouterLinkActive, Toast, KeysOverlayComponent],
+  imports: [Tooltip, RouterOutlet, RouterLink, RouterLinkActive, NoticesComponent, KeysOverlayComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shell.component.html',
   styleUrl: './shell.component.css',
@@ -41,7 +40,7 @@ import { NoticesService } from './notices.service';
 })
 export class ShellComponent {
   private readonly router = inject(Router);
-  private readonly notices = inject(NoticesService);
+  readonly notices = inject(NoticesService);
   private readonly settings = inject(SettingsRepo);
   readonly health = inject(HealthService);
   readonly updates = inject(UpdateService);
@@ -116,19 +115,6 @@ export class ShellComponent {
     const pressed =
       event.target instanceof Element ? event.target.closest<HTMLElement>('button, [role=switch], a') : null;
     if (event.detail > 0 && pressed && !pressed.closest('.p-dialog')) pressed.blur();
-  }
-
-  actionOf(data: unknown): NoticeAction | null {
-    return typeof data === 'object' && data !== null && 'run' in data ? (data as NoticeAction) : null;
-  }
-
-  act(action: NoticeAction): void {
-    this.notices.close();
-    action.run();
-  }
-
-  close(): void {
-    this.notices.close();
   }
 
   goHome(): void {
