@@ -27,6 +27,12 @@ const TIMES = [1, 1 / 2, 2, 2 / 3, 3 / 2, 1 / 3, 3, 4 / 3, 3 / 4] as const;
 const NEAR = 0.045;
 /** How much it is worth that the first stroke is on a beat. */
 const BEGINS = 0.6;
+/** And how much more, where its beats lie, of one that comes after silence: whoever begins, begins on a beat. */
+const AFTER_SILENCE = 1;
+/** Silence before the first stroke is at least so long, in seconds. */
+const SILENT = 0.2;
+/** How much less alike bars of another number of beats than four are taken to be. */
+const OTHER_BAR = 0.15;
 /** And that all beats are struck. */
 const STRUCK = 1.2;
 /** How much even beats are worth against strong ones. */
@@ -51,13 +57,19 @@ export function beatsHeard(
   if (onsets.length < 4) return [];
   const found = packageTempo(samples, rate, onsets);
   if (found === null) return [];
+  const afterSilence = (onsets[0]?.at ?? 0) > SILENT;
   const tried = TIMES.map((t) => found * t).filter((bpm) => bpm >= BEATEN.least && bpm <= BEATEN.most);
   return tried
-    .map((bpm) =>
-      placesOf(bpm, flux, onsets)
-        .map((choice) => ({ choice, worth: worthOf(choice, flux, onsets) }))
-        .reduce((a, b) => (b.worth > a.worth ? b : a)),
-    )
+    .map((bpm) => {
+      const places = placesOf(bpm, flux, onsets).map((choice) => {
+        const begins = near(onsets.slice(0, 1), choice.beats[0] ?? -1) !== null;
+        const worth = worthOf(choice, flux, onsets) + (begins ? BEGINS : 0);
+        return { choice, worth, here: worth + (begins && afterSilence ? AFTER_SILENCE : 0) };
+      });
+      // What a tempo is worth is told apart from where its beats lie.
+      const { choice } = places.reduce((a, b) => (b.here > a.here ? b : a));
+      return { choice, worth: max(...places.map((p) => p.worth)) };
+    })
     .sort((a, b) => b.worth - a.worth)
     .map((c) => c.choice)
     .filter((c, i, all) => all.findIndex((o) => abs(o.bpm / c.bpm - 1) < 0.03) === i);
@@ -91,19 +103,23 @@ function busiest(onsets: readonly HeardOnset[], long: number): number {
 
 /**
  * Beats near a tempo, as they go along with what is played; and the same beats moved so that the first stroke is on
- * one,
- * which is where recordings of a phrase begin.
+ * one, which is where recordings of a phrase begin.
  */
 function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): readonly BeatChoice[] {
   const path = laid(60 / bpm / flux.hop, flux.all).map((n) => n * flux.hop);
-  const drawn = smoothed(path.map((t) => near(onsets, t)?.at ?? t));
+  const toStrokes = (times: readonly number[]): readonly number[] =>
+    smoothed(times.map((t) => near(onsets, t)?.at ?? t));
+  const drawn = toStrokes(path);
   const [from, to] = [onsets[0]?.at ?? 0, onsets.at(-1)?.at ?? 0];
   const beats = reaching(drawn, from - NEAR, to + NEAR);
   const k = beats.findIndex((t) => t > from + NEAR);
   const [next, after] = [beats[k] ?? 0, beats[k + 1] ?? 0];
   const share = k >= 0 && after > next ? (next - from) / (after - next) : 0;
   const moved = [1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4].find((f) => abs(f - share) * (after - next) < NEAR);
-  const all = [beats, ...(moved === undefined ? [] : [reaching(earlier(drawn, moved), from - NEAR, to + NEAR)])];
+  const all = [
+    beats,
+    ...(moved === undefined ? [] : [reaching(toStrokes(earlier(drawn, moved)), from - NEAR, to + NEAR)]),
+  ];
   return all.map((laidOut) => {
     const struck = laidOut.filter((t) => near(onsets, t) !== null).length / max(1, laidOut.length);
     return { bpm: tempoOf(laidOut) ?? bpm, beats: laidOut, first: firstOf(laidOut, flux, onsets), struck };
@@ -210,14 +226,8 @@ function worthOf({ bpm, beats, struck }: BeatChoice, flux: Flux, onsets: readonl
   const off = sum(between.map(at)) / max(1, between.length);
   const far = log2(bpm / BEATEN.usual) / BEATEN.octaves;
   const usual = sum(onsets.map((o) => at(o.at))) / onsets.length;
-  const round = max(0, ...barsHeard(beats, flux).map((b) => b.alike - (b.beats === 4 ? 0 : 0.1)));
-  return (
-    (on - 0.5 * off) / max(1e-6, usual) +
-    exp(-0.5 * far * far) +
-    1.5 * round +
-    STRUCK * struck +
-    (near(onsets.slice(0, 1), beats[0] ?? -1) ? BEGINS : 0)
-  );
+  const round = max(0, ...barsHeard(beats, flux).map((b) => b.alike - (b.beats === 4 ? 0 : OTHER_BAR)));
+  return (on - 0.5 * off) / max(1e-6, usual) + exp(-0.5 * far * far) + 1.5 * round + STRUCK * struck;
 }
 
 /** How much is new round a moment. */

@@ -149,6 +149,22 @@ describe('the index of a shelf', () => {
     engine.end();
   });
 
+  it('says that nothing was drilled only when it was looked at, not from what was kept before', async () => {
+    const first = index('index-drilled');
+    await clearShelf(first.db);
+    await first.db.phrases.bulkPut(phrases);
+    first.engine.about(USUAL_KIT, USUAL_PROFILE);
+    await untilAsked(async () => (await first.engine.ask(ALL)).unread === 0);
+    expect(await first.engine.names('drilled')).toEqual([]);
+    await untilAsked(async () => (await first.db.packs.count()) > 0);
+    first.engine.end();
+    // A try is kept while no index is there to hear of it.
+    await log(first.db, attemptOf('1', 'p1', { bpm: 88 }));
+    const second = index('index-drilled');
+    expect((await second.engine.names('drilled')).map((p) => p.id)).toEqual(['p1']);
+    second.engine.end();
+  });
+
   it('draws what it is asked to, on the kit that is current', async () => {
     const { db, engine } = index();
     await clearShelf(db);

@@ -78,6 +78,9 @@ export class IndexEngine {
   private wasRead: () => void = () => undefined;
   /** What was played is read, as far as it was kept. */
   private readonly restRead = new Promise<void>((resolve) => (this.wasRead = resolve));
+  private wasLooked: () => void = () => undefined;
+  /** What was kept was held against what is there once, or will not be any more. */
+  private readonly looked = new Promise<void>((resolve) => (this.wasLooked = resolve));
   private wasAnswered: () => void = () => undefined;
   /** The first question was answered. */
   private readonly answered = new Promise<void>((resolve) => (this.wasAnswered = resolve));
@@ -153,7 +156,11 @@ export class IndexEngine {
   /** Every phrase by its name; of those drilled only, the one drilled last first. */
   async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
     await this.ready;
-    const own = which === 'all' ? this.entries : this.entries.filter((e) => e.best.attempts > 0);
+    setTimeout(this.wasAnswered, 0);
+    const drilled = (): readonly Entry[] => this.entries.filter((e) => e.best.attempts > 0);
+    // That nothing was drilled is said when it was looked at, not from what was known before.
+    if (which === 'drilled' && drilled().length === 0) await this.looked;
+    const own = which === 'all' ? this.entries : drilled();
     const by =
       which === 'all'
         ? (a: Entry, b: Entry): number => compare(a.name, b.name)
@@ -229,6 +236,7 @@ export class IndexEngine {
   end(): void {
     this.ended = true;
     this.wasRead();
+    this.wasLooked();
     Dexie.on('storagemutated').unsubscribe(this.heard);
     this.db.close();
   }
@@ -277,6 +285,14 @@ export class IndexEngine {
 
   /** Puts the index in line with what is kept: what is new, what changed, what is gone. */
   private async verify(): Promise<void> {
+    try {
+      await this.held();
+    } finally {
+      this.wasLooked();
+    }
+  }
+
+  private async held(): Promise<void> {
     if (this.ended) return;
     const [ids, changes, tallies] = await Promise.all([
       this.db.phrases.orderBy('changed').primaryKeys(),
