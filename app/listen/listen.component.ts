@@ -23,6 +23,7 @@ import { KeepShared } from '../exchange/keep-shared';
 import { NoticesService } from '../shell/notices.service';
 import { KeysService } from '../shell/keys.service';
 import { NumberFieldComponent } from '../ui/number-field.component';
+import { inTurns } from '../ui/in-turns';
 import { NO_MARKS, type RibbonMarks } from '../ui/ribbon/marks';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { SelectComponent } from '../ui/select.component';
@@ -87,6 +88,10 @@ export class ListenComponent implements OnDestroy {
     const doing = this.record.doing();
     return doing.kind === 'refused' ? doing.words : null;
   });
+  /** The wave as a whole stands there first, then the one that is worked on. */
+  readonly turn = inTurns(1, () => this.record.peaks() !== null);
+  /** What was heard stands there first, then what it can be changed by. */
+  readonly told = inTurns(1, () => this.record.analysis() !== null);
   readonly long = computed(() => this.record.buffer()?.duration ?? 0);
   readonly samples = computed(() => this.record.buffer()?.getChannelData(0) ?? null);
   /** What is in sight: the lick with a little before and behind, else all of it. */
