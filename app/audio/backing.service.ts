@@ -11,11 +11,15 @@ const KEPT = 4;
 @Injectable({ providedIn: 'root' })
 export class BackingService {
   private clip: Clip | null = null;
-  private worker: ReturnType<typeof spawnBacking> | null = null;
+  private worker: (ReturnType<typeof spawnBacking> & { readonly taken: Promise<unknown> }) | null = null;
   /** By quarters a minute; null while it is being made, and where nothing can be made of it. */
   private readonly made = new Map<number, AudioBuffer | null>();
   /** Tempos at which this record cannot sound. */
   private readonly far = signal<ReadonlySet<number>>(new Set());
+
+  private readonly brokeState = signal(false);
+  /** What makes it broke: it is silent until it is tried again. */
+  readonly broke = this.brokeState.asReadonly();
 
   /** The record that is meant from now on; null for none. */
   take(clip: Clip | null): void {
@@ -25,6 +29,14 @@ export class BackingService {
     this.clip = clip;
     this.made.clear();
     this.far.set(new Set());
+    this.brokeState.set(false);
+  }
+
+  /** After it broke: everything is made anew, and asked for at the next tempo that is played. */
+  tryAgain(): void {
+    const { clip } = this;
+    this.take(null);
+    this.take(clip);
   }
 
   /** Whether the record cannot go at a tempo, in quarters a minute. */
@@ -34,10 +46,17 @@ export class BackingService {
 
   /** Has it made for a tempo that will be played, in quarters a minute. */
   prepare(bpm: number): void {
-    if (!this.clip || this.made.has(bpm)) return;
+    if (!this.clip || this.brokeState() || this.made.has(bpm)) return;
     this.made.set(bpm, null);
     for (const old of [...this.made.keys()].slice(0, -KEPT)) this.made.delete(old);
-    void this.make(this.clip, bpm);
+    const { clip } = this;
+    this.make(clip, bpm).catch((error: unknown) => {
+      if (clip !== this.clip) return;
+      console.error(error);
+      this.worker?.end();
+      this.worker = null;
+      this.brokeState.set(true);
+    });
   }
 
   /** At a tempo in quarters a minute; null while it is being made. */
@@ -48,11 +67,11 @@ export class BackingService {
 
   private async make(clip: Clip, bpm: number): Promise<void> {
     if (!this.worker) {
-      this.worker = spawnBacking();
-      void this.worker.api.take(clip);
+      const worker = spawnBacking();
+      this.worker = { ...worker, taken: Promise.resolve(worker.api.take(clip)) };
     }
     const { worker } = this;
-    const made = await worker.api.at(bpm);
+    const [made] = await Promise.race([Promise.all([worker.api.at(bpm), worker.taken]), worker.broken]);
     if (worker !== this.worker || !this.made.has(bpm)) return;
     if (!made) {
       this.far.update((far) => new Set([...far, bpm]));

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { lettersOf, type Clip } from '@core/listen';
 import { until } from '../testing/fixtures';
 import { freshTestBed } from '../testing/test-bed';
+import { BackingEngine } from './backing.engine';
 import { BackingService } from './backing.service';
 
 class Samples {
@@ -54,6 +55,28 @@ describe('the record beneath a phrase', () => {
     await until(() => made(120) !== null);
     expect(made(120)?.length).toBe(Math.round(2.07 * RATE));
   });
+
+  it.each(['at', 'take'] as const)(
+    'says that it broke (%s), asks nothing more, and is made when it is tried again',
+    async (what) => {
+      const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+      const asked = jest.spyOn(BackingEngine.prototype, what).mockImplementation(() => {
+        throw new Error('out of memory');
+      });
+      backing.take(clip('a'));
+      backing.prepare(60);
+      await until(() => backing.broke());
+      expect([backing.isFar(60), made(60), said.mock.calls.length]).toEqual([false, null, 1]);
+      const before = asked.mock.calls.length;
+      backing.prepare(80);
+      expect(asked.mock.calls.length).toBe(before);
+      asked.mockRestore();
+      backing.tryAgain();
+      expect(backing.broke()).toBe(false);
+      await until(() => made(60) !== null);
+      said.mockRestore();
+    },
+  );
 
   it('says at which tempo it cannot go, and forgets that with another record', async () => {
     backing.take(clip('a'));

@@ -1,3 +1,4 @@
+import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { eventsIn, type Program } from '@core/playback';
 import type { Clip } from '@core/listen';
@@ -97,12 +98,18 @@ describe('the practice room', () => {
     const prepared: number[] = [];
     const backing = TestBed.inject(BackingService);
     jest.spyOn(backing, 'prepare').mockImplementation((bpm) => void prepared.push(bpm));
+    const broke = signal(false);
+    Object.assign(backing, { broke, tryAgain: () => broke.set(false) });
     store.begin({ ...PLAN, stages: [record!] });
     TestBed.tick();
     const parts = ({ program }: { readonly program: Program }): string[] =>
       [...new Set(eventsIn(program, 0, 20_160).map((e): string => e.part))].sort();
     expect(parts(transport.requests.at(-1)!)).toEqual(['click', 'record']);
     expect([...new Set(prepared)]).toEqual([80, 90]);
+    expect(store.beneath()).toBe('sounds');
+    broke.set(true);
+    expect(store.beneath()).toBe('broke');
+    store.recordAgain();
     expect(store.beneath()).toBe('sounds');
     // What is judged is the phrase all the same.
     expect(store.rendition()?.pattern.strokes.length).toBe(subject.whole()?.strokes.length);

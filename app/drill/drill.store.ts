@@ -103,10 +103,11 @@ export class DrillStore {
     });
   });
   /** The record, where the present stage is played with it: whether it is there, and goes at this tempo. */
-  readonly beneath = computed((): 'sounds' | 'gone' | 'far' | null => {
+  readonly beneath = computed((): 'sounds' | 'gone' | 'far' | 'broke' | null => {
     const [stage, meant] = [this.stage(), this.rendition()];
     if (stage?.kind !== 'record' || !meant) return null;
     if (!this.subject.record()) return 'gone';
+    if (this.backing.broke()) return 'broke';
     return this.backing.isFar(requestOf(meant, this.heardTempo()).bpm) ? 'far' : 'sounds';
   });
   /** The tempo at which it sounds now, in counted beats a minute. */
@@ -255,6 +256,11 @@ export class DrillStore {
     this.tries.forget();
     const phrase = this.subject.phrase();
     if (phrase && (await this.drills.forget(phrase.id))) await this.open(phrase.id);
+  }
+
+  /** The record that broke while it was made ready is made anew. */
+  recordAgain(): void {
+    this.backing.tryAgain();
   }
 
   /** Click, counts and the like take effect at the next beat. */

@@ -64,6 +64,12 @@ const MOST_MARKS = 32;
         @case ('far') {
           <span class="once">the record cannot go at this tempo: it is silent here</span>
         }
+        @case ('broke') {
+          <span class="once">
+            the record could not be made ready: it is silent
+            <button type="button" class="btn small" (click)="store.recordAgain()">Try again</button>
+          </span>
+        }
         @case ('gone') {
           <span class="once">the record is no longer kept with this phrase: it is played without</span>
         }

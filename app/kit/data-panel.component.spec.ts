@@ -34,6 +34,24 @@ describe('my data', () => {
     expect(settings.sung()).toEqual({});
     expect(m.host.querySelector<HTMLInputElement>('[aria-label="snare, tap"]')?.value).toBe('ta');
   });
+  it('says how much is kept here, and says it anew when a file was put on the shelf', async () => {
+    await emptyPlace();
+    let bytes = 20_000;
+    const backup = TestBed.inject(BackupService);
+    jest.spyOn(backup, 'used').mockImplementation(() => Promise.resolve({ bytes, forGood: false }));
+    const m = mount(MyDataComponent);
+    const says = (words: string): Promise<void> =>
+      until(() => {
+        m.fixture.detectChanges();
+        return m.text().includes(words);
+      });
+    await says('in this browser only: under 0.1 MB, for as long as it has room.');
+    await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a')], attempts: [], drills: [] })));
+    m.fixture.detectChanges();
+    bytes = 3_260_000;
+    m.press('Put it on the shelf');
+    await says('in this browser only: 3.3 MB, for as long as it has room.');
+  });
   it('lists the records that are kept with phrases; one is let go and kept again', async () => {
     const { db, messages } = await emptyPlace();
     let undo: NoticeAction | null = null;

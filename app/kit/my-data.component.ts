@@ -7,6 +7,7 @@ import { AsideRepo } from '../data/aside.repo';
 import { BackupService } from '../data/backup.service';
 import { ShelfFiles, Stopped, type Chosen, type Incoming } from '../data/shelf-files.service';
 import { NoticesService } from '../shell/notices.service';
+import { sizeWords } from '../shell/own-records';
 import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { fileName, saveBlob, saveText } from '../ui/save-svg';
 import { IncomingComponent } from './incoming.component';
@@ -123,7 +124,7 @@ export class MyDataComponent {
   readonly usedWords = computed(() => {
     const used = this.used.hasValue() ? this.used.value() : null;
     if (!used) return '';
-    const size = `${(used.bytes / 1024 / 1024).toFixed(1)} MB`;
+    const size = sizeWords(used.bytes);
     return used.forGood ? `: ${size}, for good` : `: ${size}, for as long as it has room`;
   });
   readonly lastWords = computed(() => {
@@ -216,5 +217,7 @@ export class MyDataComponent {
     } catch (error) {
       this.problem.set(error instanceof Stopped ? 'Stopped. Your shelf is as it was.' : failed);
     }
+    // It may be more or less that is kept now.
+    this.used.reload();
   }
 }

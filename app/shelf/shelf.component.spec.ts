@@ -74,6 +74,7 @@ describe('the Shelf', () => {
     m.fixture.detectChanges();
     expect(m.text()).toContain('No phrase answers “half bar zebra”');
     expect(m.text()).toContain('half a bar leaves 1');
+    expect(m.text()).toContain('“zebra” in a name, a tag or a note leaves 0');
     m.press('Show all 3');
     await until(() => names().length === 5);
   });

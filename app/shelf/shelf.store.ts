@@ -53,6 +53,7 @@ export class ShelfStore {
   });
   readonly found = computed(() => this.answer()?.order.length ?? 0);
   readonly chips = computed(() => this.answer()?.chips ?? []);
+  readonly rest = computed(() => this.answer()?.rest ?? '');
   readonly scale = computed(() => this.answer()?.scale ?? 20160);
   /** Whether something is still being worked out that a question may ask for. */
   readonly reading = computed(() => (this.answer()?.unread ?? 0) > 0);

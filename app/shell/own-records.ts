@@ -5,7 +5,8 @@ import { NoticesService } from './notices.service';
 
 /** The size of a clip in words. */
 export function sizeWords(bytes: number): string {
-  return `${(bytes / 1_000_000).toFixed(1)} MB`;
+  const mega = bytes / 1_000_000;
+  return mega < 0.05 ? 'under 0.1 MB' : `${mega.toFixed(1)} MB`;
 }
 
 /** Bars of records that are kept with phrases, let go with a way back. */

@@ -19,4 +19,8 @@ export const spawnExchange = () => ({ api: new ExchangeEngine(), end: () => unde
 /** A recording is listened to in the test itself. */
 export const spawnListening = () => ({ api: new ListeningEngine(), end: () => undefined });
 /** A record is made even in the test itself. */
-export const spawnBacking = () => ({ api: new BackingEngine(), end: () => undefined });
+export const spawnBacking = () => ({
+  api: new BackingEngine(),
+  broken: new Promise<never>(() => undefined),
+  end: () => undefined,
+});

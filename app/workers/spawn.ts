@@ -65,8 +65,15 @@ export function spawnListening(): { readonly api: Remote<ListeningEngine>; reado
   return { api: wrap<ListeningEngine>(worker), end: () => worker.terminate() };
 }
 
-/** What makes the bars of a record even, in a worker of its own. */
-export function spawnBacking(): { readonly api: Remote<BackingEngine>; readonly end: () => void } {
+/** What makes the bars of a record even, in a worker of its own; `broken` fails when it can answer nothing more. */
+export function spawnBacking(): {
+  readonly api: Remote<BackingEngine>;
+  readonly broken: Promise<never>;
+  readonly end: () => void;
+} {
   const worker = new Worker(new URL('./backing.worker', import.meta.url), { type: 'module', name: 'backing' });
-  return { api: wrap<BackingEngine>(worker), end: () => worker.terminate() };
+  const broken = new Promise<never>((_, fail) => (worker.onerror = (event) => fail(new Error(event.message))));
+  // Whoever waits for an answer hears of it.
+  broken.catch(() => undefined);
+  return { api: wrap<BackingEngine>(worker), broken, end: () => worker.terminate() };
 }

@@ -108,7 +108,10 @@ function busiest(onsets: readonly HeardOnset[], long: number): number {
 function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): readonly BeatChoice[] {
   const path = laid(60 / bpm / flux.hop, flux.all).map((n) => n * flux.hop);
   const toStrokes = (times: readonly number[]): readonly number[] =>
-    smoothed(times.map((t) => near(onsets, t)?.at ?? t));
+    smoothed(
+      times,
+      times.map((t) => near(onsets, t)?.at ?? null),
+    );
   const drawn = toStrokes(path);
   const [from, to] = [onsets[0]?.at ?? 0, onsets.at(-1)?.at ?? 0];
   const beats = reaching(drawn, from - NEAR, to + NEAR);
@@ -178,19 +181,28 @@ function laid(period: number, all: Float32Array): readonly number[] {
   return path.reverse();
 }
 
-/** Beats on a line through their neighbours: one stroke that strays does not bend the grid. */
-function smoothed(drawn: readonly number[]): readonly number[] {
+/**
+ * Beats on a line through the strokes on their neighbours: one stroke that strays does not bend the grid, and a beat
+ * without a stroke says nothing where there are others.
+ */
+function smoothed(beats: readonly number[], struck: readonly (number | null)[]): readonly number[] {
   const reach = 4;
-  return drawn.map((own, i) => {
+  return beats.map((own, i) => {
     const from = max(0, i - reach);
-    const some = drawn.slice(from, i + reach + 1);
-    return line(some, i - from) ?? own;
+    const some = beats
+      .slice(from, i + reach + 1)
+      .map((b, k) => ({ v: struck[from + k] ?? b, i: k, on: struck[from + k] !== null }));
+    const on = some.filter((p) => p.on);
+    return line(on.length >= FEW ? on : some, i - from) ?? own;
   });
 }
 
-/** The value at a place on the line that fits numbers best, without the ones that lie far from it. */
-function line(values: readonly number[], place: number): number | null {
-  let kept = values.map((v, i) => ({ v, i }));
+/** So many strokes tell a line by themselves. */
+const FEW = 4;
+
+/** The value at a place on the line that fits points best, without the ones that lie far from it. */
+function line(points: readonly { readonly v: number; readonly i: number }[], place: number): number | null {
+  let kept = points;
   for (let round = 0; round < 2; round++) {
     const n = kept.length;
     if (n < 2) return null;

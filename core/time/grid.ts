@@ -1,5 +1,5 @@
 import { beatTicks, type Meter } from './meter';
-import { ticks, type Ticks } from './ticks';
+import { ticks, TICKS_PER_QUARTER, type Ticks } from './ticks';
 
 /** A grid is the length of its slot. Everything that is a multiple of it from the bar line on lies on the grid. */
 export type Grid = Ticks;
@@ -44,14 +44,18 @@ export const GRID = Object.freeze({
 });
 
 /**
- * The name of a grid in words; a grid without a name says its slot in ticks.
+ * The name of a grid in words; a grid without a name says how many of its slots a quarter holds, or else its slot in
+ * ticks.
  * @example
  * gridName(1260) // => "16ths"
  * gridName(840) // => "sextuplets"
- * gridName(504) // => "slots of 504 ticks"
+ * gridName(504) // => "10 to a quarter"
+ * gridName(1120) // => "slots of 1120 ticks"
  */
 export function gridName(grid: number): string {
-  return NAMES.get(grid) ?? `slots of ${grid} ticks`;
+  const named = NAMES.get(grid);
+  if (named !== undefined) return named;
+  return TICKS_PER_QUARTER % grid === 0 ? `${TICKS_PER_QUARTER / grid} to a quarter` : `slots of ${grid} ticks`;
 }
 
 /**

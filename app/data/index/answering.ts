@@ -13,7 +13,7 @@ export function answered(
   { words, board, sort, descending }: ShelfQuestion,
   now: number,
   today: number,
-): Pick<ShelfAnswer, 'heads' | 'chips' | 'scale'> & { readonly found: readonly number[] } {
+): Pick<ShelfAnswer, 'heads' | 'chips' | 'rest' | 'scale'> & { readonly found: readonly number[] } {
   const places = board ? board.flatMap((id) => placeOf.get(id) ?? []) : entries.map((_, i) => i);
   const listed = places.flatMap((i) => entries[i] ?? []);
   const named = (name: string): Entry | null => {
@@ -32,6 +32,7 @@ export function answered(
     found,
     heads,
     chips: read.conditions.map((c, i) => ({ words: c.words, typed: c.typed, leaves: told.leaves[i] ?? 0 })),
+    rest: read.rest.join(' '),
     scale: scaleOf(found.flatMap((i) => entries[i]?.facts?.length ?? [])),
   };
 }

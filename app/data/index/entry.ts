@@ -116,6 +116,8 @@ export interface ShelfAnswer {
   readonly heads: readonly { readonly at: number; readonly family: Family; readonly many: number }[];
   readonly first: readonly ShelfRow[];
   readonly chips: readonly Chip[];
+  /** What was not understood, and is looked for in names, tags and notes. */
+  readonly rest: string;
   /** Phrases on the shelf, and those not worked out yet. */
   readonly all: number;
   readonly unread: number;
