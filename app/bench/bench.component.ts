@@ -92,6 +92,7 @@ export class BenchComponent implements OnDestroy {
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
   private readonly wantsWords = signal(false);
+  private readonly wantsRibbon = signal(false);
   private readonly opening = signal(0);
   /** Nothing lies here, and no phrase that was asked for is on its way. */
   readonly isEmpty = computed(() => this.store.ready() && this.opening() === 0);
@@ -132,7 +133,13 @@ export class BenchComponent implements OnDestroy {
       if (this.say() !== undefined) untracked(() => this.toWords());
     });
     effect(() => this.player.follow(BENCH, this.sound.request()));
-    // The box was asked for before it stood there.
+    // The ribbon, or the box, was asked for before it stood there.
+    effect(() => {
+      const ribbon = this.ribbon();
+      if (!ribbon || !this.wantsRibbon()) return;
+      this.wantsRibbon.set(false);
+      untracked(() => ribbon.focus());
+    });
     effect(() => {
       const column = this.recipeColumn();
       if (!column?.hasBox() || !this.wantsWords()) return;
@@ -152,7 +159,9 @@ export class BenchComponent implements OnDestroy {
   /** The keyboard goes to the ribbon, with a cursor on it. */
   edit(): void {
     this.hand.begin();
-    this.ribbon()?.focus();
+    const ribbon = this.ribbon();
+    if (ribbon) ribbon.focus();
+    else this.wantsRibbon.set(true);
   }
 
   toWords(): void {
