@@ -65,6 +65,9 @@ async function correct(page: Page): Promise<number> {
   }
 }
 
+// The lick is marked while it sounds: where the machine is late, the key comes late too, and another bar is meant.
+test.describe.configure({ retries: 2 });
+
 test('by keys alone a recording becomes the phrase that was played, after one correction in ten strokes', async ({
   page,
 }) => {
@@ -82,7 +85,7 @@ test('by keys alone a recording becomes the phrase that was played, after one co
   await page.keyboard.press('o');
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
-  await page.waitForTimeout(3800);
+  await page.waitForTimeout(4050);
   await page.keyboard.press('e');
   await page.keyboard.press('Space');
   await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
