@@ -241,6 +241,27 @@ test('a place whose code cannot be fetched says so and tries again', async ({ pa
   guard.errors.length = 0;
 });
 
+test('before the application is there it says that it comes, and where it cannot be fetched, that', async ({
+  page,
+  guard,
+}) => {
+  // The first script comes, and what it asks for does not, at first not even an answer.
+  let refuse = (): void => undefined;
+  const refused = new Promise<void>((resolve) => (refuse = resolve));
+  await page.route('**/chunk-*.js', async (route) => {
+    await refused;
+    await route.abort();
+  });
+  await page.goto('/shelf', { waitUntil: 'commit' });
+  await expect(page.getByRole('status')).toHaveText('Loop Shelf is on its way …');
+  refuse();
+  await expect(page.getByRole('status')).toContainText('could not be fetched');
+  await page.unroute('**/chunk-*.js');
+  await page.evaluate(() => location.reload());
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  guard.errors.length = 0;
+});
+
 test('over plain http to another machine the page works: ids without the browser’s own', async ({ page }) => {
   await page.addInitScript(() => {
     // As a page that came over plain http has it.

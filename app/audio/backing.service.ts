@@ -32,7 +32,7 @@ export class BackingService {
     this.brokeState.set(false);
   }
 
-  /** After it broke: everything is made anew, and asked for at the next tempo that is played. */
+  /** After it broke: whatever is prepared from now on is made anew. */
   tryAgain(): void {
     const { clip } = this;
     this.take(null);

@@ -170,6 +170,24 @@ describe('the Bench', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('ls-source-picker')).not.toBeNull();
   });
+  it('the keyboard goes to the ribbon, and to the box, also where they were asked for before they stood there', async () => {
+    const { store } = await bench();
+    const m = mount(BenchComponent);
+    document.body.append(m.host);
+    const held = (): string => document.activeElement?.getAttribute('aria-label') ?? document.activeElement!.tagName;
+    m.component.edit();
+    expect(held()).toBe('BODY');
+    store.useRudiment(RUDIMENTS[0]!);
+    m.fixture.detectChanges();
+    expect(document.activeElement?.getAttribute('role')).toBe('application');
+    await store.clear();
+    m.fixture.detectChanges();
+    m.component.toWords();
+    store.useRudiment(RUDIMENTS[0]!);
+    m.fixture.detectChanges();
+    expect(document.activeElement?.tagName).toBe('INPUT');
+    m.host.remove();
+  });
   it('whoever leaves in the middle of stepping through comes back to the whole phrase', async () => {
     const { store } = await bench();
     store.useRudiment(RUDIMENTS[0]!);

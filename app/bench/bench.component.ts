@@ -91,8 +91,8 @@ export class BenchComponent implements OnDestroy {
   readonly keeping = this.commands.keeping;
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
-  private readonly wantsWords = signal(false);
-  private readonly wantsRibbon = signal(false);
+  /** Where the keyboard goes as soon as it stands there. */
+  private readonly wants = signal<'words' | 'ribbon' | null>(null);
   private readonly opening = signal(0);
   /** Nothing lies here, and no phrase that was asked for is on its way. */
   readonly isEmpty = computed(() => this.store.ready() && this.opening() === 0);
@@ -135,16 +135,10 @@ export class BenchComponent implements OnDestroy {
     effect(() => this.player.follow(BENCH, this.sound.request()));
     // The ribbon, or the box, was asked for before it stood there.
     effect(() => {
-      const ribbon = this.ribbon();
-      if (!ribbon || !this.wantsRibbon()) return;
-      this.wantsRibbon.set(false);
-      untracked(() => ribbon.focus());
-    });
-    effect(() => {
-      const column = this.recipeColumn();
-      if (!column?.hasBox() || !this.wantsWords()) return;
-      this.wantsWords.set(false);
-      column.toWords();
+      const [wants, ribbon, column] = [this.wants(), this.ribbon(), this.recipeColumn()];
+      if (wants === 'ribbon' ? !ribbon : wants === null || !column?.hasBox()) return;
+      this.wants.set(null);
+      untracked(() => (wants === 'ribbon' ? ribbon?.focus() : column?.toWords()));
     });
     inject(KeysService).use(benchKeys(this));
   }
@@ -161,13 +155,13 @@ export class BenchComponent implements OnDestroy {
     this.hand.begin();
     const ribbon = this.ribbon();
     if (ribbon) ribbon.focus();
-    else this.wantsRibbon.set(true);
+    else this.wants.set('ribbon');
   }
 
   toWords(): void {
     const column = this.recipeColumn();
     if (column?.hasBox()) column.toWords();
-    else this.wantsWords.set(true);
+    else this.wants.set('words');
   }
 
   private open(id: string, asKept: boolean): void {

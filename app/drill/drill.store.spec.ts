@@ -11,6 +11,8 @@ import { LatencyRepo } from '../data/latency.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { attemptOf, phraseOf, until } from '../testing/fixtures';
 import { SilentTransport } from '../testing/silence';
+import { mount } from '../testing/mount';
+import { RungTempoComponent } from './rung-tempo.component';
 import { DrillStore } from './drill.store';
 import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
@@ -109,7 +111,10 @@ describe('the practice room', () => {
     expect(store.beneath()).toBe('sounds');
     broke.set(true);
     expect(store.beneath()).toBe('broke');
-    store.recordAgain();
+    const shown = mount(RungTempoComponent);
+    expect(shown.text()).toContain('the record could not be made ready: it is silent');
+    shown.press('Try again');
+    shown.fixture.destroy();
     expect(store.beneath()).toBe('sounds');
     // What is judged is the phrase all the same.
     expect(store.rendition()?.pattern.strokes.length).toBe(subject.whole()?.strokes.length);

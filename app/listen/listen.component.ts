@@ -266,7 +266,7 @@ export class ListenComponent implements OnDestroy {
   }
 
   async toBench(onlyCell = false): Promise<void> {
-    const phrase = this.store.phrase(onlyCell);
+    const phrase = await this.store.phrase(onlyCell);
     if (!phrase) return;
     const name = (this.name().trim() || this.store.work().from.trim() || `Heard in ${this.record.name()}`).slice(
       0,

@@ -1,3 +1,4 @@
+import { build } from '@core/recipe';
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { evenLay } from '@core/listen';
@@ -130,7 +131,7 @@ describe('what is worked out from a recording', () => {
   it('goes to the Bench as a phrase that says where it was heard, or as its cell', async () => {
     const { store } = await listening();
     store.setFrom('the pit, second night');
-    const phrase = store.phrase(false);
+    const phrase = await store.phrase(false);
     expect(phrase?.recipe.source).toMatchObject({
       kind: 'heard',
       from: 'the pit, second night',
@@ -140,7 +141,28 @@ describe('what is worked out from a recording', () => {
     expect(phrase?.tempo).toBe(92);
     const [clip, words] = [await store.clip('a'), store.reading()?.round?.words];
     expect([clip?.id, clip?.bars, clip?.from]).toEqual(['a', 2, 'the pit, second night']);
-    if (words) expect(store.phrase(true)?.recipe.source).not.toEqual(phrase?.recipe.source);
+    if (words) expect((await store.phrase(true))?.recipe.source).not.toEqual(phrase?.recipe.source);
+  });
+
+  it('goes to the Bench as it is meant now, not as it was read before; what could not be read does not go', async () => {
+    const { store, record } = await listening();
+    const bars = async (): Promise<number | undefined> => {
+      const phrase = await store.phrase(false);
+      return phrase ? build(phrase.recipe).pattern.length / 20_160 : undefined;
+    };
+    expect(await bars()).toBe(2);
+    // The next key comes before these bars are read.
+    store.markAll(0.4, 0.4 + 16 * SLOT);
+    expect(store.busy()).toBe(true);
+    expect(await bars()).toBe(1);
+    const read = jest.spyOn(record.engine, 'read').mockImplementation(() => {
+      throw new Error('out of memory');
+    });
+    store.markAll(0.4, 0.4 + 32 * SLOT);
+    expect([await bars(), store.failed()]).toEqual([undefined, true]);
+    read.mockRestore();
+    store.markAll(0.4, 0.4 + 16 * SLOT);
+    expect([await bars(), store.failed()]).toEqual([1, false]);
   });
 
   it('taps, half, double, another meter, a bent bar: all of it moves the grid and can be taken back', async () => {

@@ -1,4 +1,14 @@
-import { computed, effect, inject, Injectable, linkedSignal, resource, signal, untracked } from '@angular/core';
+import {
+  computed,
+  effect,
+  inject,
+  Injectable,
+  Injector,
+  linkedSignal,
+  resource,
+  signal,
+  untracked,
+} from '@angular/core';
 import { edited, historyOf, redone, undone } from '@core/base';
 import { keptTempo } from '@core/formats';
 import {
@@ -122,6 +132,7 @@ export class ListenStore {
     }
     return (60 * s.many * barTicks(s.lay.meter)) / tempoBeat(s.lay.meter) / (span.to - span.from);
   });
+  private readonly injector = inject(Injector);
   private readonly asked = resource({
     params: () => {
       const [stretch, bpm, ready] = [this.stretch(), this.bpm(), this.record.analysis()];
@@ -147,6 +158,8 @@ export class ListenStore {
       isThere ? (found === undefined ? (before?.value ?? null) : found) : null,
   });
   readonly busy = this.asked.isLoading;
+  /** What is meant now could not be read: what stands there is of before. */
+  readonly failed = computed(() => this.asked.status() === 'error');
   readonly strokes = computed((): readonly HeardStroke[] => this.reading()?.strokes ?? []);
   readonly unsure = computed(() => unsureOf(this.strokes()));
   /** The way to stick it that was chosen, else the one that fits. */
@@ -400,10 +413,29 @@ export class ListenStore {
     return part ? { ...part, id, at: now(), from: (this.work().from || this.record.name()).slice(0, 200) } : null;
   }
 
-  /** What was heard as a phrase; only its cell where that is asked for. Null where there is nothing. */
-  phrase(
+  /** Resolves when nothing is being read: what was read last may be of other bars than those that are meant now. */
+  private still(): Promise<void> {
+    return new Promise((resolve) => {
+      const watch = effect(
+        () => {
+          if (this.busy()) return;
+          resolve();
+          watch.destroy();
+        },
+        { injector: this.injector },
+      );
+    });
+  }
+
+  /**
+   * What was heard as a phrase, once all of it is read; only its cell where that is asked for. Null where there is
+   * nothing, or it could not be read.
+   */
+  async phrase(
     onlyCell: boolean,
-  ): { recipe: Recipe; tempo: number; goal: number; family: ReturnType<typeof familyOf> } | null {
+  ): Promise<{ recipe: Recipe; tempo: number; goal: number; family: ReturnType<typeof familyOf> } | null> {
+    await this.still();
+    if (this.failed()) return null;
     const [pattern, bpm, reading] = [this.pattern(), this.bpm(), this.reading()];
     if (!pattern || !bpm) return null;
     const cell = onlyCell && reading?.round ? cellOf(pattern, reading.round.length) : pattern;

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { MessageService, type ToastMessageOptions } from 'primeng/api';
 
 /** Something that can be taken back or tried again from a notice. */
@@ -12,9 +12,9 @@ export interface NoticeAction {
 export class NoticesService {
   private readonly messages = inject(MessageService);
   readonly last = signal('');
-  private readonly given = signal(0);
+  private readonly wantedState = signal(false);
   /** Whether a notice was ever given: until then nothing has to be there to show one. */
-  readonly wanted = computed(() => this.given() > 0);
+  readonly wanted = this.wantedState.asReadonly();
   /** The notice that came before there was a place for it. */
   private waiting: ToastMessageOptions | null = null;
   private stands = false;
@@ -29,7 +29,7 @@ export class NoticesService {
 
   private show(severity: 'info' | 'error', text: string, action?: NoticeAction): void {
     this.last.set(text);
-    this.given.update((n) => n + 1);
+    this.wantedState.set(true);
     const notice: ToastMessageOptions = {
       severity,
       detail: text,
