@@ -42,7 +42,7 @@ type Part = (typeof PARTS)[number]['id'];
         </p-tablist>
         <span class="spacer"></span>
         @if (demo) {
-          <span class="quiet">The demo shelf’s own, apart from yours</span>
+          <span class="quiet whose">The demo shelf’s own, apart from yours</span>
         }
         @if (shown() === 'kit') {
           <button type="button" class="btn" [disabled]="!kits.canUndo()" (click)="kits.undo()">Undo</button>
@@ -90,6 +90,12 @@ type Part = (typeof PARTS)[number]['id'];
     .body {
       overflow: auto;
       padding: 20px 24px;
+    }
+    /* The rail says it too, and the names of the parts need the room. */
+    @media (max-width: 900px) {
+      .whose {
+        display: none;
+      }
     }
     @media (max-width: 600px) {
       .parts {
