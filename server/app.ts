@@ -53,7 +53,7 @@ export function createApp(root: string): Express {
     staticGzip(root, {
       index: false,
       enableBrotli: true,
-      orderPreference: ['br', 'gz'],
+      orderPreference: ['br', 'gzip'],
       serveStatic: {
         setHeaders(res, path) {
           const hashed = /-[\w-]{8}\.(js|css|woff2?|svg)(\.br|\.gz)?$/.test(path);
