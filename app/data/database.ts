@@ -47,6 +47,8 @@ export class Database {
     try {
       this.keeper.rules = (await import('@core/formats/shelf-file')).RULES;
       await this.db.open();
+      // It answers: that the demo may take a while is nothing to worry about.
+      clearTimeout(late);
       if (currentShelf() === 'demo' && !(await isFilled(this.db))) await (await import('./demo')).fillDemo(this.db);
       this.health.untell();
     } catch (error) {

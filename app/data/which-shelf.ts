@@ -17,9 +17,12 @@ export function currentShelf(): WhichShelf {
   }
 }
 
+/** The name of the demo's database. */
+export const DEMO_DATABASE = 'loop-shelf-demo';
+
 /** The name of this tab's database. */
 export function databaseName(): string {
-  return currentShelf() === 'demo' ? 'loop-shelf-demo' : 'loop-shelf';
+  return currentShelf() === 'demo' ? DEMO_DATABASE : 'loop-shelf';
 }
 
 function remember(which: WhichShelf): void {

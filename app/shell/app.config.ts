@@ -1,5 +1,6 @@
 import {
   type ApplicationConfig,
+  inject,
   isDevMode,
   provideAppInitializer,
   provideBrowserGlobalErrorListeners,
@@ -9,11 +10,23 @@ import { provideRouter, withComponentInputBinding, withDisabledInitialNavigation
 import { provideServiceWorker } from '@angular/service-worker';
 import { MessageService } from 'primeng/api';
 import { providePrimeNG } from 'primeng/config';
+import { delay, from, type Observable, race, timer } from 'rxjs';
+import { Database } from '../data/database';
 import { nextTask } from '../ui/idle';
 import { ShelfPreset } from './preset';
 import { routes } from './routes';
 
 const AT_ONCE = { disabled: true };
+
+/** How long the place that was opened has the machine and the disk to itself once the shelf can be read, in ms. */
+const PEACE = 1500;
+/** After so long all is kept for work without a network even where the shelf never answered, in ms. */
+const AT_LAST = 30_000;
+
+/** When everything is fetched and kept for work without a network: what the player waits for comes first. */
+function whenShelfStands(): Observable<unknown> {
+  return race(from(inject(Database).ready).pipe(delay(PEACE)), timer(AT_LAST));
+}
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -32,6 +45,6 @@ export const appConfig: ApplicationConfig = {
       },
     }),
     MessageService,
-    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: whenShelfStands }),
   ],
 };

@@ -11,8 +11,10 @@ import type { TodayAsked, TodayPlan } from '@core/plan';
 import type { Belief } from '@core/player';
 import { now, today } from '../clock';
 import { isCurrent, ShelfDb } from '../db';
+import { untilFilled } from '../demo-filled';
 import type { Keeper } from '../gate';
 import { ALL_TRIES, triesOf } from '../tries';
+import { DEMO_DATABASE } from '../which-shelf';
 import { answered } from './answering';
 import { Drawings } from './drawings';
 import { entryFrom, packOf, searched, withTop, type Entry } from './entries';
@@ -248,6 +250,8 @@ export class IndexEngine {
       if (this.ended) return;
       if (!current) await this.ruled();
       await this.db.open();
+      // Before the demo is filled, that there is nothing would be the answer to everything.
+      if (this.name === DEMO_DATABASE) await untilFilled(this.db);
       const kept = await readPacks(this.db);
       this.put(kept.entries);
       this.rest = kept.played;
