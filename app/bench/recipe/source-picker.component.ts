@@ -27,6 +27,7 @@ import { METERS } from './meters';
 import { LeftDraftsComponent } from './left-drafts.component';
 import { TapPadComponent, type Tapped } from './tap-pad.component';
 import { choicesOf } from '../../ui/choice';
+import { inTurns } from '../../ui/in-turns';
 import { SelectComponent } from '../../ui/select.component';
 
 /** Where a phrase begins: type a sticking, or pick one of the forty rudiments. */
@@ -116,6 +117,9 @@ export class SourcePickerComponent {
       (f) => f.rudiments.length > 0,
     );
   });
+  /** Forty ribbons are drawn a family at a time, what is in sight first. */
+  readonly turn = inTurns(RUDIMENT_FAMILIES.length);
+  readonly shown = computed(() => this.families().slice(0, this.turn()));
 
   private readonly drawn = new Map<string, Pattern>();
   patternOf(rudiment: Rudiment): Pattern {
