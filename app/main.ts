@@ -1,4 +1,4 @@
-import { databaseName } from './data/which-shelf';
+import { databaseName, DEMO_DATABASE } from './data/which-shelf';
 import { FIRST_PLACE, PLACES } from './shell/places';
 import { trustOwnAddresses } from './shell/trusted';
 import { nextTask } from './ui/idle';
@@ -6,8 +6,8 @@ import { beginIndex } from './workers/spawn';
 
 trustOwnAddresses();
 const asked = location.pathname.split('/')[1] || FIRST_PLACE;
-// The shelf is read beside the making of the page.
-if (asked === 'shelf') beginIndex(databaseName());
+// The shelf is read, and the demo filled, beside the making of the page.
+if (asked === 'shelf' || databaseName() === DEMO_DATABASE) beginIndex(databaseName());
 
 /** All is fetched at once, and each part is run in a task of its own: none holds the page up for long. */
 async function begin(): Promise<void> {

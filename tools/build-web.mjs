@@ -10,6 +10,8 @@ import { importedAtOnce, run } from './shared.mjs';
 const ROOT = 'dist/web/browser';
 /** Less is not worth a file of its own, in bytes. */
 const LEAST = 1024;
+/** Font families our texts are set in. */
+const FAMILIES = 3;
 
 const code = run('npx', ['ng', 'build', '--configuration', 'production'], { NG_BUILD_OPTIMIZE_CHUNKS: '1' });
 if (code !== 0) process.exit(code);
@@ -22,6 +24,12 @@ const shell = scripts.filter((name) => /selectors:\[\[["'`]ls-shell["'`]\]\]/.te
 if (shell.length !== 1) throw new Error(`the shell is in ${shell.length} scripts, not in one`);
 const page = text('index.html');
 const links = importedAtOnce(ROOT, shell).map((name) => `<link rel="modulepreload" href="${name}" />`);
+// What is written in every place. Where a font is not there yet, the browser stands still while it looks for another
+// among the machine's.
+const fonts = readdirSync(join(ROOT, 'media')).filter((name) => /-latin-wght-normal-.*\.woff2$/.test(name));
+if (fonts.length !== FAMILIES) throw new Error(`there are ${fonts.length} fonts for our texts, not ${FAMILIES}`);
+for (const name of fonts)
+  links.push(`<link rel="preload" as="font" type="font/woff2" crossorigin href="media/${name}" />`);
 const named = page.replace('</head>', `${links.join('')}</head>`);
 if (named === page) throw new Error('the page has no head to name the shell in');
 writeFileSync(join(ROOT, 'index.html'), named);

@@ -2,8 +2,8 @@ import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
-import { ShelfDb } from './db';
-import { isFilled } from './demo-filled';
+import { isOlder, ShelfDb } from './db';
+import { untilFilled } from './demo-filled';
 import type { Keeper, Odd } from './gate';
 import { HealthService } from './health.service';
 import { currentShelf, databaseName } from './which-shelf';
@@ -13,6 +13,8 @@ const TRIES = 2;
 const TRY_AFTER = 250;
 /** After so long without an answer it is said that the database does not answer, in milliseconds. */
 const ANSWER_WITHIN = 3000;
+/** So long the index, which begins before the page, is let fill the demo alone, in milliseconds. */
+const FILLED_WITHIN = 2500;
 
 /** The open database of this tab's shelf, and its queries as live Observables. */
 @Injectable({ providedIn: 'root' })
@@ -45,11 +47,14 @@ export class Database {
       );
     }, ANSWER_WITHIN);
     try {
-      this.keeper.rules = (await import('@core/formats/shelf-file')).RULES;
-      await this.db.open();
+      // The rules are large: the database is opened while they come, where nothing in it has to be put right first.
+      const ruled = import('@core/formats/shelf-file').then(({ RULES }) => void (this.keeper.rules = RULES));
+      if (await isOlder(this.db.name)) await ruled;
+      await Promise.all([this.db.open(), ruled]);
       // It answers: that the demo may take a while is nothing to worry about.
       clearTimeout(late);
-      if (currentShelf() === 'demo' && !(await isFilled(this.db))) await (await import('./demo')).fillDemo(this.db);
+      if (currentShelf() === 'demo' && !(await untilFilled(this.db, FILLED_WITHIN)))
+        await (await import('./demo')).fillDemo(this.db);
       this.health.untell();
     } catch (error) {
       this.health.fail(error);

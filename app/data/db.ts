@@ -92,11 +92,11 @@ export class ShelfDb extends Dexie {
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
 const CURRENT = 70;
 
-/** Whether the database of a shelf is there in its newest form, so that opening it changes nothing. */
-export async function isCurrent(name: string): Promise<boolean> {
+/** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
+export async function isOlder(name: string): Promise<boolean> {
   // Not every browser tells.
-  if (typeof indexedDB.databases !== 'function') return false;
-  return (await indexedDB.databases()).some((d) => d.name === name && d.version === CURRENT);
+  if (typeof indexedDB.databases !== 'function') return true;
+  return (await indexedDB.databases()).some((d) => d.name === name && d.version !== CURRENT);
 }
 
 /** From version 4: every drill says when it was kept last, by which those under way are listed. */

@@ -9,8 +9,9 @@ import { ALL_TRIES } from './tries';
 const DAY = 24 * 60 * 60 * 1000;
 
 /**
- * Fills an empty demo database with The Salt Lantern, its log moved so that it ends yesterday. The file is our own, and
- * its test reads it as any other; here each of its rows is judged by the gate of the database alone.
+ * Fills an empty demo database with The Salt Lantern, its log moved so that it ends yesterday. Several may try at once:
+ * one of them does it. The file is our own, and its test reads it as any other; here each of its rows is judged by the
+ * gate of the database alone.
  */
 export async function fillDemo(db: ShelfDb): Promise<void> {
   if (await isFilled(db)) return;
@@ -20,6 +21,7 @@ export async function fillDemo(db: ShelfDb): Promise<void> {
   const shelf = shiftedShelf(contents, days * DAY);
   const byPhrase = group(shelf.attempts, (a) => a.phrase);
   await db.transaction('rw', db.own, async () => {
+    if (await isFilled(db)) return;
     await db.phrases.bulkPut([...shelf.phrases]);
     for (const [phrase, tries] of byPhrase) await db.tries.bulkPut([...pagesOf(phrase, tries, null)]);
     await db.tallies.bulkPut([...byPhrase].map(([id, tries]) => ({ ...bestOf(tries), id })));

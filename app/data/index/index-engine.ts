@@ -10,8 +10,8 @@ import { asideIn } from '../aside';
 import type { TodayAsked, TodayPlan } from '@core/plan';
 import type { Belief } from '@core/player';
 import { now, today } from '../clock';
-import { isCurrent, ShelfDb } from '../db';
-import { untilFilled } from '../demo-filled';
+import { isOlder, ShelfDb } from '../db';
+import { isFilled, untilFilled } from '../demo-filled';
 import type { Keeper } from '../gate';
 import { ALL_TRIES, triesOf } from '../tries';
 import { DEMO_DATABASE } from '../which-shelf';
@@ -246,12 +246,11 @@ export class IndexEngine {
   private async load(): Promise<void> {
     try {
       // The rules are large: what the index kept is read before them, where nothing has to be put right first.
-      const current = await isCurrent(this.name);
+      const older = await isOlder(this.name);
       if (this.ended) return;
-      if (!current) await this.ruled();
+      if (older) await this.ruled();
       await this.db.open();
-      // Before the demo is filled, that there is nothing would be the answer to everything.
-      if (this.name === DEMO_DATABASE) await untilFilled(this.db);
+      if (this.name === DEMO_DATABASE) await this.fill();
       const kept = await readPacks(this.db);
       this.put(kept.entries);
       this.rest = kept.played;
@@ -267,6 +266,20 @@ export class IndexEngine {
     } else
       // What was kept is shown at once; what was played is read, and what changed since put right, a moment later.
       this.unlessEnded(this.afterFirst());
+  }
+
+  /**
+   * Fills the demo, while the page is still being made. Where it cannot, the page tries and says why; that there is
+   * nothing must not be the answer to everything before.
+   */
+  private async fill(): Promise<void> {
+    if (await isFilled(this.db)) return;
+    try {
+      await this.ruled();
+      await (await import('../demo')).fillDemo(this.db);
+    } catch {
+      await untilFilled(this.db);
+    }
   }
 
   /** All that is not needed for the first answer: it waits until that was given, and not for ever. */
