@@ -1,4 +1,5 @@
-import { databaseName, DEMO_DATABASE } from './data/which-shelf';
+import { DEMO_DATABASE } from './data/database-names';
+import { databaseName } from './data/which-shelf';
 import { FIRST_PLACE, PLACES } from './shell/places';
 import { trustOwnAddresses } from './shell/trusted';
 import { nextTask } from './ui/idle';

@@ -1,3 +1,5 @@
+import { DEMO_DATABASE, OWN_DATABASE } from './database-names';
+
 /** The demo shelf and the user's own are two databases that never touch. */
 export type WhichShelf = 'mine' | 'demo';
 
@@ -17,12 +19,9 @@ export function currentShelf(): WhichShelf {
   }
 }
 
-/** The name of the demo's database. */
-export const DEMO_DATABASE = 'loop-shelf-demo';
-
 /** The name of this tab's database. */
 export function databaseName(): string {
-  return currentShelf() === 'demo' ? DEMO_DATABASE : 'loop-shelf';
+  return currentShelf() === 'demo' ? DEMO_DATABASE : OWN_DATABASE;
 }
 
 function remember(which: WhichShelf): void {

@@ -51,7 +51,7 @@ export class ShelfStore {
     });
     return lines;
   });
-  /** Whether the answer is about what is there: before a shelf is filled or read, that nothing was found is no answer. */
+  /** Whether the answer is about what is there: before a shelf is read, that nothing was found is no answer. */
   readonly answered = computed(() => (this.answer()?.all ?? 0) > 0);
   readonly found = computed(() => this.answer()?.order.length ?? 0);
   readonly chips = computed(() => this.answer()?.chips ?? []);
