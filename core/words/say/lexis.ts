@@ -1,5 +1,5 @@
 import { PICK_WORDS } from './pick';
-import { PLAYING_WORDS } from './playing';
+import { playingWords } from './playing';
 import type { Rule } from './rule';
 import { ADDED_RULES } from './rules-added';
 import { STROKE_RULES } from './rules-strokes';
@@ -27,17 +27,21 @@ export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 
 /** Words that ask nicely and mean nothing. */
 export const POLITE = new Set(['please', 'now', 'and', 'then', 'also', 'so', 'ok', 'okay']);
 
-/** Every word that is known, of the rules, the terms and the player. */
+let known: ReadonlySet<string> | null = null;
+
+/** Every word that is known, of the rules, the terms and the player: gathered when the first line is read. */
 export const LEXIS: Lexis = {
-  words: new Set([
-    ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
-    ...PICK_WORDS,
-    ...PLAYING_WORDS,
-    ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
-    ...LONG_NAMES.map((n) => n.as),
-    ...JOINTS,
-    ...POLITE,
-    'some',
-  ]),
+  get words() {
+    return (known ??= new Set([
+      ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
+      ...PICK_WORDS,
+      ...playingWords(),
+      ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
+      ...LONG_NAMES.map((n) => n.as),
+      ...JOINTS,
+      ...POLITE,
+      'some',
+    ]));
+  },
   names: LONG_NAMES,
 };

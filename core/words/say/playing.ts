@@ -133,7 +133,7 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
 const TEMPLATES = RULES.map(([say, mean]) => ({ say: say.map((t) => new Template(t)), mean }));
 
 /** Words of the player and the drill. */
-export const PLAYING_WORDS: readonly string[] = [
+export const playingWords = (): readonly string[] => [
   ...TEMPLATES.flatMap(({ say }) => say.flatMap((t) => t.words())),
   ...'click metronome tempo bpm speed loop swing swung find search shuffle louder quieter volume mute unmute save'.split(
     ' ',

@@ -26,10 +26,17 @@ export interface Match {
  * out]`, `(one | or another)`, and `{slot}` or `{slot:name}`.
  */
 export class Template {
-  private readonly nodes: readonly Node[];
+  private parsed: readonly Node[] | null = null;
 
-  constructor(readonly text: string) {
-    const marks = text.match(/[[\]()|]|\{[^}]*\}|[^\s[\]()|{}]+/g) ?? [];
+  constructor(readonly text: string) {}
+
+  /** There are hundreds, and a page that is never spoken to needs none: each is taken apart when it is used first. */
+  private get nodes(): readonly Node[] {
+    return (this.parsed ??= this.parse());
+  }
+
+  private parse(): readonly Node[] {
+    const marks = this.text.match(/[[\]()|]|\{[^}]*\}|[^\s[\]()|{}]+/g) ?? [];
     let at = 0;
     const sequence = (): Node[] => {
       const nodes: Node[] = [];
@@ -50,7 +57,7 @@ export class Template {
       }
       return nodes;
     };
-    this.nodes = sequence();
+    return sequence();
   }
 
   /** Every word that is written in it. */
