@@ -39,6 +39,8 @@ test('three days of the demo player from Today to the Log, by keys, on a clock o
     await expect(first).not.toContainText('Warm up');
     const name = (await first.locator('.name').textContent()) ?? '';
     await page.keyboard.press('Space');
+    // The name stands on Today too: only in the room can a block be over.
+    await expect(page).toHaveURL(/\/drill\//);
     await expect(page.getByRole('heading', { name })).toBeVisible();
     // One try, clean, by ear.
     if (day === 0) {
