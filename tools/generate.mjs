@@ -74,7 +74,7 @@ const ajv = new Ajv.default({
   inlineRefs: false,
   code: { source: true, esm: true },
 });
-// Of an error we say where it is and what must be; the rest would be a third more code.
+// Of an error we say where it is and what must be; the rest would be a third of the code.
 const checks = standaloneCode
   .default(ajv, Object.fromEntries(names.map((n) => [`validate${n}`, n])))
   .replace(/,schemaPath:"(?:[^"\\]|\\.)*"/g, '')

@@ -40,6 +40,21 @@ export class Database {
       );
     });
     this.db.on('blocked', () => this.noteBlocked());
+    try {
+      // The rules are large: the database is opened while they come, where nothing in it has to be put right first.
+      const ruled = import('@core/formats/shelf-file').then(({ RULES }) => void (this.keeper.rules = RULES));
+      if (await this.answering(isOlder(this.db.name))) await ruled;
+      await Promise.all([this.answering(this.db.open()), ruled]);
+      if (currentShelf() === 'demo' && !(await untilFilled(this.db, FILLED_WITHIN)))
+        await (await import('./demo')).fillDemo(this.db);
+      this.health.untell();
+    } catch (error) {
+      this.health.fail(error);
+    }
+  }
+
+  /** Says so when the browser's storage does not answer; that a line or the demo is slow is no reason. */
+  private async answering<T>(asked: PromiseLike<T>): Promise<T> {
     const late = setTimeout(() => {
       if (this.blocked) return;
       this.health.tell(
@@ -47,17 +62,7 @@ export class Database {
       );
     }, ANSWER_WITHIN);
     try {
-      // The rules are large: the database is opened while they come, where nothing in it has to be put right first.
-      const ruled = import('@core/formats/shelf-file').then(({ RULES }) => void (this.keeper.rules = RULES));
-      if (await isOlder(this.db.name)) await ruled;
-      await Promise.all([this.db.open(), ruled]);
-      // It answers: that the demo may take a while is nothing to worry about.
-      clearTimeout(late);
-      if (currentShelf() === 'demo' && !(await untilFilled(this.db, FILLED_WITHIN)))
-        await (await import('./demo')).fillDemo(this.db);
-      this.health.untell();
-    } catch (error) {
-      this.health.fail(error);
+      return await asked;
     } finally {
       clearTimeout(late);
     }
