@@ -32,6 +32,9 @@ function leaveWhenKept(page: Page): void {
   };
 }
 
+/** So many times slower than it is the machine runs the page: what hurries past the page on it is found. */
+const SLOWER = Number(process.env['E2E_SLOWER'] ?? 1);
+
 /**
  * Every test fails on a request outside the page's origin, on a violation of the page's policy, and on any error in the
  * console.
@@ -55,6 +58,10 @@ export const test = base.extend<{ guard: { violations: string[]; foreign: string
         else if (m.type() === 'error') g.errors.push(m.text());
       });
       context.on('weberror', (e) => g.errors.push(String(e.error())));
+      if (SLOWER > 1)
+        context.on('page', (page) => {
+          void context.newCDPSession(page).then((cdp) => cdp.send('Emulation.setCPUThrottlingRate', { rate: SLOWER }));
+        });
       await use(g);
       expect(g.foreign, 'requests off the origin').toEqual([]);
       expect(g.violations, 'violations of the policy').toEqual([]);

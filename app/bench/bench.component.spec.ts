@@ -1,3 +1,4 @@
+import type { Provider } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Phrase } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
@@ -5,6 +6,7 @@ import { PhrasesRepo } from '../data/phrases.repo';
 import { phraseOf, typed, until } from '../testing/fixtures';
 import { heard, mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
+import { STILLNESS } from '../ui/stilled';
 import { BenchComponent } from './bench.component';
 import { TrailStore } from './document/trail.store';
 import { CursorStore } from './ribbon/cursor.store';
@@ -14,8 +16,8 @@ import { FindingsComponent } from './answers/findings.component';
 import { RecipeColumnComponent } from './recipe/recipe-column.component';
 import { SourcePickerComponent } from './recipe/source-picker.component';
 
-async function bench() {
-  const place = await emptyPlace();
+async function bench(providers: Provider[] = []) {
+  const place = await emptyPlace(providers);
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
   return { ...place, store };
@@ -170,23 +172,53 @@ describe('the Bench', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('ls-source-picker')).not.toBeNull();
   });
-  it('the keyboard goes to the ribbon, and to the box, also where they were asked for before they stood there', async () => {
+  it('the keyboard goes to the ribbon, and to the box, before anything of them was drawn', async () => {
     const { store } = await bench();
     const m = mount(BenchComponent);
     document.body.append(m.host);
-    const held = (): string => document.activeElement?.getAttribute('aria-label') ?? document.activeElement!.tagName;
+    // On an empty Bench there is nothing to go to, and it does not go there later.
     m.component.edit();
-    expect(held()).toBe('BODY');
+    m.component.toWords();
     store.useRudiment(RUDIMENTS[0]!);
-    m.fixture.detectChanges();
+    expect(document.activeElement).toBe(document.body);
+    m.component.edit();
     expect(document.activeElement?.getAttribute('role')).toBe('application');
     await store.clear();
     m.fixture.detectChanges();
+    store.useRudiment(RUDIMENTS[0]!);
     m.component.toWords();
+    expect(document.activeElement?.getAttribute('role')).toBe('combobox');
+    m.host.remove();
+  });
+  it('where parts come in turns, what the keyboard is asked for does not wait for its turn', async () => {
+    const { store } = await bench([{ provide: STILLNESS, useValue: 140 }]);
+    const m = mount(BenchComponent);
+    document.body.append(m.host);
     store.useRudiment(RUDIMENTS[0]!);
     m.fixture.detectChanges();
-    expect(document.activeElement?.tagName).toBe('INPUT');
+    expect(m.host.querySelector('ls-recipe-column')).toBeNull();
+    m.component.toWords();
+    expect(document.activeElement?.getAttribute('role')).toBe('combobox');
     m.host.remove();
+  });
+  it('asked for while the phrase is on its way, they have the keyboard when it is there', async () => {
+    const { store } = await bench();
+    const phrase = phraseOf('rope', { name: 'Rope' });
+    await TestBed.inject(PhrasesRepo).save(phrase);
+    for (const [ask, is] of [
+      [(c: BenchComponent) => c.edit(), 'application'],
+      [(c: BenchComponent) => c.toWords(), 'combobox'],
+    ] as const) {
+      await store.clear();
+      const m = mount(BenchComponent, { phrase: phrase.id });
+      document.body.append(m.host);
+      ask(m.component);
+      await until(() => store.recipe() !== null);
+      m.fixture.detectChanges();
+      expect(document.activeElement?.getAttribute('role')).toBe(is);
+      m.fixture.destroy();
+      m.host.remove();
+    }
   });
   it('whoever leaves in the middle of stepping through comes back to the whole phrase', async () => {
     const { store } = await bench();

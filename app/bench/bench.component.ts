@@ -1,5 +1,7 @@
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
+  ChangeDetectorRef,
   Component,
   computed,
   effect,
@@ -91,7 +93,8 @@ export class BenchComponent implements OnDestroy {
   readonly keeping = this.commands.keeping;
   private readonly ribbon = viewChild(RibbonPaneComponent);
   private readonly recipeColumn = viewChild(RecipeColumnComponent);
-  /** Where the keyboard goes as soon as it stands there. */
+  private readonly drawing = inject(ChangeDetectorRef);
+  /** Where the keyboard goes as soon as a phrase lies here: it was asked for while that was on its way. */
   private readonly wants = signal<'words' | 'ribbon' | null>(null);
   private readonly opening = signal(0);
   /** Nothing lies here, and no phrase that was asked for is on its way. */
@@ -130,15 +133,14 @@ export class BenchComponent implements OnDestroy {
       });
     });
     effect(() => {
-      if (this.say() !== undefined) untracked(() => this.toWords());
+      if (this.say() !== undefined) this.wants.set('words');
     });
     effect(() => this.player.follow(BENCH, this.sound.request()));
-    // The ribbon, or the box, was asked for before it stood there.
-    effect(() => {
-      const [wants, ribbon, column] = [this.wants(), this.ribbon(), this.recipeColumn()];
-      if (wants === 'ribbon' ? !ribbon : wants === null || !column?.hasBox()) return;
+    afterRenderEffect(() => {
+      const wants = this.wants();
+      if (wants === null || !this.pattern()) return;
       this.wants.set(null);
-      untracked(() => (wants === 'ribbon' ? ribbon?.focus() : column?.toWords()));
+      untracked(() => (wants === 'ribbon' ? this.toRibbon() : this.toBox()));
     });
     inject(KeysService).use(benchKeys(this));
   }
@@ -153,15 +155,29 @@ export class BenchComponent implements OnDestroy {
   /** The keyboard goes to the ribbon, with a cursor on it. */
   edit(): void {
     this.hand.begin();
-    const ribbon = this.ribbon();
-    if (ribbon) ribbon.focus();
-    else this.wants.set('ribbon');
+    if (this.pattern()) this.toRibbon();
+    else if (!this.isEmpty()) this.wants.set('ribbon');
   }
 
+  /** The keyboard goes to the box that takes words. */
   toWords(): void {
-    const column = this.recipeColumn();
-    if (column?.hasBox()) column.toWords();
-    else this.wants.set('words');
+    if (this.pattern()) this.toBox();
+    else if (!this.isEmpty()) this.wants.set('words');
+  }
+
+  // What the keyboard goes to is drawn before the next key: that one is meant for it already.
+
+  private toRibbon(): void {
+    if (!this.ribbon()) this.drawing.detectChanges();
+    this.ribbon()?.focus();
+  }
+
+  private toBox(): void {
+    if (!this.recipeColumn()) {
+      this.turn.atOnce();
+      this.drawing.detectChanges();
+    }
+    this.recipeColumn()?.toWords();
   }
 
   private open(id: string, asKept: boolean): void {

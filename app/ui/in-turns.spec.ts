@@ -61,6 +61,19 @@ describe('in turns', () => {
     expect(turn()).toBe(0);
   });
 
+  it('is over at once for whoever needs a part that is not there yet, and goes no further after', async () => {
+    TestBed.configureTestingModule({ providers: [{ provide: STILLNESS, useValue: 140 }] });
+    const fixture = TestBed.createComponent(PlaceComponent);
+    fixture.detectChanges();
+    expect(parts(fixture.nativeElement as HTMLElement)).toEqual(['first']);
+    fixture.componentInstance.turn.atOnce();
+    fixture.detectChanges();
+    expect(parts(fixture.nativeElement as HTMLElement)).toEqual(['first', 'second', 'third']);
+    await new Promise((r) => setTimeout(r, 40));
+    fixture.detectChanges();
+    expect(fixture.componentInstance.turn()).toBe(2);
+  });
+
   it('is over at once where nothing waits', () => {
     TestBed.configureTestingModule({ providers: [{ provide: STILLNESS, useValue: 0 }] });
     const fixture = TestBed.createComponent(PlaceComponent);

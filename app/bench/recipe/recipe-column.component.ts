@@ -3,6 +3,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import {
   afterRenderEffect,
   ChangeDetectionStrategy,
+  ChangeDetectorRef,
   Component,
   computed,
   ElementRef,
@@ -54,13 +55,12 @@ export class RecipeColumnComponent {
   readonly changeSource = output();
   readonly trail = inject(TrailStore);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly drawing = inject(ChangeDetectorRef);
   private readonly box = viewChild(AddBoxComponent);
   private readonly opened = viewChild<MoveEditorComponent, ElementRef<HTMLElement>>('opened', { read: ElementRef });
   /** The first card stands there first, then the others, then what adds to them. */
   readonly turn = inTurns(2, () => this.store.build() !== null);
   readonly trailSoFar = computed(() => (this.store.build()?.trail ?? []).slice(0, this.turn() > 0 ? undefined : 1));
-  /** Whether the box that takes words stands there. */
-  readonly hasBox = computed(() => this.box() !== undefined);
   readonly source = computed(() => {
     const recipe = this.store.recipe();
     if (!recipe) return null;
@@ -104,8 +104,15 @@ export class RecipeColumnComponent {
     });
   }
 
-  /** The keyboard goes to the box that takes words. */
+  /**
+   * The keyboard goes to the box that takes words. Where the box is not drawn yet it is drawn before the next key: that
+   * one is a letter of the line, and would be taken for a key of the Bench. Not to be called while drawing.
+   */
   toWords(): void {
+    if (!this.box()) {
+      this.turn.atOnce();
+      this.drawing.detectChanges();
+    }
     this.box()?.focus();
   }
 
