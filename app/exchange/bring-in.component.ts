@@ -15,10 +15,10 @@ import {
 import { Router } from '@angular/router';
 import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
-import { keptTempo, type SharedPhrase } from '@core/formats';
+import type { SharedPhrase } from '@core/formats';
 import { rendition, requestOf } from '@core/rendition';
 import { build, familyOf } from '@core/recipe';
-import { TEMPO } from '@core/time';
+import { keptTempo, TEMPO } from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
 import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';

@@ -16,7 +16,6 @@ import {
   wavBytes,
   wavEnd,
   wavHead,
-  type MidiMap,
   type SharedPhrase,
   type Song,
   type TakeWish,
@@ -27,7 +26,7 @@ import type { Pattern } from '@core/pattern';
 import type { Loudness } from '@core/playback';
 import { recipeOf, type Recipe } from '@core/recipe';
 import { MOST_TRACK_SECONDS, trackSeconds, type TrackPart } from '@core/rendition';
-import type { Voice } from '@core/stroke';
+import type { MidiMap, Voice } from '@core/stroke';
 import { feelWords, gridName, meterText } from '@core/time';
 import { mixed } from '../audio/mixing';
 

@@ -10,7 +10,6 @@ import {
   untracked,
 } from '@angular/core';
 import { edited, historyOf, redone, undone } from '@core/base';
-import { keptTempo } from '@core/formats';
 import {
   barsOf,
   bent,
@@ -37,8 +36,8 @@ import {
 } from '@core/listen';
 import { familyOf, recipeOf, type Recipe } from '@core/recipe';
 import type { Pattern } from '@core/pattern';
-import { cellOf } from '@core/formats';
-import { barTicks, beatTicks, meter, parseMeter, meterText, type Meter } from '@core/time';
+import { cellOf } from '@core/formats/song';
+import { barTicks, beatTicks, keptTempo, meter, parseMeter, meterText, type Meter } from '@core/time';
 import { now } from '../data/clock';
 import { AbleService } from '../data/able.service';
 import { KitsRepo } from '../data/kits.repo';

@@ -36,7 +36,7 @@ import {
   type Stretch,
   type TakenOnset,
 } from '@core/listen';
-import { heardPattern, heardWays, type HeardWay, type TakeWish } from '@core/formats';
+import { heardPattern, heardWays, type HeardWay, type TakeWish } from '@core/formats/song';
 import { compareStrokes, LEVEL_DEFAULTS } from '@core/stroke';
 import { barTicks, countAt, meterText, type Schools } from '@core/time';
 import type { Pattern } from '@core/pattern';

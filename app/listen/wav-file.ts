@@ -1,4 +1,4 @@
-import { wavBytes, wavEnd, wavHead } from '@core/formats';
+import { wavBytes, wavEnd, wavHead } from '@core/formats/wav';
 
 /** One channel as a WAV file of 16 bits. */
 export function wavFile(samples: Float32Array, rate: 44_100): Blob {

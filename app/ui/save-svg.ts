@@ -1,4 +1,4 @@
-import { csvText } from '@core/formats';
+import { csvText } from '@core/formats/csv';
 import { putFonts } from './svg-fonts';
 
 /** Properties that make a drawing look as it does; what a class says is written into the file. */

@@ -38,7 +38,7 @@ export {
   type GoalDay,
   type Phrase,
 } from './phrase';
-export { MOST_JOINS, MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
+export { KEPT_STEPS, MOST_JOINS, MOST_MOVES, PlainRecipeSchema, type PlainRecipe } from './plain';
 export { RecipeSchema, type Recipe } from './recipe';
 export {
   applyMove,

@@ -41,6 +41,9 @@ export function entrySchema<E>(
 /** The most moves one recipe may hold. */
 export const MOST_MOVES = 64;
 
+/** Steps of the Bench's past and future that are kept across a reload. */
+export const KEPT_STEPS = 100;
+
 /** The most other phrases one recipe may join: each is worked out anew with it. */
 export const MOST_JOINS = 8;
 

@@ -1,6 +1,7 @@
 export * from './level';
 export * from './ornament';
 export * from './limb';
+export * from './midi-map';
 export * from './stroke';
 export * from './stroke-types';
 export * from './sung';

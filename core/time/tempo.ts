@@ -26,3 +26,13 @@ export function readTempo(text: string, before: number): TempoReading {
     hint: n === bpm || (n >= TEMPO.least && n <= TEMPO.most) ? null : `Tempos go from ${TEMPO.least} to ${TEMPO.most}.`,
   };
 }
+
+/**
+ * The whole tempo nearest to what was heard or read, held to what can be kept.
+ * @example
+ * keptTempo(119.6) // => 120
+ * keptTempo(1000) // => 400
+ */
+export function keptTempo(bpm: number): number {
+  return clamp(Math.round(bpm), TEMPO.least, TEMPO.most);
+}

@@ -8,6 +8,7 @@ import {
   build,
   familyOf,
   freshId,
+  KEPT_STEPS,
   newMove,
   tooMuch,
   withEdits,
@@ -19,7 +20,7 @@ import {
   type Recipe,
   type Source,
 } from '@core/recipe';
-import { KEPT_STEPS, type Draft } from '@core/formats';
+import type { Draft } from '@core/formats';
 import type { Rudiment } from '@core/rudiments';
 import { DraftsRepo } from '../../data/drafts.repo';
 import { freshUuid } from '../../data/ids';

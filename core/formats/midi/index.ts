@@ -1,3 +1,2 @@
-export { keyOf, USUAL_MAP, type MidiMap } from './map';
 export * from './write';
 export * from './read';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Midi } from '@tonejs/midi';
 import { GRID, meter, ticks } from '../../time';
-import { footOf, LEVEL_DEFAULTS, parseStrokeText, VOICE, type Voice } from '../../stroke';
+import { footOf, LEVEL_DEFAULTS, midiKeyOf, parseStrokeText, USUAL_MAP, VOICE, type Voice } from '../../stroke';
 import { loopTicks, patternOfText, type Pattern } from '../../pattern';
 import { build, isSame, recipeOf, type Recipe } from '../../recipe';
 import { KIT_PRESETS } from '../../kit';
@@ -10,7 +10,7 @@ import { anyRecipe } from '../../testing/arbitraries';
 import { choicesFor, distinctBars, takeBars, type Song } from '../song';
 import type { SharedPhrase } from '../shared';
 import { faultOfSmf } from './smf';
-import { keyOf, midiOf, readMidi, USUAL_MAP } from '.';
+import { midiOf, readMidi } from '.';
 
 const sharedBy = (recipe: Recipe, tempo = 96): SharedPhrase => ({
   name: 'Röpe',
@@ -95,10 +95,10 @@ describe('a phrase as a MIDI file', () => {
   });
   it('plays every voice on a key of the map, each by the map that is used', () => {
     for (const [voice, facts] of Object.entries(VOICE)) {
-      const key = keyOf(voice as Voice, USUAL_MAP);
+      const key = midiKeyOf(voice as Voice, USUAL_MAP);
       expect(facts.midi.length === 0 || facts.midi.includes(key)).toBe(true);
       const own = { 99: voice as Voice };
-      expect(keyOf(voice as Voice, own)).toBe(99);
+      expect(midiKeyOf(voice as Voice, own)).toBe(99);
     }
     const recipe: Recipe = { source: { kind: 'typed', text: 'R+K', meter: '4/4', grid: 1260 }, moves: [] };
     const map = { ...USUAL_MAP, 38: 'rimshot', 60: 'snare' } as const;

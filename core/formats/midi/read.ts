@@ -1,11 +1,10 @@
 import { parseMidi, type MidiEvent } from 'midi-file';
 import { clamp, readFail, type Read } from '../../base';
-import { barTicks, meter, quarterTempo, TEMPO, TICKS_PER_QUARTER } from '../../time';
-import { canStrike, footOf, parseStrokeText, slotsOf, type TypedStroke } from '../../stroke';
+import { barTicks, meter, quarterTempo, TICKS_PER_QUARTER } from '../../time';
+import { canStrike, footOf, parseStrokeText, slotsOf, USUAL_MAP, type MidiMap, type TypedStroke } from '../../stroke';
 import { build } from '../../recipe';
 import { readShared, type SharedPhrase } from '../shared';
 import { countableMeter, dressed, SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
-import { USUAL_MAP, type MidiMap } from './map';
 import { faultOfSmf, textOfBytes, type SmfCode } from './smf';
 import { DRUM_CHANNEL, OWN_TEXT, playedOut } from './write';
 
@@ -180,9 +179,4 @@ function pinned(notes: readonly Raw[], events: readonly Timed[]): readonly SongN
     used.add(limb);
     return { ...n, limb: limb.limb };
   });
-}
-
-/** Whether a tempo can be kept here; else the nearest that can. */
-export function keptTempo(bpm: number): number {
-  return clamp(Math.round(bpm), TEMPO.least, TEMPO.most);
 }

@@ -1,12 +1,11 @@
 import type { MidiEvent } from 'midi-file';
 import { barTicks, quarterTempo, TICKS_PER_QUARTER, type Meter } from '../../time';
-import { asTyped, printTyped, VOICES, type Stroke } from '../../stroke';
+import { asTyped, midiKeyOf, printTyped, USUAL_MAP, VOICES, type MidiMap, type Stroke } from '../../stroke';
 import { loopTicks, pickupOf, pickupTicks, type Pattern } from '../../pattern';
 import { eventsIn, programOf } from '../../playback';
 import { build } from '../../recipe';
 import { sharedText, type SharedPhrase } from '../shared';
 import { bytesText, writeSmf } from './smf';
-import { keyOf, USUAL_MAP, type MidiMap } from './map';
 
 /** What stands before the phrase as text in a file of ours. */
 export const OWN_TEXT = 'loop-shelf ';
@@ -44,7 +43,9 @@ export function playedOut(pattern: Pattern, bpm: number, map: MidiMap = USUAL_MA
   const perSecond = (quarter / 60) * TICKS_PER_QUARTER;
   const raw = events.flatMap((e) => {
     const voice = VOICES.find((v) => v === e.sound);
-    return voice ? [{ at: Math.round(e.at + e.offset * perSecond), key: keyOf(voice, map), velocity: e.velocity }] : [];
+    return voice
+      ? [{ at: Math.round(e.at + e.offset * perSecond), key: midiKeyOf(voice, map), velocity: e.velocity }]
+      : [];
   });
   const first = raw.reduce((least, n) => Math.min(least, n.at), 0);
   const lead = Math.ceil(-first / bar) * bar;

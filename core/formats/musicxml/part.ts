@@ -7,10 +7,10 @@ import {
   LIMBS,
   voiceCalled,
   type Limb,
+  type MidiMap,
   type Ornament,
   type Voice,
 } from '../../stroke';
-import type { MidiMap } from '../midi';
 import type { SharedPhrase } from '../shared';
 import { countableMeter, SONG_LIMITS, type Song, type SongBar, type SongNote } from '../song';
 import { TYPES, voiceAt } from './signs';

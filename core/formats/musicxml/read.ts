@@ -1,6 +1,6 @@
 import { strFromU8 } from 'fflate';
 import { readFail, type Read } from '../../base';
-import { USUAL_MAP, type MidiMap } from '../midi';
+import { USUAL_MAP, type MidiMap } from '../../stroke';
 import { readShared, type SharedPhrase } from '../shared';
 import type { Song } from '../song';
 import { isZip, scoreOfMxl, type MxlCode } from './mxl';

@@ -1,9 +1,18 @@
 import { barTicks, meterText, quarterTempo, TICKS_PER_QUARTER, type Feel, type Meter } from '../../time';
-import { graceCount, isHand, VOICE, VOICES, type Stroke, type Voice } from '../../stroke';
+import {
+  graceCount,
+  isHand,
+  midiKeyOf,
+  USUAL_MAP,
+  VOICE,
+  VOICES,
+  type MidiMap,
+  type Stroke,
+  type Voice,
+} from '../../stroke';
 import { pickupOf, type Pattern } from '../../pattern';
 import { build } from '../../recipe';
 import { scoreOf, type Score, type ScoreBar, type ScoreEvent, type ScoreVoice } from '../../score';
-import { keyOf, USUAL_MAP, type MidiMap } from '../midi';
 import { sharedText, type SharedPhrase } from '../shared';
 import { placeOf, TYPES } from './signs';
 import { el, type Child, type Written } from './xml';
@@ -54,7 +63,7 @@ export function musicXmlOf(phrase: SharedPhrase, map: MidiMap = USUAL_MAP): Writ
             'midi-instrument',
             { id: idOf(v) },
             el('midi-channel', {}, 10),
-            el('midi-unpitched', {}, keyOf(v, map) + 1),
+            el('midi-unpitched', {}, midiKeyOf(v, map) + 1),
           ),
         ),
       ),

@@ -1,7 +1,6 @@
 export { readShelf, ShelfLines, tooLarge, WHOLE_MOST, type ShelfCode, type ShelfRead } from './read';
 export { RULES, type Rule, type RuleName, type RuleProblem } from './rules';
 export {
-  KEPT_STEPS,
   OWN_SOURCES,
   SHELF_VERSION,
   type Backup,

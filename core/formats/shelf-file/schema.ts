@@ -10,7 +10,7 @@ import { ProfileSchema } from '../../reach';
 import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
 import { VOICES, type Voice } from '../../stroke';
 import { STRICTNESS, TakeSchema, type Strictness } from '../../take';
-import { MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
+import { KEPT_STEPS, MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 export const SHELF_FORMAT = 'loop-shelf';
 export const SHELF_VERSION = 2;
@@ -108,9 +108,6 @@ const Worked = {
   recipe: Type.Union([RecipeSchema, Type.Null()]),
   tempo: Type.Number({ minimum: 20, maximum: 400 }),
 };
-
-/** Steps of the Bench's past and future that are kept across a reload. */
-export const KEPT_STEPS = 100;
 
 /**
  * What is being worked on at the Bench, with the steps that undo and redo walk, kept so that a closed tab loses

@@ -1,4 +1,4 @@
-import { VOICE, VOICES, type Voice } from '../../stroke';
+import { VOICE, VOICES, type Voice } from './voice';
 
 /** Which voice a MIDI key is, by its number as text. */
 export type MidiMap = Readonly<Record<string, Voice>>;
@@ -15,11 +15,11 @@ const SNARE = 38;
  * The key of a voice on a map: the usual one where the map has it so, else the lowest that means it; where none does,
  * that of what stands in for it.
  * @example
- * keyOf('kick', USUAL_MAP) // => 36
- * keyOf('kick', { '20': 'kick' }) // => 20
- * keyOf('brush-tap', USUAL_MAP) // => 38
+ * midiKeyOf('kick', USUAL_MAP) // => 36
+ * midiKeyOf('kick', { '20': 'kick' }) // => 20
+ * midiKeyOf('brush-tap', USUAL_MAP) // => 38
  */
-export function keyOf(voice: Voice, map: MidiMap): number {
+export function midiKeyOf(voice: Voice, map: MidiMap): number {
   const of = (v: Voice): number | null => {
     const usual = VOICE[v].midi.find((key) => map[String(key)] === v);
     if (usual !== undefined) return usual;
