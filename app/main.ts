@@ -1,5 +1,6 @@
 import { DEMO_DATABASE } from './data/database-names';
 import { databaseName } from './data/which-shelf';
+import { fetchParts } from './shell/parts';
 import { FIRST_PLACE, PLACES } from './shell/places';
 import { trustOwnAddresses } from './shell/trusted';
 import { nextTask } from './ui/idle';
@@ -14,12 +15,14 @@ if (asked === 'shelf' || databaseName() === DEMO_DATABASE) beginIndex(databaseNa
 async function begin(): Promise<void> {
   const framework = import('./shell/framework');
   const shell = import('./shell/boot');
-  // Whether the place that was asked for can be fetched is the router's to say.
-  const place = PLACES.find((p) => p.path === asked)?.load();
-  place?.catch(() => undefined);
+  fetchParts(asked);
   await framework;
   const { boot } = await shell;
   await nextTask();
+  // Whether the place that was asked for can be fetched is the router's to say.
+  PLACES.find((p) => p.path === asked)
+    ?.load()
+    .catch(() => undefined);
   await boot();
 }
 

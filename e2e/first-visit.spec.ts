@@ -50,3 +50,28 @@ test('what is kept for use without a network is fetched after the shelf stands, 
   await expect(page.locator('ls-shell')).toHaveAttribute('data-offline', 'yes', { timeout: 60_000 });
   expect(context.serviceWorkers()).toHaveLength(1);
 });
+
+test('all that a place is made of is asked for at once, none of it only when another came', async ({
+  page,
+  request,
+}) => {
+  const html = await (await request.get('/bench')).text();
+  const list = /id="parts">([^<]*)</.exec(html)?.[1] ?? '{}';
+  const { names, places } = JSON.parse(list) as { names: string[]; places: Record<string, number[]> };
+  const parts = (places['bench'] ?? []).map((n) => names[n] ?? '');
+  expect(parts.length).toBeGreaterThan(20);
+  const missing = new Set(parts);
+  const held: (() => void)[] = [];
+  await page.route(/\/chunk-[^/]*\.js$/, async (route) => {
+    const name = new URL(route.request().url()).pathname.slice(1);
+    if (!parts.includes(name)) return route.continue();
+    missing.delete(name);
+    // Nothing is answered before everything was asked for.
+    if (missing.size > 0) await new Promise<void>((resolve) => held.push(resolve));
+    else for (const go of held.splice(0)) go();
+    return route.continue();
+  });
+  await page.goto('/bench');
+  await expect(page.getByRole('textbox', { name: 'Sticking' })).toBeVisible();
+  expect([...missing]).toEqual([]);
+});

@@ -30,6 +30,19 @@ const fonts = readdirSync(join(ROOT, 'media')).filter((name) => /-latin-wght-nor
 if (fonts.length !== FAMILIES) throw new Error(`there are ${fonts.length} fonts for our texts, not ${FAMILIES}`);
 for (const name of fonts)
   links.push(`<link rel="preload" as="font" type="font/woff2" crossorigin href="media/${name}" />`);
+// What each place is made of besides, by its path, and the checks of rows, which all of them need: known at once, and
+// not found import by import while the page is busy.
+const inShell = new Set(importedAtOnce(ROOT, shell));
+const first = [...inShell, ...scripts.filter((name) => name.startsWith('main-'))];
+const found = (pattern) => first.flatMap((name) => [...text(name).matchAll(pattern)].map((m) => m.slice(1)));
+const places = found(/path:["'`](\w+)["'`],name:[^{}]*?load:\(\)=>import\(["'`]\.\/([^"'`]+)["'`]\)/g);
+const rules = found(/import\(["'`]\.\/(chunk-[^"'`]+)["'`]\)\.then\(\(\{RULES:/g).flat();
+if (places.length === 0 || rules.length === 0) throw new Error('no script names the places, or the checks of rows');
+const names = [];
+const at = (name) => (names.includes(name) ? names.indexOf(name) : names.push(name) - 1);
+const partsOf = (script) => importedAtOnce(ROOT, [script, ...rules]).filter((name) => !inShell.has(name));
+const table = Object.fromEntries(places.map(([path, script]) => [path, partsOf(script).map(at)]));
+links.push(`<script type="application/json" id="parts">${JSON.stringify({ names, places: table })}</script>`);
 const named = page.replace('</head>', `${links.join('')}</head>`);
 if (named === page) throw new Error('the page has no head to name the shell in');
 writeFileSync(join(ROOT, 'index.html'), named);

@@ -1,5 +1,6 @@
 import type { Route, Routes, UrlMatchResult, UrlSegment } from '@angular/router';
 import type { Type } from '@angular/core';
+import { nextTask } from '../ui/idle';
 import { NotFetchedComponent } from './not-fetched.component';
 import { FIRST_PLACE, PLACES, type Place } from './places';
 
@@ -10,7 +11,10 @@ const AGAIN = [400, 1500];
 async function fetched(load: Place['load']): Promise<Type<unknown>> {
   for (const wait of [...AGAIN, null]) {
     try {
-      return await load();
+      const place = await load();
+      // Its code was run just now; it is made in a task of its own.
+      await nextTask();
+      return place;
     } catch {
       if (wait !== null) await new Promise((r) => setTimeout(r, wait));
     }
