@@ -9,7 +9,7 @@ export const spawnTicker = (): Worker => new Worker('ticker');
 export const spawnVariants = (): Worker => new Worker('variants');
 export const spawnSticking = (): Worker => new Worker('sticking');
 /** The index and the files of a shelf work in the test itself. */
-export const spawnIndex = (name: string, tell: Tell): IndexEngine => new IndexEngine(name, tell);
+export const spawnIndex = (name: string, tell: Tell): IndexEngine => new IndexEngine(name, tell, 0);
 export const spawnFiles = (name: string) => {
   const api = new FilesEngine(name);
   return { api, end: () => api.end() };

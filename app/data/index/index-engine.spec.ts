@@ -17,10 +17,10 @@ const ALL: ShelfQuestion = { words: '', board: null, sort: 'name', descending: f
 const TEXTS = ['R l l K', '(R L)x8', 'R! l R l K', 'K R L', '(R+L K)x4'];
 const phrases = TEXTS.map((text, i) => phraseOf(`p${i}`, { recipe: typed(text), changed: 1000 + i }));
 
-function index(name = 'index-test') {
+function index(name = 'index-test', peace = 0) {
   const db = new ShelfDb(name, { rules: RULES });
   const told: string[] = [];
-  const engine = new IndexEngine(name, (what) => told.push(what));
+  const engine = new IndexEngine(name, (what) => told.push(what), peace);
   return { db, engine, told };
 }
 
@@ -45,6 +45,21 @@ describe('the index of a shelf', () => {
       ]);
     }
     engine.end();
+  });
+
+  it('leaves the machine to a page that asks for nothing, and begins when it asks', async () => {
+    const { db, engine, told } = index('index-test', 60_000);
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    await until(() => told.length > 0);
+    await new Promise((r) => setTimeout(r, 200));
+    expect(await engine.forms()).toEqual([]);
+    // What was practised rests on what is worked out.
+    await engine.lookBack();
+    expect(await engine.forms()).not.toEqual([]);
+    engine.end();
+    db.close();
   });
 
   it('follows what is kept, played and taken off, by whomever', async () => {

@@ -42,6 +42,11 @@ const SLICE_MS = 12;
 const TELL_AFTER = 60;
 /** So long the first question is waited for, in milliseconds, before what it does not need is read. */
 const ANSWER_MS = 400;
+/**
+ * So long the page, which is being made, has the machine to itself before facts are worked out, in milliseconds, unless
+ * it asks for what rests on them.
+ */
+const PEACE_MS = 2000;
 /** The index is written after it was still for so long. */
 const PACK_AFTER = 1500;
 
@@ -86,12 +91,15 @@ export class IndexEngine {
   private wasAnswered: () => void = () => undefined;
   /** The first question was answered. */
   private readonly answered = new Promise<void>((resolve) => (this.wasAnswered = resolve));
+  /** Nobody waits for what is worked out, or somebody does: it is begun. */
+  private readonly peace: Promise<unknown>;
   private readonly ready: Promise<void>;
   private readonly heard = (parts: object): void => this.unlessEnded(this.changed(parts));
 
   constructor(
     private readonly name: string,
     private readonly tell: Tell,
+    peace = PEACE_MS,
   ) {
     this.db = new ShelfDb(
       name,
@@ -104,6 +112,7 @@ export class IndexEngine {
     this.db.on('blocked', () => this.tell('blocked'));
     Dexie.on('storagemutated', this.heard);
     this.worked = new Promise((resolve) => (this.wasWorked = resolve));
+    this.peace = Promise.race([this.answered, new Promise((r) => setTimeout(r, peace))]);
     this.ready = this.load();
   }
 
@@ -200,6 +209,7 @@ export class IndexEngine {
 
   /** The day as it is best practised, once what it rests on is known. */
   async plan(asked: Omit<TodayAsked, 'strokes'>): Promise<TodayPlan> {
+    this.wasAnswered();
     await this.worked;
     return this.practice.plan(this.entries, asked);
   }
@@ -212,6 +222,7 @@ export class IndexEngine {
 
   /** What the Log draws of a phrase. */
   async phraseLog(id: string): Promise<PhraseLog> {
+    this.wasAnswered();
     await this.worked;
     const entry = this.entryOf(id);
     return entry ? this.practice.phraseLog(this.entries, entry, today()) : { days: [], projection: null, ready: null };
@@ -219,6 +230,7 @@ export class IndexEngine {
 
   /** What the Log draws of all that was practised. */
   async lookBack(): Promise<LookBack> {
+    this.wasAnswered();
     await this.worked;
     return this.practice.lookBack(this.entries, today());
   }
@@ -399,7 +411,7 @@ export class IndexEngine {
   private async work(): Promise<void> {
     if (this.working || this.ended || this.reckoned === null) return;
     this.working = true;
-    await Promise.all([this.ruled(), this.restRead]);
+    await Promise.all([this.ruled(), this.restRead, this.peace]);
     const unknown = (): Entry[] => {
       const { reckoned } = this;
       return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
