@@ -5,7 +5,7 @@ import { SHELF_LIMITS } from '@core/shelf';
 import { now } from './clock';
 import { Database } from './database';
 import { HealthService } from './health.service';
-import { lastTries, logTries, thinned, triesOf } from './tries';
+import { lastTries, logTries, thinned, triesByParts } from './tries';
 
 /** The most drills under way that are listed, and how many of the newest are looked at for them. */
 const MOST_LISTED = 60;
@@ -19,7 +19,7 @@ export class DrillsRepo {
 
   /** Every try of a phrase, oldest first; null until they are read. */
   triesOf$(phrase: string): Observable<readonly Attempt[] | null> {
-    return this.database.live<readonly Attempt[] | null>([], () => triesOf(this.database.db, phrase));
+    return this.database.live<readonly Attempt[] | null>([], () => triesByParts(this.database.db, phrase));
   }
 
   /** The newest tries of a phrase, oldest first. */

@@ -17,7 +17,7 @@ import { PhrasesRepo } from './phrases.repo';
 import { SettingsRepo } from './settings.repo';
 import { ShelfFiles } from './shelf-files.service';
 import { storageWords } from './storage-words';
-import { ALL_TRIES, thinned, triesOf } from './tries';
+import { ALL_TRIES, thinned, triesByParts, triesOf } from './tries';
 
 async function shelf() {
   freshTestBed();
@@ -198,6 +198,19 @@ describe('drills', () => {
     }
     expect(await drills.bestOf('a')).toMatchObject({ clean, lastAt, lastClean, attempts: many });
     expect((await db.tallies.get(ALL_TRIES))?.attempts).toBe(many);
+  });
+  it('read by parts, the tries are those that are read at once: all pages, in order, none that was taken out', async () => {
+    const { db } = await shelf();
+    const many = 11 * TRIES_A_PAGE + 7;
+    const tries = Array.from({ length: many }, (_, i) => attemptOf(`t${i}`, 'a', { at: 1000 + ((i * 37) % many) }));
+    await log(db, ...tries, attemptOf('x', 'b'));
+    await db.tries.toCollection().modify((page) => {
+      page.tries = page.tries.map((t) => (t.id.endsWith('3') ? { ...t, off: true } : t));
+    });
+    const parts = await triesByParts(db, 'a');
+    expect(parts).toEqual(await triesOf(db, 'a'));
+    expect(parts).toHaveLength(tries.filter((t) => !t.id.endsWith('3')).length);
+    expect(await triesByParts(db, 'nobody')).toEqual([]);
   });
   it('a try that was measured after it was logged is logged as it was measured, once', async () => {
     const { db, drills } = await shelf();
