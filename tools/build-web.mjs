@@ -38,6 +38,11 @@ const found = (pattern) => first.flatMap((name) => [...text(name).matchAll(patte
 const places = found(/path:["'`](\w+)["'`],name:[^{}]*?load:\(\)=>import\(["'`]\.\/([^"'`]+)["'`]\)/g);
 const rules = found(/import\(["'`]\.\/(chunk-[^"'`]+)["'`]\)\.then\(\(\{RULES:/g).flat();
 if (places.length === 0 || rules.length === 0) throw new Error('no script names the places, or the checks of rows');
+const sized = (name) => text(name).length;
+const [checks] = importedAtOnce(ROOT, rules).sort((a, b) => sized(b) - sized(a));
+for (const [path, script] of places)
+  if (importedAtOnce(ROOT, [script]).includes(checks))
+    throw new Error(`${path} waits for the checks of rows: import from a folder of core/formats, not from all of it`);
 const names = [];
 const at = (name) => (names.includes(name) ? names.indexOf(name) : names.push(name) - 1);
 const partsOf = (script) => importedAtOnce(ROOT, [script, ...rules]).filter((name) => !inShell.has(name));

@@ -220,6 +220,18 @@ describe('the Bench', () => {
       m.host.remove();
     }
   });
+  it('asked for of a phrase that is not there, they do not take the keyboard from the next', async () => {
+    const { store } = await bench();
+    const m = mount(BenchComponent, { phrase: 'nobody' });
+    document.body.append(m.host);
+    m.component.edit();
+    await until(() => m.component.isEmpty());
+    m.fixture.detectChanges();
+    store.useRudiment(RUDIMENTS[0]!);
+    m.fixture.detectChanges();
+    expect(document.activeElement).toBe(document.body);
+    m.host.remove();
+  });
   it('whoever leaves in the middle of stepping through comes back to the whole phrase', async () => {
     const { store } = await bench();
     store.useRudiment(RUDIMENTS[0]!);

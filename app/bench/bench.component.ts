@@ -138,9 +138,11 @@ export class BenchComponent implements OnDestroy {
     effect(() => this.player.follow(BENCH, this.sound.request()));
     afterRenderEffect(() => {
       const wants = this.wants();
-      if (wants === null || !this.pattern()) return;
+      const stands = this.pattern() !== null;
+      if (wants === null || (!stands && !this.isEmpty())) return;
       this.wants.set(null);
-      untracked(() => (wants === 'ribbon' ? this.toRibbon() : this.toBox()));
+      // A phrase that is not there is waited for no longer: the next one must not take the keyboard.
+      if (stands) untracked(() => (wants === 'ribbon' ? this.toRibbon() : this.toBox()));
     });
     inject(KeysService).use(benchKeys(this));
   }

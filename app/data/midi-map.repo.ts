@@ -1,6 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { USUAL_MAP, type MidiMap } from '@core/stroke';
-import type { Voice } from '@core/stroke';
+import { USUAL_MAP, type MidiMap, type Voice } from '@core/stroke';
 import { Database } from './database';
 import { KeptValue } from './kept-value';
 

@@ -89,10 +89,10 @@ export class IndexEngine {
   /** What was kept was held against what is there once, or will not be any more. */
   private readonly looked = new Promise<void>((resolve) => (this.wasLooked = resolve));
   private wasAnswered: () => void = () => undefined;
-  /** The first question was answered. */
+  /** The first question was answered, or one was asked that rests on all that is worked out. */
   private readonly answered = new Promise<void>((resolve) => (this.wasAnswered = resolve));
   /** Nobody waits for what is worked out, or somebody does: it is begun. */
-  private readonly peace: Promise<unknown>;
+  private readonly peace: Promise<void>;
   private readonly ready: Promise<void>;
   private readonly heard = (parts: object): void => this.unlessEnded(this.changed(parts));
 
@@ -112,7 +112,7 @@ export class IndexEngine {
     this.db.on('blocked', () => this.tell('blocked'));
     Dexie.on('storagemutated', this.heard);
     this.worked = new Promise((resolve) => (this.wasWorked = resolve));
-    this.peace = Promise.race([this.answered, new Promise((r) => setTimeout(r, peace))]);
+    this.peace = this.answeredWithin(peace);
     this.ready = this.load();
   }
 
@@ -296,12 +296,17 @@ export class IndexEngine {
 
   /** All that is not needed for the first answer: it waits until that was given, and not for ever. */
   private async afterFirst(): Promise<void> {
-    await Promise.race([this.answered, new Promise((r) => setTimeout(r, ANSWER_MS))]);
+    await this.answeredWithin(ANSWER_MS);
     const played = await this.rest?.().catch(() => []);
     if (this.ended) return;
     if (played) this.practice.put(played);
     this.wasRead();
     await this.verify();
+  }
+
+  /** Waits until the first question was answered, and not for longer than so many milliseconds. */
+  private async answeredWithin(ms: number): Promise<void> {
+    await Promise.race([this.answered, new Promise((r) => setTimeout(r, ms))]);
   }
 
   /** The rules of what is read and written, fetched when the first row of the player's own is read. */
