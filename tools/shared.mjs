@@ -42,6 +42,12 @@ export function ensureChromium() {
   return '/usr/bin/chromium';
 }
 
+/** The scripts that a built script imports at once. */
+export function importsOf(code) {
+  const imports = /(?:^|[;}\s])(?:import|export)(?:[^'"()]*?from)?\s*["']\.\/([^"']+\.js)["']/g;
+  return [...code.matchAll(imports)].map((m) => m[1]);
+}
+
 /** Built scripts with all that they import at once, each once. */
 export function importedAtOnce(root, names) {
   const seen = new Set();
@@ -50,9 +56,7 @@ export function importedAtOnce(root, names) {
     const name = queue.pop().replace(/^\.?\//, '');
     if (seen.has(name)) continue;
     seen.add(name);
-    const code = readFileSync(`${root}/${name}`, 'utf8');
-    for (const m of code.matchAll(/(?:^|[;}\s])(?:import|export)(?:[^'"()]*?from)?\s*["']\.\/([^"']+\.js)["']/g))
-      queue.push(m[1]);
+    queue.push(...importsOf(readFileSync(`${root}/${name}`, 'utf8')));
   }
   return [...seen];
 }
