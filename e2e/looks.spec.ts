@@ -40,6 +40,23 @@ for (const theme of ['light', 'dark'] as const) {
   });
 }
 
+test('the library’s components have all their colours and measures from our own sheet, and write none into the page', async ({
+  page,
+}) => {
+  await openDemo(page, '/bench/salt-1');
+  await page.keyboard.press('k');
+  await expect(page.getByRole('dialog', { name: 'Keep it' })).toBeVisible();
+  const { used, empty, written } = await page.evaluate(() => {
+    const text = [...document.styleSheets].flatMap((s) => [...s.cssRules].map((r) => r.cssText)).join('\n');
+    const used = [...new Set([...text.matchAll(/var\((--p-[\w-]+)/g)].map((m) => m[1] ?? ''))];
+    const looks = getComputedStyle(document.documentElement);
+    const empty = used.filter((name) => looks.getPropertyValue(name) === '');
+    return { used: used.length, empty, written: document.querySelectorAll('style[data-primeng-style-id]').length };
+  });
+  expect(used).toBeGreaterThan(500);
+  expect({ empty, written }).toEqual({ empty: [], written: 0 });
+});
+
 test('axe finds nothing in the empty places, the dialogs and the keys', async ({ page }) => {
   const check = async (): Promise<void> => {
     const { violations } = await new AxeBuilder({ page }).analyze();

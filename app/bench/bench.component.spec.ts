@@ -172,6 +172,14 @@ describe('the Bench', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('ls-source-picker')).not.toBeNull();
   });
+  it('a key straight after a rudiment was taken is for the Bench, no longer for what it was taken from', async () => {
+    await bench();
+    const m = mount(BenchComponent);
+    // The browser draws after both of them.
+    m.button('Five stroke roll').click();
+    key('k');
+    expect(m.component.keeping.asking()).toBe('keep');
+  });
   it('the keyboard goes to the ribbon, and to the box, before anything of them was drawn', async () => {
     const { store } = await bench();
     const m = mount(BenchComponent);

@@ -169,6 +169,11 @@ export class BenchComponent implements OnDestroy {
 
   // What the keyboard goes to is drawn before the next key: that one is meant for it already.
 
+  /** What was chosen to begin with lies here: the next key is for the Bench, no longer for what it was chosen from. */
+  begin(): void {
+    this.drawing.detectChanges();
+  }
+
   private toRibbon(): void {
     if (!this.ribbon()) this.drawing.detectChanges();
     this.ribbon()?.focus();

@@ -9,11 +9,13 @@ import {
 import { provideRouter, withComponentInputBinding, withDisabledInitialNavigation } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { MessageService } from 'primeng/api';
+import { BaseStyle } from 'primeng/base';
 import { providePrimeNG } from 'primeng/config';
+import { UseStyle } from 'primeng/usestyle';
 import { delay, from, type Observable, race, timer } from 'rxjs';
 import { Database } from '../data/database';
 import { nextTask } from '../ui/idle';
-import { ShelfPreset } from './preset';
+import { BuiltSheet, BuiltStyle } from './built-styles';
 import { routes } from './routes';
 
 const AT_ONCE = { disabled: true };
@@ -39,11 +41,10 @@ export const appConfig: ApplicationConfig = {
       ripple: false,
       // What is opened is there at once: with sticks in hand nobody waits for it to come in.
       pt: { dialog: { motion: AT_ONCE, ...{ maskMotion: AT_ONCE } } },
-      theme: {
-        preset: ShelfPreset,
-        options: { darkModeSelector: '.dark', cssLayer: { name: 'primeng', order: 'primeng, app' } },
-      },
+      theme: 'none',
     }),
+    { provide: BaseStyle, useClass: BuiltStyle },
+    { provide: UseStyle, useClass: BuiltSheet },
     MessageService,
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: whenShelfStands }),
   ],

@@ -52,7 +52,7 @@ const used = {
  * The library's components in our colours: everything points at the page's own custom properties, so light and dark
  * follow one switch.
  */
-export const ShelfPreset = definePreset(used, {
+const preset = definePreset(used, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '6px' } },
   semantic: {
     primary: {
@@ -165,6 +165,12 @@ export const ShelfPreset = definePreset(used, {
     },
   },
 });
+
+/** What the style sheet of the library's components is made from (`npm run gen`); the page itself needs none of it. */
+export const THEME = {
+  preset,
+  options: { darkModeSelector: '.dark', cssLayer: { name: 'primeng', order: 'primeng, app' } },
+};
 
 function scheme(): object {
   return {
