@@ -9,7 +9,7 @@ export interface Asked {
   readonly family: Family;
   readonly tags: readonly string[];
   readonly goal: number;
-  /** Name, tags and note in folded letters. */
+  /** Name, tags and note in folded letters, a line each. */
   readonly text: string;
   readonly parent: { readonly id: string } | null;
   readonly facts: Facts | null;

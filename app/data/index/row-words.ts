@@ -21,8 +21,8 @@ export function turnWords(name: string, { by, mirrored }: Turn, { grid, meter: o
 }
 
 /** Ticks that a strip’s full width stands for: as long as nine of ten are at the most, one bar of 4/4 to four. */
-export function scaleOf(lengths: number[]): number {
-  lengths.sort((a, b) => a - b);
+export function scaleOf(lengths: Float64Array): number {
+  lengths.sort();
   const most = lengths[Math.floor(lengths.length * 0.9)] ?? 0;
   return Math.min(4 * 20160, Math.max(20160, most));
 }
