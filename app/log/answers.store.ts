@@ -38,7 +38,8 @@ export interface Answer {
   readonly title: string;
   /** Null where there is nothing to draw yet. */
   readonly drawn: ((width: number) => ChartModel) | null;
-  readonly csv: readonly (readonly Cell[])[];
+  /** Worked out when it is saved. */
+  readonly csv: () => readonly (readonly Cell[])[];
 }
 
 /** What is asked, and about what. */
@@ -128,7 +129,7 @@ export class AnswersStore {
         return {
           title: whichLimbLags(days),
           drawn: days.length > 0 ? (width) => limbsChart(days, width) : null,
-          csv: [
+          csv: () => [
             ['Day', 'Limb', 'Offset (ms)', 'Spread (ms)', 'Tries'],
             ...days.map((d) => [isoDay(d.day), d.limb, round(d.mean), round(d.spread), d.tries]),
           ],
@@ -139,7 +140,7 @@ export class AnswersStore {
         return {
           title: whyRungsFail(fails),
           drawn: fails.length > 0 ? (width) => failsChart(fails, width) : null,
-          csv: [
+          csv: () => [
             ['From (bpm)', 'To (bpm)', 'Why', 'Messy tries', 'Clean tries'],
             ...fails.flatMap((f) => [
               ...Object.entries(f.by).map(([kind, n]) => [f.from, f.until - 1, kind, n, f.clean]),
@@ -169,7 +170,7 @@ export class AnswersStore {
     return {
       title: gettingThere({ best, ready, goal: phrase.goal, by, projection }, today),
       drawn: (width) => tempoChart({ days, goal: phrase.goal, by, projection, today }, width),
-      csv: [
+      csv: () => [
         [
           'Day',
           'Best clean (bpm)',
@@ -215,7 +216,7 @@ export class AnswersStore {
     return {
       title: title || 'No take of it was recorded yet: let a pad or a microphone listen in the room.',
       drawn: breaks.length > 0 ? (width) => breaksChart(breaks, names, width) : null,
-      csv: [
+      csv: () => [
         ['Stroke', 'Expected', 'Left out', 'Offset (ms)', 'Expected before', 'Left out before', 'Offset before (ms)'],
         ...breaks.map(({ now, before }, i) => [
           names[i]?.long ?? '',
@@ -243,7 +244,7 @@ export class AnswersStore {
             days.length + planned.size + free.size > 0
               ? (width) => minutesChart(days, { planned, free }, today, width)
               : null,
-          csv: [
+          csv: () => [
             ['Day', ...FAMILIES.map((f) => `${f}s (min)`), 'Planned (min)', 'Played freely (min)'],
             ...withFreeDays(days, free).map((d) => [
               isoDay(d.day),
@@ -257,7 +258,7 @@ export class AnswersStore {
         return {
           title: isItTooMuch(days, today),
           drawn: days.length > 0 ? (width) => loadChart(days, today, width) : null,
-          csv: [
+          csv: () => [
             ['Day', 'Strokes, right hand', 'Strokes, left hand'],
             ...days.map((d) => [isoDay(d.day), Math.round(d.R), Math.round(d.L)]),
           ],
@@ -266,7 +267,7 @@ export class AnswersStore {
         return {
           title: whatIsAvoided(avoided),
           drawn: avoided.length > 0 ? (width) => avoidedChart(avoided, width) : null,
-          csv: [
+          csv: () => [
             ['Phrase', 'Days since', 'Chance at its goal', 'Wanted in (days)'],
             ...avoided.map((a) => [a.name, a.days, round(a.sure * 100) / 100, a.night]),
           ],

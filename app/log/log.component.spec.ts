@@ -111,7 +111,7 @@ describe('the Log', () => {
       m.press(question);
       await until(() => title.test(m.component.title()));
       m.fixture.detectChanges();
-      const { csv } = m.component.answers.answer()!;
+      const csv = m.component.answers.answer()!.csv();
       expect(csv.length).toBeGreaterThan(1);
       expect(csv.every((row) => row.length === csv[0]!.length)).toBe(true);
       expect(m.host.querySelector('ls-chart svg')).not.toBeNull();
@@ -167,10 +167,10 @@ describe('the Log', () => {
     await TestBed.inject(PhrasesRepo).save(phraseOf('a'));
     await log(db, attemptOf('1', 'a', { bpm: 70 }), attemptOf('2', 'a', { at: 5000, bpm: 95 }));
     const m = mount(LogComponent, { phrase: 'a' });
-    await until(() => m.component.current()?.best.clean === 95);
+    await until(() => m.component.current()?.best === 95);
     const row = () => m.component.rows()!.find((r) => r.id === '2');
     await m.component.correct(row()!);
-    await until(() => m.component.current()?.best.clean === 70);
+    await until(() => m.component.current()?.best === 70);
     expect((await db.tallies.get('a'))?.clean).toBe(70);
     await m.component.noted(row()!, 'Too loud a room.');
     await until(() => row()?.note === 'Too loud a room.');
@@ -187,7 +187,7 @@ describe('the Log', () => {
       await m.component.undo();
       await until(holds);
     }
-    await until(() => m.component.current()?.best.clean === 95);
+    await until(() => m.component.current()?.best === 95);
     expect((await db.tallies.get('#'))?.attempts).toBe(2);
     // Once there is nothing to take back, nothing happens.
     await m.component.undo();

@@ -14,7 +14,7 @@ import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { format } from 'date-fns';
-import { bestOf, type Attempt } from '@core/drill';
+import { fastestClean, type Attempt } from '@core/drill';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -113,7 +113,7 @@ export class LogComponent {
   );
   readonly current = computed(() => {
     const [phrase, tries] = [this.shown(), this.rows()];
-    return phrase && tries && tries[0]?.phrase === phrase.id ? { phrase, best: bestOf(tries) } : null;
+    return phrase && tries && tries[0]?.phrase === phrase.id ? { phrase, best: fastestClean(tries) } : null;
   });
   /** The chart stands there first, then the table of tries. */
   readonly turn = inTurns(1, () => this.current() !== null);
@@ -147,7 +147,7 @@ export class LogComponent {
       this.answers.asked.set({
         question,
         phrase: found?.phrase ?? null,
-        best: found?.best.clean ?? null,
+        best: found?.best ?? null,
         tries: rows,
         takes: found ? takes.map((take) => ({ take, meant: this.meantBy(take, found.phrase) })) : [],
       });
@@ -199,7 +199,7 @@ export class LogComponent {
 
   saveCsv(): void {
     const answer = this.answers.answer();
-    if (answer) saveCsv(answer.csv, this.fileOf('csv'));
+    if (answer) saveCsv(answer.csv(), this.fileOf('csv'));
   }
 
   saveSvg(): void {

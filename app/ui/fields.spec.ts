@@ -78,6 +78,17 @@ describe('the list', () => {
     m.set('chosen', 'b');
     expect(m.component.shown()).toBe('b');
   });
+  it('is filled when the pointer or the keyboard comes to it, where it is long', () => {
+    const many = Array.from({ length: 10_000 }, (_, i) => ({ value: i, words: `phrase ${i}` }));
+    for (const come of ['pointerenter', 'focusin']) {
+      const m = mount(SelectComponent<number>, { label: 'Which', options: many, chosen: 77 });
+      expect(m.component.list().map((o) => o.words)).toEqual(['phrase 77']);
+      m.host.dispatchEvent(new Event(come));
+      expect(m.component.list()).toHaveLength(10_000);
+    }
+    const few = mount(SelectComponent<string>, { label: 'Which', options: choices, chosen: 'a' });
+    expect(few.component.list()).toHaveLength(3);
+  });
   it('has a name, and its placeholder while nothing is chosen', async () => {
     const m = mount(SelectComponent<string>, { label: 'Which', options: choices, chosen: null, placeholder: 'none' });
     await Promise.resolve();

@@ -1,8 +1,12 @@
-import { DestroyRef, inject, signal, type Signal } from '@angular/core';
+import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core';
 
-/** The width of an element in px, followed as it changes. Must be called in an injection context. */
+/**
+ * The width of an element in px, followed as it changes. It is measured when it is first asked for: what is drawn for a
+ * guess would be drawn twice. Must be called in an injection context.
+ */
 export function followWidth(element: HTMLElement): Signal<number> {
-  return follow(element, element.clientWidth || 640, ({ width }) => width);
+  const side = follow(element, null, ({ width }) => width);
+  return computed(() => side() ?? (element.clientWidth || 640));
 }
 
 /**
@@ -13,8 +17,12 @@ export function followHeight(element: HTMLElement, first: number): Signal<number
   return follow(element, element.clientHeight || first, ({ height }) => height);
 }
 
-function follow(element: HTMLElement, first: number, sideOf: (size: DOMRectReadOnly) => number): Signal<number> {
-  const side = signal(first);
+function follow<T extends number | null>(
+  element: HTMLElement,
+  first: T,
+  sideOf: (size: DOMRectReadOnly) => number,
+): Signal<T | number> {
+  const side = signal<T | number>(first);
   const observer = new ResizeObserver(([entry]) => {
     const now = entry ? sideOf(entry.contentRect) : 0;
     if (now > 0) side.set(Math.floor(now));

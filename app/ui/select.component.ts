@@ -1,7 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Select } from 'primeng/select';
 import type { Choice } from './choice';
+
+/** A list that is longer is filled only when it is come to, drawn as it is scrolled, and can be searched. */
+const LONG = 100;
+/** The height of one line of a long list, in px. */
+const LINE = 32;
 
 /**
  * A list to choose one of several from. What it holds is what the place says is chosen, whatever was pressed.
@@ -29,10 +34,17 @@ import type { Choice } from './choice';
       [focusOnHover]="false"
       [selectOnFocus]="false"
       [autofocus]="false"
+      [filter]="isLong()"
+      filterBy="words"
+      [ariaFilterLabel]="'Find in ' + label()"
+      emptyFilterMessage="No name has these letters."
+      [virtualScroll]="isLong()"
+      [virtualScrollItemSize]="line"
       scrollHeight="320px"
       appendTo="body"
     />
   `,
+  host: { '(pointerenter)': 'near.set(true)', '(pointerdown)': 'near.set(true)', '(focusin)': 'near.set(true)' },
   styles: `
     :host {
       display: block;
@@ -52,9 +64,16 @@ export class SelectComponent<T extends string | number> {
   readonly disabled = input(false);
   readonly mono = input(false);
   readonly chose = output<T>();
-  /** The package takes lists that may be changed; this one is not. */
-  readonly list = computed(() => [...this.options()]);
+  readonly line = LINE;
   readonly shown = linkedSignal(() => this.chosen());
+  readonly isLong = computed(() => this.options().length > LONG);
+  /** The pointer or the keyboard came to it. */
+  readonly near = signal(false);
+  /** The package takes lists that may be changed; this one is not. It goes through all of a list again and again. */
+  readonly list = computed(() => {
+    const all = this.options();
+    return this.isLong() && !this.near() ? all.filter((o) => o.value === this.shown()) : [...all];
+  });
 
   choose(value: T): void {
     this.shown.set(value);

@@ -44,3 +44,16 @@ export function withTry(before: Best, attempt: Attempt): Best {
 export function bestOf(attempts: readonly Attempt[]): Best {
   return attempts.reduce(withTry, NO_BEST);
 }
+
+/**
+ * The fastest clean tempo among tries of one phrase, in beats a minute: the same as `bestOf` has, without the rest.
+ * Null where none was clean.
+ * @example
+ * fastestClean([]) // => null
+ */
+export function fastestClean(attempts: readonly Attempt[]): number | null {
+  let fastest: number | null = null;
+  for (const { off, verdict, bpm } of attempts)
+    if (!off && verdict === 'clean' && bpm > (fastest ?? 0)) fastest = bpm;
+  return fastest;
+}

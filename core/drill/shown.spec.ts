@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { bestOf, SHOWN_FOR, shownTempo, type Attempt } from '.';
+import { bestOf, fastestClean, SHOWN_FOR, shownTempo, type Attempt } from '.';
 
 const attempt = (n: number, part: Partial<Attempt>): Attempt => ({
   id: String(n),
@@ -64,6 +64,8 @@ describe('what tries show', () => {
         // Only what is remembered decides: tries from the future, as of a clock set back, count as what they are.
         const found = shownTempo(bestOf(given).shown ?? [], changed * day, now * day);
         expect(found?.bpm ?? null).toBe(byHand(given, changed * day, now * day));
+        const some = given.map((t, i) => (i % 3 === 0 ? { ...t, off: true as const } : t));
+        expect(fastestClean(some)).toBe(bestOf(some).clean);
       }),
       { numRuns: 500 },
     );
