@@ -35,15 +35,22 @@ export const DEEPEST = 40;
  * isShallow([[[1]]], 2) // => false
  */
 export function isShallow(value: unknown, most = DEEPEST): boolean {
-  let level: unknown[] = [value];
+  let level: object[] = isNested(value) ? [value] : [];
   for (let depth = 0; level.length > 0; depth++) {
-    const next: unknown[] = [];
+    if (depth >= most) return false;
+    const next: object[] = [];
+    // It is asked of every row that is read or written: nothing is made to walk through one.
     for (const item of level)
-      if (typeof item === 'object' && item !== null) {
-        if (depth >= most) return false;
-        for (const part of Object.values(item)) if (typeof part === 'object' && part !== null) next.push(part);
-      }
+      if (!ArrayBuffer.isView(item))
+        for (const key in item) {
+          const part = (item as Readonly<Record<string, unknown>>)[key];
+          if (isNested(part)) next.push(part);
+        }
     level = next;
   }
   return true;
+}
+
+function isNested(value: unknown): value is object {
+  return typeof value === 'object' && value !== null;
 }

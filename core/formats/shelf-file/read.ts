@@ -101,7 +101,7 @@ export class ShelfLines {
         if (line.trim() !== '') this.odd = true;
         return;
     }
-    this.sum.add(`${line}\n`);
+    this.sum.add(line).add('\n');
   }
 
   private between(line: string): void {
@@ -123,7 +123,7 @@ export class ShelfLines {
       if (field.ok && typeof field.value === 'object' && field.value !== null) Object.assign(this.others, field.value);
       else this.odd = true;
     }
-    this.sum.add(`${line}\n`);
+    this.sum.add(line).add('\n');
   }
 
   private row(line: string): void {
