@@ -53,7 +53,6 @@ export function bestOf(attempts: readonly Attempt[]): Best {
  */
 export function fastestClean(attempts: readonly Attempt[]): number | null {
   let fastest: number | null = null;
-  for (const { off, verdict, bpm } of attempts)
-    if (!off && verdict === 'clean' && bpm > (fastest ?? 0)) fastest = bpm;
+  for (const { off, verdict, bpm } of attempts) if (!off && verdict === 'clean' && bpm > (fastest ?? 0)) fastest = bpm;
   return fastest;
 }
