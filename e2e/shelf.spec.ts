@@ -22,6 +22,24 @@ test('the box understands words: each is a chip that says how many it leaves, an
   await expect(strips.first()).toHaveText('Anchor chain');
 });
 
+test('where nothing is found the list is out of sight and stays, and shows what is found next to its end', async ({
+  page,
+}) => {
+  await openDemo(page);
+  const box = page.getByRole('searchbox', { name: 'Ask the shelf' });
+  const list = page.getByRole('region', { name: 'Phrases' });
+  await expect(list).toBeVisible();
+  const made = await page.locator('cdk-virtual-scroll-viewport').elementHandle();
+  await box.fill('qqq');
+  await expect(page.getByRole('heading', { name: 'No phrase answers “qqq”' })).toBeVisible();
+  await expect(list).toHaveCount(0);
+  await page.getByRole('button', { name: /^Show all/ }).click();
+  await expect(list).toBeVisible();
+  expect(await made?.evaluate((e) => e.isConnected)).toBe(true);
+  await list.evaluate((e) => (e.scrollTop = e.scrollHeight));
+  await expect(page.locator('ls-strip .title').getByText('Slow swell')).toBeInViewport();
+});
+
 test('a series by one key each: the next number, and the parent remembered', async ({ page }) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');

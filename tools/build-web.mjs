@@ -1,6 +1,6 @@
-// Builds the application: its scripts are merged into fewer, as each one fetched costs time; the page names what the shell
-// is made of, so that it is fetched at once; and what is text is kept compressed beside itself, so that the server does
-// not compress it for every visit.
+// Builds the application: its scripts are merged into fewer, as each one fetched costs time; the page names what the
+// shell is made of, so that it is fetched at once; and what is text is kept compressed beside itself, so that the server
+// does not compress it for every visit.
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
