@@ -40,6 +40,44 @@ test('where nothing is found the list is out of sight and stays, and shows what 
   await expect(page.locator('ls-strip .title').getByText('Slow swell')).toBeInViewport();
 });
 
+test('the list is made while the first answer is awaited; its strips come in two goes, and no ribbon lays it out anew', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await expect(page.locator('ls-strip ls-ribbon svg').first()).toBeVisible();
+  await page.addInitScript(() => {
+    const seen: { list: boolean; strips: number }[] = [];
+    const measured = { ribbons: 0 };
+    Object.assign(window, { seen, measured });
+    const own = Object.getOwnPropertyDescriptor(Element.prototype, 'clientWidth');
+    Object.defineProperty(Element.prototype, 'clientWidth', {
+      get(this: Element): number {
+        if (this.matches('ls-strip ls-ribbon')) measured.ribbons++;
+        return own?.get?.call(this) as number;
+      },
+    });
+    new MutationObserver(() => {
+      const now = {
+        list: document.querySelector('cdk-virtual-scroll-viewport') !== null,
+        strips: document.querySelectorAll('ls-strip').length,
+      };
+      if (JSON.stringify(now) !== JSON.stringify(seen.at(-1))) seen.push(now);
+    }).observe(document, { subtree: true, childList: true });
+  });
+  await page.reload();
+  await expect(page.locator('ls-strip').nth(8).locator('ls-ribbon svg')).toBeVisible();
+  const [seen, measured] = await page.evaluate(() => {
+    const w = window as unknown as { seen: { list: boolean; strips: number }[]; measured: { ribbons: number } };
+    return [w.seen, w.measured.ribbons] as const;
+  });
+  const steps = seen.map((s) => (s.list ? s.strips : -1));
+  expect(steps.slice(0, 2)).toEqual([-1, 0]);
+  expect(steps[2]).toBeGreaterThan(0);
+  expect(steps[2]).toBeLessThanOrEqual(6);
+  expect(steps.at(-1)).toBeGreaterThan(8);
+  expect(measured).toBe(0);
+});
+
 test('a series by one key each: the next number, and the parent remembered', async ({ page }) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');

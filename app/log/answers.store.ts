@@ -63,8 +63,10 @@ export class AnswersStore {
   private readonly todays = inject(TodayRepo);
   private readonly clock = inject(DayService);
   readonly asked = signal<Asked>({ question: 'there', phrase: null, best: null, tries: [], takes: [] });
+  private readonly phraseId = computed(() => this.asked().phrase?.id ?? null);
   private readonly log = resource({
-    params: () => ({ id: this.asked().phrase?.id ?? null, turn: this.index.changed() }),
+    // What is asked is told in many steps: as long as it is of the same phrase it is read once.
+    params: computed(() => ({ id: this.phraseId(), turn: this.index.changed() })),
     loader: ({ params }) =>
       params.id === null
         ? Promise.resolve(null)

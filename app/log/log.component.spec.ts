@@ -3,10 +3,12 @@ import { PhrasesRepo } from '../data/phrases.repo';
 import { KIT_PRESETS } from '@core/kit';
 import { csvText } from '@core/formats';
 import { eventsIn } from '@core/playback';
+import { ShelfIndex } from '../data/shelf-index.service';
 import { TakesRepo } from '../data/takes.repo';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { log } from '../testing/shelf';
 import { mount } from '../testing/mount';
+import { STILLNESS } from '../ui/stilled';
 import { emptyPlace } from '../testing/place';
 import { LogComponent } from './log.component';
 import { triesCsv } from './tries-words';
@@ -72,6 +74,47 @@ describe('the Log', () => {
     ]);
     const rows = triesCsv([attemptOf('x', 'a', { at: DAY, bpm: 84, note: '=1+1' })]);
     expect(csvText(rows).split('\r\n')[1]).toBe("1970-01-02T00:00:00.000Z,84,100,clean,whole,4,12,,,,,'=1+1");
+  });
+  it('reads what a phrase adds up to once, however much of it comes after, and anew for another', async () => {
+    const { db } = await emptyPlace();
+    const repo = TestBed.inject(PhrasesRepo);
+    await repo.save(phraseOf('a', { name: 'A', goal: 200 }));
+    await repo.save(phraseOf('b', { name: 'B', goal: 200 }));
+    await log(db, attemptOf('1', 'a', { at: DAY, bpm: 80 }), attemptOf('2', 'b', { at: 2 * DAY, bpm: 90 }));
+    const index = TestBed.inject(ShelfIndex);
+    const reads: string[] = [];
+    const phraseLog = index.phraseLog.bind(index);
+    jest.spyOn(index, 'phraseLog').mockImplementation((id) => {
+      reads.push(`${id} ${index.changed()}`);
+      return phraseLog(id);
+    });
+    const m = mount(LogComponent, { phrase: 'a' });
+    await until(() => m.component.title().startsWith('80 clean'));
+    m.press('Which limb lags?');
+    m.press('Am I getting there?');
+    await until(() => m.component.title().startsWith('80 clean'));
+    m.pick('Phrase', 'B');
+    await until(() => m.component.title().startsWith('90 clean'));
+    expect(new Set(reads.map((r) => r[0]))).toEqual(new Set(['a', 'b']));
+    expect(reads).toEqual([...new Set(reads)]);
+  });
+  it('says its answer in words first, then draws it', async () => {
+    const { db } = await emptyPlace([{ provide: STILLNESS, useValue: 140 }]);
+    await TestBed.inject(PhrasesRepo).save(phraseOf('a', { goal: 200 }));
+    await log(db, attemptOf('1', 'a', { at: DAY, bpm: 80 }));
+    const m = mount(LogComponent, { phrase: 'a' });
+    const stands = (): string =>
+      [/^80 clean/.test(m.host.querySelector('#chart-title')?.textContent ?? ''), m.host.querySelector('ls-chart')]
+        .map((x) => (x ? 'there' : '-'))
+        .join();
+    const seen = new Set<string>();
+    await until(() => {
+      seen.add(stands());
+      m.fixture.detectChanges();
+      seen.add(stands());
+      return stands() === 'there,there';
+    });
+    expect([...seen]).toEqual(['-,-', 'there,-', 'there,there']);
   });
   it('says when nothing was clean, and follows what is played', async () => {
     const { db } = await emptyPlace();

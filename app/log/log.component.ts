@@ -139,6 +139,8 @@ export class LogComponent {
     };
   });
   readonly title = computed(() => this.answers.answer()?.title ?? '');
+  /** The answer stands there in words first, then drawn. */
+  readonly drawing = inTurns(1, () => this.answers.answer() !== null);
   private readonly chart = viewChild(ChartComponent);
 
   constructor() {

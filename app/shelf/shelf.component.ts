@@ -34,6 +34,7 @@ import { PagesComponent } from '../exchange/pages/pages.component';
 import { TakeAlongComponent } from '../exchange/take-along.component';
 import { Player } from '../playing/player';
 import { KeysService } from '../shell/keys.service';
+import { inTurns } from '../ui/in-turns';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { AskBoxComponent } from './ask-box.component';
 import { BoardTabsComponent } from './board-tabs.component';
@@ -42,7 +43,7 @@ import { KinDialogComponent } from './kin-dialog.component';
 import { RemovedDialogComponent } from './removed-dialog.component';
 import { shelfKeys } from './shelf-keys';
 import { ShelfActs } from './shelf.acts';
-import { ShelfStore } from './shelf.store';
+import { ShelfStore, type Line } from './shelf.store';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
 import { GoalDialogComponent, type Wanted } from './goal-dialog.component';
@@ -59,6 +60,9 @@ type StripAct = 'duplicate' | 'along' | 'pages' | 'goal' | 'kin' | 'tag' | 'boar
 
 /** Below this width, in px, a strip stands on three lines. */
 const NARROW = '(max-width: 900px)';
+
+/** So many strips are drawn first, the others in a task after them. */
+const FIRST_DRAWN = 6;
 
 /**
  * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, boards in the
@@ -122,6 +126,9 @@ export class ShelfComponent implements OnDestroy {
   readonly example = exampleFill();
   private readonly narrow = signal(matches(NARROW));
   readonly rowHeight = computed(() => (this.narrow() ? 132 : 68));
+  /** The head of the place stands there first, then the empty list, while the first answer is awaited. */
+  readonly framed = inTurns(1, () => this.shelf.many() !== null);
+  private readonly turn = inTurns(1, () => this.framed() > 0 && this.shelf.answered());
   private lastChosen: string | null = null;
   private readonly menuFor = signal<ShelfRow | null>(null);
   readonly menuItems = computed(() => {
@@ -175,6 +182,11 @@ export class ShelfComponent implements OnDestroy {
   /** A line stays where it is on the page and shows another phrase: another answer builds nothing anew. */
   trackPlace(place: number): number {
     return place;
+  }
+
+  /** The phrase of a line, as soon as it is its turn; null while it is awaited. */
+  drawnRow(line: Line, at: number): ShelfRow | null {
+    return at < FIRST_DRAWN || this.turn() > 0 ? this.shelf.row(line) : null;
   }
 
   titleOf(family: Family): string {

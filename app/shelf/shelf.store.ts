@@ -12,6 +12,9 @@ const FIRST = 24;
 /** How long a question is still before its answer is drawn, in milliseconds. */
 const DRAW_AFTER = 90;
 
+/** So many are drawn in one go. */
+const DRAWN_AT_ONCE = 5;
+
 /** A line of the list: the place of a phrase in the index, or the head of a family as one less than nought. */
 export type Line = number;
 
@@ -148,10 +151,9 @@ export class ShelfStore {
     const rows = wanted.flatMap((l) => this.row(l) ?? []);
     const undrawn = rows.filter((r) => known.get(r.id)?.key !== r.key).map((r) => r.id);
     if (undrawn.length === 0) return;
-    // The first few at once: what is seen first is drawn first.
-    for (const some of [undrawn.slice(0, 8), undrawn.slice(8)]) {
-      if (some.length === 0) continue;
-      const drawn = await this.index.patternsOf(some);
+    // A few at a time, from the top: a key or a press comes in between.
+    for (let i = 0; i < undrawn.length && !this.isOver(asked); i += DRAWN_AT_ONCE) {
+      const drawn = await this.index.patternsOf(undrawn.slice(i, i + DRAWN_AT_ONCE));
       if (this.ended) return;
       this.patterns.update((all) => {
         const next = new Map([...all].slice(-200));

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal, type Signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  output,
+  signal,
+  viewChild,
+  type ElementRef,
+  type Signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { loopTicks, type Pattern } from '@core/pattern';
@@ -8,6 +18,7 @@ import { Tooltip } from 'primeng/tooltip';
 import { today } from '../data/clock';
 import type { ShelfRow } from '../data/index/entry';
 import { FEW, restsOfReady } from '../data/believed-words';
+import { followWidthOf } from '../ui/follow-size';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
 /** From so many days on the time since the last drill is said in months. */
@@ -36,6 +47,7 @@ const MONTHS_FROM = 60;
       </span>
     </a>
     <a
+      #drawing
       class="drawing"
       draggable="false"
       [class.goes-on]="goesOn()"
@@ -48,6 +60,7 @@ const MONTHS_FROM = 60;
         <ls-ribbon
           [pattern]="p"
           size="strip"
+          [width]="room()"
           [stripTicks]="scale()"
           [position]="position()"
           [loop]="heard() ? loop() : 0"
@@ -109,6 +122,12 @@ export class StripComponent {
   readonly choose = output<boolean>();
   /** What else can be done with it is asked for; the shelf has the one menu for all strips. */
   readonly more = output<Event>();
+  private readonly drawing = viewChild.required<ElementRef<HTMLElement>>('drawing');
+  /**
+   * The room for the drawing, in px. It is known before there is something to draw: a ribbon that measured its own
+   * would have the whole list laid out anew for each.
+   */
+  readonly room = followWidthOf(this.drawing);
   readonly loop = computed(() => {
     const pattern = this.pattern();
     return pattern ? loopTicks(pattern) : 0;

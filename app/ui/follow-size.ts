@@ -1,4 +1,14 @@
-import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core';
+import {
+  afterNextRender,
+  computed,
+  DestroyRef,
+  inject,
+  Injector,
+  runInInjectionContext,
+  signal,
+  type ElementRef,
+  type Signal,
+} from '@angular/core';
 
 /**
  * The width of an element in px, followed as it changes. It is measured when it is first asked for: what is drawn for a
@@ -6,7 +16,24 @@ import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core
  */
 export function followWidth(element: HTMLElement): Signal<number> {
   const side = follow(element, null, ({ width }) => width);
-  return computed(() => side() ?? (element.clientWidth || 640));
+  return computed(() => side() ?? widthNow(element));
+}
+
+/** The same of a part of the view that is still to be made. */
+export function followWidthOf(part: Signal<ElementRef<HTMLElement>>): Signal<number> {
+  const injector = inject(Injector);
+  const followed = signal<Signal<number | null> | null>(null);
+  afterNextRender({
+    read: () => {
+      const side = runInInjectionContext(injector, () => follow(part().nativeElement, null, ({ width }) => width));
+      followed.set(side);
+    },
+  });
+  return computed(() => followed()?.() ?? widthNow(part().nativeElement));
+}
+
+function widthNow(element: HTMLElement): number {
+  return element.clientWidth || 640;
 }
 
 /**

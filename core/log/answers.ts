@@ -36,7 +36,10 @@ export function gettingThere(
     case undefined:
       return head + wanted;
     case 'ready':
-      return `The goal of ${goal} is ready.${wanted}`;
+      // What was never played clean is believed, not known.
+      return best >= goal
+        ? `The goal of ${goal} is ready.${wanted}`
+        : `The goal of ${goal} should be ready, though ${best} is the fastest clean so far.${wanted}`;
     case 'unknown':
       return `${head} When it will be ready cannot be said yet: ${count(projection.days, 'day')} of tries, four are needed.${wanted}`;
     case 'resting':

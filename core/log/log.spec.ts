@@ -283,7 +283,11 @@ describe('am I getting there, what do I avoid', () => {
     expect(gettingThere({ ...of, projection: { kind: 'unknown', days: 2 } }, TODAY)).toContain(
       'cannot be said yet: 2 days',
     );
-    expect(gettingThere({ ...of, projection: { kind: 'ready' } }, TODAY)).toBe('The goal of 104 is ready.');
+    expect(gettingThere({ ...of, best: 104, projection: { kind: 'ready' } }, TODAY)).toBe('The goal of 104 is ready.');
+    // Never played clean so fast: it is believed, and said so.
+    expect(gettingThere({ ...of, projection: { kind: 'ready' } }, TODAY)).toBe(
+      'The goal of 104 should be ready, though 95 is the fastest clean so far.',
+    );
     expect(gettingThere({ ...of, projection: { kind: 'resting', since: TODAY - 40 } }, TODAY)).toBe(
       '95 clean, 88 ready, 104 wanted. Last played on 18 Oct: there is no pace to go by.',
     );
