@@ -79,6 +79,26 @@ describe('the Shelf', () => {
     await until(() => names().length === 5);
   });
 
+  it('says what nothing answers only of what was answered, not of what is asked meanwhile', async () => {
+    const { m, ask, names } = await filled();
+    await ask('zebra');
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('No phrase answers “zebra”');
+    const asked = m.fill.bind(m, 'Ask the shelf');
+    asked('oar');
+    expect(m.text()).not.toContain('No phrase answers “oar”');
+    await until(() => names().includes('Broken oar'));
+    // A board that is asked for is not said to be empty either.
+    await ask('zebra');
+    const board = await m.component.acts.newBoard('Tonight', null, ['oar']);
+    await until(() => TestBed.inject(BoardsRepo).all()?.length === 1);
+    m.component.shelf.words.set('');
+    m.component.shelf.boardId.set(board);
+    m.fixture.detectChanges();
+    expect(m.text()).not.toContain('Nothing on “Tonight”');
+    await until(() => names().join() === 'Broken oar');
+  });
+
   it('says of a strip what matters in one line, and sorts by it', async () => {
     const { m, row, names } = await filled();
     const strip = mount(StripComponent, { row: row('oar'), pattern: null, scale: 20160 });

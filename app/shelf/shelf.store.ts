@@ -1,6 +1,7 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { Pattern } from '@core/pattern';
+import type { Board } from '@core/shelf';
 import { BoardsRepo } from '../data/boards.repo';
 import type { ShelfAnswer, ShelfRow, ShelfSort } from '../data/index/entry';
 import { PhrasesRepo } from '../data/phrases.repo';
@@ -34,6 +35,12 @@ export class ShelfStore {
   readonly many = toSignal(inject(PhrasesRepo).many$, { initialValue: null });
   private readonly answerState = signal<ShelfAnswer | null>(null);
   readonly answer = this.answerState.asReadonly();
+  private readonly aboutState = signal<{ readonly words: string; readonly board: Board | null }>({
+    words: '',
+    board: null,
+  });
+  /** What the answer that is shown is about: what is asked may be ahead of it. */
+  readonly about = this.aboutState.asReadonly();
   private readonly rowsState = signal<ReadonlyMap<number, ShelfRow>>(new Map());
   private readonly patterns = signal<ReadonlyMap<string, { readonly key: string; readonly pattern: Pattern }>>(
     new Map(),
@@ -110,6 +117,7 @@ export class ShelfStore {
 
   private async ask(): Promise<void> {
     const asked = ++this.asked;
+    const about = { words: this.words(), board: this.board() };
     const answer = await this.index.ask(this.question()).catch((error: unknown) => {
       if (!this.ended) throw error;
       return null;
@@ -125,6 +133,7 @@ export class ShelfStore {
     });
     this.rowsState.set(first);
     this.answerState.set(answer);
+    this.aboutState.set(about);
     await this.fetch();
   }
 
