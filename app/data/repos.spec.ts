@@ -416,6 +416,35 @@ describe('the shelf as a file', () => {
     files.forget();
   });
 
+  it('more than goes into one chunk: every row of every chunk lands, or none where one of them fails', async () => {
+    const { db, files } = await shelf();
+    const n = 2300;
+    const ids = Array.from({ length: n }, (_, i) => `p${String(i).padStart(4, '0')}`);
+    const text = [
+      ...shelfLines({ phrases: ids.map((id) => phraseOf(id)), attempts: ids.map((id) => attemptOf(`t${id}`, id)) }),
+    ].join('');
+    const stands = async (): Promise<unknown> => [
+      (await db.phrases.toCollection().primaryKeys()).sort(),
+      (await db.tries.toArray()).flatMap((p) => p.tries.map((t) => t.id)).sort(),
+      (await db.tallies.toCollection().primaryKeys()).filter((id) => id.startsWith('p')).length,
+    ];
+    await files.read(fileOf(text));
+    // The last row of the second chunk of tries.
+    const { put } = IDBObjectStore.prototype;
+    jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(function (this: IDBObjectStore, ...args) {
+      if (this.name === 'tries' && (args[0] as { phrase: string }).phrase === ids[1999])
+        throw new DOMException('full', 'QuotaExceededError');
+      return put.apply(this, args);
+    });
+    await expect(files.take(ALL)).rejects.toThrow();
+    jest.restoreAllMocks();
+    expect(await stands()).toEqual([[], [], 0]);
+    await files.read(fileOf(text));
+    await files.take(ALL);
+    expect(await stands()).toEqual([ids, ids.map((id) => `t${id}`), n]);
+    files.forget();
+  });
+
   it('a shelf that would hold too many phrases is refused before anything is written', async () => {
     const { db, files } = await shelf();
     const read = await files.read(

@@ -2,6 +2,8 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  inject,
+  Injectable,
   input,
   output,
   signal,
@@ -18,11 +20,17 @@ import { Tooltip } from 'primeng/tooltip';
 import { today } from '../data/clock';
 import type { ShelfRow } from '../data/index/entry';
 import { FEW, restsOfReady } from '../data/believed-words';
-import { followWidthOf } from '../ui/follow-size';
+import { followSharedWidth } from '../ui/follow-size';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
 /** From so many days on the time since the last drill is said in months. */
 const MONTHS_FROM = 60;
+
+/** How wide the drawings of the strips are, in px; null until one was measured. */
+@Injectable({ providedIn: 'root' })
+export class StripRoom {
+  readonly width = signal<number | null>(null);
+}
 
 /** A phrase as it lies on the shelf: its name, its ribbon at true relative length, and how far it has come. */
 @Component({
@@ -124,10 +132,10 @@ export class StripComponent {
   readonly more = output<Event>();
   private readonly drawing = viewChild.required<ElementRef<HTMLElement>>('drawing');
   /**
-   * The room for the drawing, in px. It is known before there is something to draw: a ribbon that measured its own
-   * would have the whole list laid out anew for each.
+   * The room for the drawing, in px, the same in all strips. It is known before there is something to draw: a ribbon
+   * that measured its own would have the whole list laid out anew for each.
    */
-  readonly room = followWidthOf(this.drawing);
+  readonly room = followSharedWidth(this.drawing, inject(StripRoom).width);
   readonly loop = computed(() => {
     const pattern = this.pattern();
     return pattern ? loopTicks(pattern) : 0;

@@ -8,6 +8,7 @@ import {
   signal,
   type ElementRef,
   type Signal,
+  type WritableSignal,
 } from '@angular/core';
 
 /**
@@ -15,21 +16,23 @@ import {
  * guess would be drawn twice. Must be called in an injection context.
  */
 export function followWidth(element: HTMLElement): Signal<number> {
-  const side = follow(element, null, ({ width }) => width);
+  const side = follow(element, signal<number | null>(null), ({ width }) => width);
   return computed(() => side() ?? widthNow(element));
 }
 
-/** The same of a part of the view that is still to be made. */
-export function followWidthOf(part: Signal<ElementRef<HTMLElement>>): Signal<number> {
+/**
+ * The same of a part of the view that is still to be made, as wide as other such parts: what is known of one is known
+ * of all, and none has the page laid out to be measured.
+ */
+export function followSharedWidth(
+  part: Signal<ElementRef<HTMLElement>>,
+  shared: WritableSignal<number | null>,
+): Signal<number> {
   const injector = inject(Injector);
-  const followed = signal<Signal<number | null> | null>(null);
-  afterNextRender({
-    read: () => {
-      const side = runInInjectionContext(injector, () => follow(part().nativeElement, null, ({ width }) => width));
-      followed.set(side);
-    },
-  });
-  return computed(() => followed()?.() ?? widthNow(part().nativeElement));
+  const begin = (): void =>
+    void runInInjectionContext(injector, () => follow(part().nativeElement, shared, ({ width }) => width));
+  afterNextRender({ read: begin });
+  return computed(() => shared() ?? widthNow(part().nativeElement));
 }
 
 function widthNow(element: HTMLElement): number {
@@ -41,15 +44,14 @@ function widthNow(element: HTMLElement): number {
  * context.
  */
 export function followHeight(element: HTMLElement, first: number): Signal<number> {
-  return follow(element, element.clientHeight || first, ({ height }) => height);
+  return follow(element, signal(element.clientHeight || first), ({ height }) => height);
 }
 
 function follow<T extends number | null>(
   element: HTMLElement,
-  first: T,
+  side: WritableSignal<T | number>,
   sideOf: (size: DOMRectReadOnly) => number,
 ): Signal<T | number> {
-  const side = signal<T | number>(first);
   const observer = new ResizeObserver(([entry]) => {
     const now = entry ? sideOf(entry.contentRect) : 0;
     if (now > 0) side.set(Math.floor(now));

@@ -6,7 +6,7 @@ import { ALL_TRIES, countAnew, everyTryOf, pagesRange } from '../tries';
 import { ROWS, type Differences, type RowTable } from './shelf-rows';
 
 /** So many rows are put at once: after each the progress is told. */
-const CHUNK = 2000;
+const CHUNK = 1000;
 
 /** What one merge wrote, so that it can be taken back, and only that. */
 export interface MergeDone {
@@ -37,30 +37,49 @@ export async function writeMerge(
     const gone = rows[name].flatMap((r) => (r.now === undefined ? [r.key] : []));
     if (gone.length > 0) await table.bulkDelete(gone);
     const put = rows[name].flatMap((r) => (r.now === undefined ? [] : [r.now]));
-    for (let at = 0; at < put.length; at += CHUNK) {
-      const some = put.slice(at, at + CHUNK);
-      await table.bulkPut(some);
-      step(some.length);
-    }
+    await inChunks(put, (some) => table.bulkPut(some), step);
   }
   const phrases = [...byPhrase];
   const known = new Set((await db.tallies.toCollection().primaryKeys()).map(String));
-  for (let at = 0; at < phrases.length; at += CHUNK) {
-    const some = phrases.slice(at, at + CHUNK);
-    const fresh = some.filter(([phrase]) => !known.has(phrase));
-    for (const [, own] of fresh) own.sort((a, b) => a.at - b.at);
-    await Promise.all([
-      db.tries.bulkPut(fresh.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)])),
-      db.tallies.bulkPut(fresh.map(([phrase, own]) => ({ ...bestOf(own), id: phrase }))),
-    ]);
-    for (const [phrase, own] of some) if (known.has(phrase)) await addTries(db, phrase, own);
-    step(some.length);
+  const byKnown = group(phrases, ([phrase]) => known.has(phrase));
+  await inChunks(
+    byKnown.get(false) ?? [],
+    (some) => {
+      for (const [, own] of some) own.sort((a, b) => a.at - b.at);
+      return Promise.all([
+        db.tries.bulkPut(some.flatMap(([phrase, own]) => [...pagesOf(phrase, own, null)])),
+        db.tallies.bulkPut(some.map(([phrase, own]) => ({ ...bestOf(own), id: phrase }))),
+      ]);
+    },
+    step,
+  );
+  for (const [phrase, own] of byKnown.get(true) ?? []) {
+    await addTries(db, phrase, own);
+    step(1);
   }
   await countAllAnew(db);
   return {
     rows,
     tries: new Map(phrases.map(([phrase, own]) => [phrase, new Map(own.map((t) => [t.id, had.get(t.id) ?? null]))])),
   };
+}
+
+/** Writes rows in chunks. The next one is made ready while the browser writes the one before; no more wait at once. */
+async function inChunks<T>(
+  rows: readonly T[],
+  write: (some: readonly T[]) => PromiseLike<unknown>,
+  step: (n: number) => void,
+): Promise<void> {
+  let before: PromiseLike<unknown> = Promise.resolve();
+  for (let at = 0; at < rows.length; at += CHUNK) {
+    const some = rows.slice(at, at + CHUNK);
+    const [waited, now] = [before, write(some)];
+    before = now.then(() => step(some.length));
+    // Where the one before fails, this one does too, and nobody waits for it any more.
+    void before.then(undefined, () => undefined);
+    await waited;
+  }
+  await before;
 }
 
 /**
