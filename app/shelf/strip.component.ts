@@ -11,7 +11,6 @@ import {
   type ElementRef,
   type Signal,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { loopTicks, type Pattern } from '@core/pattern';
 import { dayWords } from '@core/plan';
@@ -21,6 +20,7 @@ import { today } from '../data/clock';
 import type { ShelfRow } from '../data/index/entry';
 import { FEW, restsOfReady } from '../data/believed-words';
 import { followSharedWidth } from '../ui/follow-size';
+import { addressPart, GoDirective } from '../ui/go.directive';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 
 /** From so many days on the time since the last drill is said in months. */
@@ -35,7 +35,7 @@ export class StripRoom {
 /** A phrase as it lies on the shelf: its name, its ribbon at true relative length, and how far it has come. */
 @Component({
   selector: 'ls-strip',
-  imports: [RibbonComponent, RouterLink, Tooltip],
+  imports: [GoDirective, RibbonComponent, Tooltip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <input
@@ -45,7 +45,7 @@ export class StripRoom {
       [attr.aria-label]="'Choose ' + row().name.slice(0, 80)"
       (click)="choose.emit($event.shiftKey)"
     />
-    <a class="name" draggable="false" [routerLink]="['/bench', row().id]" [queryParams]="{ kept: 1 }">
+    <a class="name" draggable="false" [lsGo]="bench()">
       <span class="cut title">{{ row().name }}</span>
       <span class="quiet cut"
         >{{ row().facts ?? ' ' }}
@@ -59,8 +59,7 @@ export class StripRoom {
       class="drawing"
       draggable="false"
       [class.goes-on]="goesOn()"
-      [routerLink]="['/bench', row().id]"
-      [queryParams]="{ kept: 1 }"
+      [lsGo]="bench()"
       tabindex="-1"
       aria-hidden="true"
     >
@@ -98,12 +97,7 @@ export class StripRoom {
       >
         <i [class]="heard() ? 'pi pi-stop' : 'pi pi-play'" aria-hidden="true"></i>
       </button>
-      <a
-        class="btn small drill"
-        [routerLink]="['/drill', row().id]"
-        [attr.aria-label]="'Drill ' + row().name.slice(0, 80)"
-        >Drill</a
-      >
+      <a class="btn small drill" [lsGo]="drill()" [attr.aria-label]="'Drill ' + row().name.slice(0, 80)">Drill</a>
       <button
         type="button"
         class="btn small plain"
@@ -130,6 +124,8 @@ export class StripComponent {
   readonly choose = output<boolean>();
   /** What else can be done with it is asked for; the shelf has the one menu for all strips. */
   readonly more = output<Event>();
+  readonly bench = computed(() => `/bench/${addressPart(this.row().id)}?kept=1`);
+  readonly drill = computed(() => `/drill/${addressPart(this.row().id)}`);
   private readonly drawing = viewChild.required<ElementRef<HTMLElement>>('drawing');
   /**
    * The room for the drawing, in px, the same in all strips. It is known before there is something to draw: a ribbon
