@@ -9,8 +9,8 @@ export function addressPart(text: string): string {
 
 /**
  * A link within the application to an address that is written out. For long lists: the router's own link puts its
- * address together part by part for every line that shows something else, a fifth of the work of a key in the box of
- * the shelf. Pressed with a key held, or with another button, it is the browser's.
+ * address together part by part for every line that shows something else, a fifth of what a key in the box of the
+ * shelf has drawn anew. Pressed with a key held, or with another button, it is the browser's.
  */
 @Directive({ selector: 'a[lsGo]', host: { '[attr.href]': 'href()', '(click)': 'go($event)' } })
 export class GoDirective {
