@@ -35,6 +35,11 @@ function learn(learner: Learner, random: () => number): void {
   learner.able = Math.min(learner.top, learner.able * (1 + gain * (0.4 + random()) - setback));
 }
 
+/** The id of the next try of a sitting: sittings of the demo have ids of their own, and nobody goes on with one twice. */
+function nextId(drill: DrillState): string {
+  return `${drill.id}-${drill.attempts.length + 1}`;
+}
+
 /**
  * One sitting with one phrase, played through the real drill: tries until the goal, the same rung failed too often, or
  * enough.
@@ -60,8 +65,8 @@ function session(
     drill = drillStep(drill, { kind: 'counted-in', at: (at += 3000) });
     const clean = random() < chance(learner, drillTempo(drill));
     const played = clean ? LOOPS : 1 + Math.floor(random() * LOOPS);
-    for (let i = 0; i < played; i++) drill = drillStep(drill, { kind: 'loop', at: (at += loop) });
-    drill = drillStep(drill, { kind: clean ? 'clean' : 'messy', at: (at += 1200) });
+    for (let i = 0; i < played; i++) drill = drillStep(drill, { kind: 'loop', id: nextId(drill), at: (at += loop) });
+    drill = drillStep(drill, { kind: clean ? 'clean' : 'messy', id: nextId(drill), at: (at += 1200) });
   }
   const clean = drill.attempts.filter((a) => a.verdict === 'clean');
   learner.lastClean = clean.at(-1)?.bpm ?? learner.lastClean;

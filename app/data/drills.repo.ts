@@ -5,7 +5,7 @@ import { SHELF_LIMITS } from '@core/shelf';
 import { now } from './clock';
 import { Database } from './database';
 import { HealthService } from './health.service';
-import { lastTries, logTries, thinned, triesByParts } from './tries';
+import { asLogged, lastTries, logTries, thinned, triesByParts } from './tries';
 
 /** The most drills under way that are listed, and how many of the newest are looked at for them. */
 const MOST_LISTED = 60;
@@ -16,6 +16,8 @@ const MOST_LOOKED_AT = 300;
 export class DrillsRepo {
   private readonly database = inject(Database);
   private readonly health = inject(HealthService);
+  /** Tries that ended and that the log does not hold yet, by their drills: what could not be written is owed. */
+  private readonly owed = new Map<string, readonly Attempt[]>();
 
   /** Every try of a phrase, oldest first; null until they are read. */
   triesOf$(phrase: string): Observable<readonly Attempt[] | null> {
@@ -64,21 +66,48 @@ export class DrillsRepo {
   }
 
   /**
-   * Keeps a drill and its finished tries together. The ids of tries come from the drill, so keeping the same state
-   * twice logs nothing twice. Of a drill that is over only that is kept, so that no other device brings it back.
+   * Keeps a drill, and logs the try that just ended, in one transaction. Only that try is added: what the log, or
+   * another tab, says of those before stands. Of a drill that is over only that is kept, so that no other device brings
+   * it back.
    */
-  async keep(drill: DrillState): Promise<boolean> {
+  async keep(drill: DrillState, ended?: Attempt): Promise<boolean> {
     const { db } = this.database;
+    if (ended) this.owed.set(drill.id, [...(this.owed.get(drill.id) ?? []), ended]);
     const thin: { told: Awaited<ReturnType<typeof thinned>> } = { told: null };
+    let logged: readonly Attempt[] = [];
     const well = await this.database.write(async () => {
-      const old = await db.drills.where('phrase').equals(drill.phrase).primaryKeys();
-      await db.drills.bulkDelete(old.filter((id) => id !== drill.id));
-      await db.drills.put({ ...(drill.phase === 'done' ? over(drill) : drill), at: now() });
-      const fresh = await logTries(db, drill.phrase, drill.attempts);
-      thin.told = fresh > 0 ? await thinned(db) : null;
+      logged = this.owed.get(drill.id) ?? [];
+      const found = await db.drills.where('phrase').equals(drill.phrase).toArray();
+      await db.drills.bulkDelete(found.flatMap((d) => (d.id === drill.id ? [] : d.id)));
+      const standing = found.find((d) => d.id === drill.id)?.attempts ?? [];
+      const fresh = withoutThose(logged, standing);
+      // What does not stand there was taken out of the log, or another device's drill took the place of this one.
+      const away = withoutThose(drill.attempts, [...standing, ...fresh]);
+      const back = away.length === 0 ? [] : await asLogged(db, drill.phrase, away);
+      const attempts = [...standing, ...back, ...withoutThose(fresh, back)].sort((a, b) => a.at - b.at);
+      await db.drills.put({ ...(drill.phase === 'done' ? over(drill) : { ...drill, attempts }), at: now() });
+      thin.told = (await logTries(db, drill.phrase, logged)) > 0 ? await thinned(db) : null;
     }, `drill ${drill.id}`);
+    if (well) this.paid(drill.id, logged);
     if (well && thin.told) this.health.tell(thinWords(thin.told));
     return well;
+  }
+
+  private paid(id: string, logged: readonly Attempt[]): void {
+    const left = withoutThose(this.owed.get(id) ?? [], logged);
+    if (left.length > 0) this.owed.set(id, left);
+    else this.owed.delete(id);
+  }
+
+  /** Tries of a phrase as the log has them by now; those that were taken out of it are missing. */
+  asLogged(phrase: string, tries: readonly Attempt[]): Promise<readonly Attempt[]> {
+    return this.database.read(tries, () => asLogged(this.database.db, phrase, tries));
+  }
+
+  private paid(id: string, logged: readonly Attempt[]): void {
+    const left = (this.owed.get(id) ?? []).filter((t) => !logged.includes(t));
+    if (left.length > 0) this.owed.set(id, left);
+    else this.owed.delete(id);
   }
 
   forget(phrase: string): Promise<boolean> {
@@ -88,6 +117,11 @@ export class DrillsRepo {
       await db.drills.bulkPut(found.map((d) => ({ ...over(d), at: now() })));
     });
   }
+}
+
+function withoutThose(tries: readonly Attempt[], others: readonly Attempt[]): readonly Attempt[] {
+  const ids = new Set(others.map((t) => t.id));
+  return tries.filter((t) => !ids.has(t.id));
 }
 
 function over(drill: DrillState): DrillState {

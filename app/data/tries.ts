@@ -1,5 +1,4 @@
 import Dexie, { type Collection } from 'dexie';
-import { stableJson } from '@core/base';
 import { bestOf, NO_BEST, pagesOf, withTry, type Attempt, type TriesPage } from '@core/drill';
 import { SHELF_LIMITS } from '@core/shelf';
 import { now } from './clock';
@@ -51,31 +50,28 @@ export async function lastTries(db: ShelfDb, phrase: string): Promise<readonly A
 }
 
 /**
- * Logs tries of one phrase inside a transaction. Those that are logged already are left as they are, except for the
- * newest, which may have been measured since. Resolves to how many were new.
+ * Logs new tries of one phrase inside a transaction. What is logged is never written over: a try that stands on the
+ * newest page is left as it stands there. Resolves to how many were new.
  */
 export async function logTries(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<number> {
-  const newest = tries.at(-1);
-  if (!newest) return 0;
+  if (tries.length === 0) return 0;
   const newestPage = (await pagesRange(db, phrase).primaryKeys()).at(-1);
   const last = (newestPage && (await db.tries.get(newestPage))) ?? null;
   const known = new Set(last?.tries.map((t) => t.id));
-  // They come in the order in which they are logged: what stands before one that is known is known too. Where none is,
-  // they may all lie in pages before.
-  const newestKnown = tries.findLastIndex((t) => known.has(t.id));
-  if (last && newestKnown < 0) for (const t of await everyTryOf(db, phrase)) known.add(t.id);
-  const fresh = tries.slice(newestKnown + 1).filter((t) => !known.has(t.id));
-  const old = last?.tries.find((t) => t.id === newest.id);
-  if (last && old && stableJson(old) !== stableJson(newest)) {
-    await db.tries.put({ ...last, tries: last.tries.map((t) => (t.id === newest.id ? newest : t)) });
-    await countAnew(db, phrase);
-  }
+  const fresh = tries.filter((t) => !known.has(t.id));
   if (fresh.length === 0) return 0;
   await db.tries.bulkPut([...pagesOf(phrase, fresh, last)]);
   const tally = (await db.tallies.get(phrase)) ?? NO_BEST;
   await db.tallies.put({ ...fresh.reduce(withTry, tally), id: phrase });
   await countAll(db, fresh.length);
   return fresh.length;
+}
+
+/** Tries as the log has them by now: corrected, and without those that were taken out of it. */
+export async function asLogged(db: ShelfDb, phrase: string, tries: readonly Attempt[]): Promise<Attempt[]> {
+  if (tries.length === 0) return [];
+  const logged = new Map((await everyTryOf(db, phrase)).map((t) => [t.id, t]));
+  return tries.map((t) => logged.get(t.id) ?? t).filter((t) => !t.off);
 }
 
 /**

@@ -2,11 +2,13 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { eventsIn, type Program } from '@core/playback';
 import type { Clip } from '@core/listen';
+import { EMPTY_SHELF, merged } from '@core/shelf';
 import { BackingService } from '../audio/backing.service';
 import { Transport } from '../audio/transport.service';
 import { ClipsRepo } from '../data/clips.repo';
 import { Database } from '../data/database';
 import { DrillsRepo } from '../data/drills.repo';
+import { LogEdits } from '../data/log-edits.repo';
 import { LatencyRepo } from '../data/latency.repo';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { attemptOf, phraseOf, until } from '../testing/fixtures';
@@ -19,7 +21,8 @@ import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
 import { TryJudge } from './try.judge';
-import { clearShelf, log, logged } from '../testing/shelf';
+import { triesOf } from '../data/tries';
+import { clearShelf, log, logged, untilAsked } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
 
 async function room() {
@@ -143,6 +146,68 @@ describe('the practice room', () => {
     await store.open('a');
     expect(store.drill()).toMatchObject({ rung: 1, phase: 'ready', loops: 0 });
     expect(store.drill()?.attempts).toHaveLength(1);
+  });
+
+  it('a try that is taken out or corrected in the Log while the room waits: going on brings nothing back', async () => {
+    const { db, transport, store } = await room();
+    const edits = TestBed.inject(LogEdits);
+    const messy = (at: number): void => {
+      store.happen({ kind: 'start', at });
+      transport.began$.next();
+      store.happen({ kind: 'messy', at });
+    };
+    await store.open('a');
+    store.begin(PLAN);
+    [10, 20, 30].forEach(messy);
+    await untilAsked(async () => (await logged(db, 'a')) === 3);
+    const [first, second, third] = await triesOf(db, 'a');
+    const back = await edits.remove('a', first!.id);
+    await edits.change('a', third!.id, { verdict: 'clean', note: 'it was fine' });
+    await until(() => store.drill()?.attempts.length === 2);
+    expect(store.drill()?.attempts.map((t) => t.verdict)).toEqual(['messy', 'clean']);
+    messy(40);
+    await untilAsked(async () => (await logged(db, 'a')) === 3);
+    const stands = await triesOf(db, 'a');
+    expect(stands.map((t) => [t.at, t.verdict, t.note])).toEqual([
+      [20, 'messy', undefined],
+      [30, 'clean', 'it was fine'],
+      [40, 'messy', undefined],
+    ]);
+    // Put back, and gone on with: nothing of it was written over.
+    await back!();
+    messy(50);
+    await untilAsked(async () => (await logged(db, 'a')) === 5);
+    const ids = (await triesOf(db, 'a')).map((t) => t.id);
+    expect(new Set(ids).size).toBe(5);
+    expect(ids.slice(0, 3)).toEqual([first!.id, second!.id, third!.id]);
+  });
+
+  it('one drill that goes on on two devices: every try of both is there when they are merged', async () => {
+    const { db, transport, store } = await room();
+    const messy = async (n: number): Promise<void> => {
+      const before = await logged(db, 'a');
+      store.happen({ kind: 'start', at: n });
+      transport.began$.next();
+      store.happen({ kind: 'messy', at: n });
+      await untilAsked(async () => (await logged(db, 'a')) === before + 1);
+    };
+    await store.open('a');
+    store.begin(PLAN);
+    await messy(1);
+    await messy(2);
+    const [tries, drills] = [await triesOf(db, 'a'), await db.drills.toArray()];
+    await messy(3);
+    await messy(4);
+    await messy(5);
+    const here = await triesOf(db, 'a');
+    await Promise.all([db.tries.clear(), db.tallies.clear(), db.drills.clear()]);
+    await log(db, ...tries);
+    await db.drills.bulkPut(drills);
+    await store.open('a');
+    for (const n of [6, 7, 8]) await messy(n);
+    const there = await triesOf(db, 'a');
+    const both = merged({ ...EMPTY_SHELF, attempts: here }, { ...EMPTY_SHELF, attempts: there });
+    expect(both.attempts.map((t) => t.at).sort()).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
   });
 
   it('a new ladder forgets the drill and keeps the log', async () => {

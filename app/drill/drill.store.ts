@@ -21,6 +21,7 @@ import {
   type NewStage,
   type Stage,
 } from '@core/drill';
+import { stableJson } from '@core/base';
 import { rendition, requestOf, type Rendition, type RenditionRecord } from '@core/rendition';
 import type { Dynamic, PlayRequest } from '@core/playback';
 import { BackingService } from '../audio/backing.service';
@@ -41,6 +42,8 @@ import { TryJudge } from './try.judge';
 export const COUNT_IN_BARS = 1;
 /** Time in which the last hits of a loop still arrive, in milliseconds. */
 const LATE_HITS = 140;
+/** What happens in the room: the id that a try gets which ends with it is made here. */
+type Happening = DrillEvent extends infer E ? (E extends DrillEvent ? Omit<E, 'id'> : never) : never;
 /** By this name the room's sound is known among what sounds. */
 const ROOM = 'room';
 
@@ -166,12 +169,30 @@ export class DrillStore {
     );
   }
 
-  /** What is kept of the drill, whoever kept it: a ladder that another tab moved is noticed. */
+  /**
+   * What is kept of the drill, whoever kept it: a ladder that another tab moved is noticed, and so are tries that were
+   * corrected or taken out of the log.
+   */
   private seen(stands: DrillState | null): void {
     const own = this.state();
     if (!stands || !own) return;
-    const ahead = stands.attempts.some((a) => !own.attempts.some((b) => b.id === a.id));
-    if (stands.id !== own.id || ahead) this.otherState.set(true);
+    const ids = new Set(own.attempts.map((t) => t.id));
+    if (stands.id !== own.id || stands.attempts.some((t) => !ids.has(t.id))) this.otherState.set(true);
+    const kept = new Map(stands.attempts.map((t) => [t.id, stableJson(t)]));
+    if (own.attempts.some((t) => kept.get(t.id) !== stableJson(t))) void this.followLog(own);
+  }
+
+  /** The tries of the drill as the log has them by now: the stairs never show what was taken out of it. */
+  private async followLog({ phrase, attempts }: DrillState): Promise<void> {
+    const asked = new Set(attempts.map((t) => t.id));
+    const logged = new Map((await this.drills.asLogged(phrase, attempts)).map((t) => [t.id, t]));
+    this.state.update(
+      (own) =>
+        own && {
+          ...own,
+          attempts: own.attempts.flatMap((t) => logged.get(t.id) ?? (asked.has(t.id) ? [] : [t])),
+        },
+    );
   }
 
   /** The drill as another tab has moved it, to go on with here. */
@@ -204,11 +225,11 @@ export class DrillStore {
    * One event of the drill: the next state is kept, and the sound follows its phase. A try that ends with it is
    * measured from a turn on.
    */
-  happen(event: DrillEvent, from = 0): void {
+  happen(event: Happening, from = 0): void {
     const before = this.state();
     const meant = this.record();
     if (!before) return;
-    const next = drillStep(before, event);
+    const next = drillStep(before, Object.assign({ id: freshUuid() }, event));
     if (next === before) return;
     this.state.set(next);
     // Of free play the time alone is remembered.
@@ -216,9 +237,9 @@ export class DrillStore {
       void this.todays.addFree((now() - before.tryBegan) / 1000);
     this.slowState.set(false);
     if (isRunning(next.phase)) this.sleptState.set(false);
-    // Loops alone are not worth a write: a resumed drill begins its try again anyway.
-    if (event.kind !== 'loop' || next.attempts !== before.attempts) void this.drills.keep(next);
     const ended = next.attempts.length > before.attempts.length ? next.attempts.at(-1) : undefined;
+    // Loops alone are not worth a write: a resumed drill begins its try again anyway.
+    if (event.kind !== 'loop' || ended) void this.drills.keep(next, ended);
     if (ended && meant) this.tries.end(ended, meant, from, event.kind === 'loop');
     if (next.phase === 'count-in') this.sound();
     else if (!isRunning(next.phase)) this.player.stop();
@@ -239,13 +260,12 @@ export class DrillStore {
       (struck === undefined ? null : tickInPhrase(this.stage(), whole, struck)) ??
       this.subject.ceiling()?.pair?.at ??
       0;
-    const id = `t${this.state()?.attempts.length ?? 0}`;
-    this.happen({ kind: 'isolate', stage: tightStage(whole, at, id) });
+    this.happen({ kind: 'isolate', stage: tightStage(whole, at, `t${freshUuid()}`) });
   }
 
   /** A part that was asked for is taken out; the drill goes on after it. */
   takeOut(stage: NewStage): void {
-    this.happen({ kind: 'isolate', stage: { ...stage, id: `a${this.state()?.attempts.length ?? 0}` } });
+    this.happen({ kind: 'isolate', stage: { ...stage, id: `a${freshUuid()}` } });
   }
 
   /** A new ladder for the same phrase; the log keeps what was played. */
@@ -313,11 +333,11 @@ export class DrillStore {
     const at = now();
     if (!this.recorder.listening()) this.happen({ kind: 'loop', at, need: this.need() });
     else {
-      const attempts = this.state()?.attempts.length;
+      const began = this.state()?.tryBegan;
       // The last hits of a loop come in a moment later than the loop is over.
       setTimeout(() => {
         const drill = this.state();
-        if (!drill || drill.attempts.length !== attempts) return;
+        if (!drill || drill.tryBegan !== began) return;
         const need = this.need();
         const clean = this.tries.turn(n);
         const row = clean === null ? 0 : rowAfter(drill, clean);

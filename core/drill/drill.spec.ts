@@ -13,14 +13,12 @@ import {
   type DrillEvent,
   type DrillState,
 } from '.';
+import { happening } from '../testing/drilling';
 
 const plan = { start: 60, goal: 84, step: 10, loops: 2 };
 type Simple = Exclude<DrillEvent['kind'], 'isolate' | 'stage' | 'stay' | 'down'>;
 const play = (state: DrillState, ...kinds: Simple[]): DrillState =>
-  kinds.reduce(
-    (s, kind, i) => drillStep(s, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: 1000 * (i + 1) }),
-    state,
-  );
+  kinds.reduce((s, kind, i) => drillStep(s, happening(kind, 1000 * (i + 1))), state);
 const fresh = newDrill('d', 'p', plan);
 const cleanRung = ['counted-in', 'loop', 'loop', 'clean'] as const;
 const messyTry = ['counted-in', 'loop', 'messy'] as const;
@@ -132,7 +130,7 @@ describe('the drill', () => {
       fc.property(anyEvents, (kinds) => {
         let state = fresh;
         for (const [i, kind] of kinds.entries()) {
-          const next = drillStep(state, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: i });
+          const next = drillStep(state, happening(kind, i));
           expect(next.rungs).toContain(drillTempo(next));
           if (next.rung > state.rung) {
             expect(next.rung).toBe(state.rung + 1);
@@ -144,6 +142,8 @@ describe('the drill', () => {
           expect([back.rung, back.attempts]).toEqual([next.rung, next.attempts]);
           state = next;
         }
+        // A try has the name that came with what ended it, and no two of a drill have one.
+        expect(state.attempts.map((a) => a.id)).toEqual(state.attempts.map((a) => `try-${a.at}`));
         expect(new Set(state.attempts.map((a) => a.id)).size).toBe(state.attempts.length);
         expect(play(fresh, ...kinds).rung).toBe(state.rung);
       }),
@@ -172,7 +172,7 @@ describe('a drill with passes', () => {
       fc.property(anyEvents, (events) => {
         let state = newDrill('d', 'p', { ...plan, passes: true });
         for (const [i, kind] of events.entries()) {
-          const next = drillStep(state, kind === 'pause' || kind === 'stop' ? { kind } : { kind, at: i });
+          const next = drillStep(state, happening(kind, i));
           if (next.rung > state.rung) {
             const clean = next.attempts.filter((a) => a.verdict === 'clean').slice(-3);
             expect(clean.map((a) => [a.dynamic, a.bpm])).toEqual(

@@ -1,3 +1,4 @@
+import { happening } from '../testing/drilling';
 import { GRID, meter, parseMeter, barTicks } from '../time';
 import { parseStrokeText } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
@@ -37,7 +38,7 @@ describe('free play', () => {
   const run = (
     state: DrillState,
     ...kinds: ('start' | 'counted-in' | 'loop' | 'clean' | 'messy' | 'pause')[]
-  ): DrillState => kinds.reduce((s, kind, i) => drillStep(s, { kind, at: 1000 * (i + 1) }), state);
+  ): DrillState => kinds.reduce((s, kind, i) => drillStep(s, happening(kind, 1000 * (i + 1))), state);
   it('goes on until the player has enough, at one tempo, and nothing of it is logged', () => {
     const two = newDrill('d', 'p', { ...plan, stages: [free, { ...simpleStage('whole'), id: 'w' }] });
     expect(two.rungs).toEqual([80]);

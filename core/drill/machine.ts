@@ -9,14 +9,23 @@ export interface Told {
   readonly dynamic?: 'soft' | 'medium' | 'loud';
 }
 
-/** What can happen in a drill. Times are arguments: the machine has no clock. */
+/**
+ * What can happen in a drill. Times are arguments: the machine has no clock. What may end a try brings the id that the
+ * try gets then, one that no other try has or had: two tabs, or two devices, go on with the same drill.
+ */
 export type DrillEvent =
   | { readonly kind: 'start'; readonly at: number }
   | { readonly kind: 'counted-in'; readonly at: number }
   /** A loop was over; `clean` when it was measured, and `need` where the rung is held by bars or minutes. */
-  | ({ readonly kind: 'loop'; readonly at: number; readonly clean?: boolean; readonly need?: number } & Told)
-  | ({ readonly kind: 'clean'; readonly at: number } & Told)
-  | ({ readonly kind: 'messy'; readonly at: number } & Told)
+  | ({
+      readonly kind: 'loop';
+      readonly id: string;
+      readonly at: number;
+      readonly clean?: boolean;
+      readonly need?: number;
+    } & Told)
+  | ({ readonly kind: 'clean'; readonly id: string; readonly at: number } & Told)
+  | ({ readonly kind: 'messy'; readonly id: string; readonly at: number } & Told)
   /** The rung is kept, or no longer kept, although it passes. */
   | { readonly kind: 'stay' }
   /** One rung down. */
@@ -135,10 +144,10 @@ export function drillStep(state: DrillState, event: DrillEvent): DrillState {
     case 'clean':
       if (isFree(state)) return isRunning(state.phase) ? onward(state) : state;
       if (state.phase === 'playing') return { ...state, early: true };
-      return state.phase === 'judging' ? passed(state, event.at, event) : state;
+      return state.phase === 'judging' ? passed(state, event) : state;
     case 'messy':
       if (isFree(state)) return state;
-      return state.phase === 'playing' || state.phase === 'judging' ? failed(state, event.at, event) : state;
+      return state.phase === 'playing' || state.phase === 'judging' ? failed(state, event) : state;
     case 'stay':
       return state.phase === 'done' ? state : { ...state, stays: !(state.stays ?? false) };
     case 'down':
@@ -208,17 +217,17 @@ function looped(state: DrillState, event: Extract<DrillEvent, { kind: 'loop' }>)
     const run = rowAfter(state, event.clean);
     const off = event.clean ? 0 : (state.off ?? 0) + 1;
     const heard = { ...next, run, off };
-    if (run >= need) return passed(heard, event.at, event);
+    if (run >= need) return passed(heard, event);
     // As many loops off as would have passed it say enough: nobody should play on without being told.
-    if (off >= Math.max(SLIPS, need) || next.loops >= need * PATIENCE) return failed(heard, event.at, event);
+    if (off >= Math.max(SLIPS, need) || next.loops >= need * PATIENCE) return failed(heard, event);
     return heard;
   }
   if (next.loops < need) return next;
-  return next.early ? passed(next, event.at, event) : { ...next, phase: 'judging' };
+  return next.early ? passed(next, event) : { ...next, phase: 'judging' };
 }
 
-function passed(state: DrillState, at: number, told: Told): DrillState {
-  const done = { ...withAttempt(state, 'clean', at, told), messy: 0 };
+function passed(state: DrillState, end: End): DrillState {
+  const done = { ...withAttempt(state, 'clean', end), messy: 0 };
   if (state.stays) return begin(done, 'count-in');
   const pass = state.pass ?? 0;
   if (state.plan.passes && pass < PASSES.length - 1) return { ...begin(done, 'count-in'), pass: pass + 1 };
@@ -239,8 +248,8 @@ function withStageOver(state: DrillState): DrillState {
   return stage ? { ...state, over: [...new Set([...stagesOver(state), stage.id])] } : state;
 }
 
-function failed(state: DrillState, at: number, told: Told): DrillState {
-  const after = begin(withAttempt(state, 'messy', at, told), 'count-in');
+function failed(state: DrillState, end: End): DrillState {
+  const after = begin(withAttempt(state, 'messy', end), 'count-in');
   const messy = state.messy + 1;
   if (messy < MESSY_BEFORE_DOWN) return { ...after, messy };
   return fromTheFirst({ ...after, messy: 0, rung: Math.max(0, state.rung - 1) });
@@ -286,11 +295,14 @@ function isolated(state: DrillState, stage: Stage): DrillState {
   });
 }
 
-function withAttempt(state: DrillState, verdict: Verdict, at: number, { measured, source, ...told }: Told): DrillState {
+/** What ends a try. */
+type End = Extract<DrillEvent, { id: string }>;
+
+function withAttempt(state: DrillState, verdict: Verdict, { id, at, measured, source, ...told }: End): DrillState {
   const stage = drillStage(state);
   const dynamic = drillPass(state) ?? told.dynamic;
   const attempt: Attempt = {
-    id: `${state.id}-${state.attempts.length + 1}`,
+    id,
     phrase: state.phrase,
     at,
     bpm: drillTempo(state),

@@ -268,8 +268,8 @@ describe('how long a drill takes', () => {
       } else if (state.phase === 'playing') {
         clock += secondsOf(r, 0, r.program.loop, bpm);
         const need = loopsOfRung(plan, phrase.meter, r.program.loop, bpm);
-        state = drillStep(state, { kind: 'loop', at, need });
-      } else state = drillStep(state, { kind: 'clean', at });
+        state = drillStep(state, { kind: 'loop', id: 't', at, need });
+      } else state = drillStep(state, { kind: 'clean', id: 't', at });
     }
     return clock;
   }
