@@ -35,7 +35,7 @@ function learn(learner: Learner, random: () => number): void {
   learner.able = Math.min(learner.top, learner.able * (1 + gain * (0.4 + random()) - setback));
 }
 
-/** The id of the next try of a sitting: sittings of the demo have ids of their own, and nobody goes on with one twice. */
+/** The id of the next try of a sitting: each sitting of the demo has an id of its own. */
 function nextId(drill: DrillState): string {
   return `${drill.id}-${drill.attempts.length + 1}`;
 }

@@ -107,7 +107,7 @@ await build({
   outfile: `${out}validators.js`,
 });
 const types = {
-  ...Object.fromEntries(['TabDraft', 'Settings', 'RoomHabits', 'Backup'].map((n) => [n, '../schema'])),
+  ...Object.fromEntries(['TabDraft', 'Unkept', 'Settings', 'RoomHabits', 'Backup'].map((n) => [n, '../schema'])),
   ...Object.fromEntries(['KeptState', 'Removal', 'Board', 'Named'].map((n) => [n, '../../../shelf'])),
   TriesPage: '../../../drill',
   Loudness: '../../../playback',

@@ -31,6 +31,7 @@ import { benchKeys } from './bench-keys';
 import { ElsewhereComponent } from './document/elsewhere.component';
 import { KeepDialogComponent } from './document/keep-dialog.component';
 import { StatesDialogComponent } from './document/states-dialog.component';
+import { UnkeptBarComponent } from './document/unkept-bar.component';
 import { PreviewStore } from './document/preview.store';
 import { TrailStore } from './document/trail.store';
 import { ViewStore } from './document/view.store';
@@ -66,6 +67,7 @@ import { VariantsSheetComponent } from './sheets/variants-sheet.component';
     StickingSheetComponent,
     StrokeBarComponent,
     Tooltip,
+    UnkeptBarComponent,
     VariantsSheetComponent,
   ],
   providers: [ViewStore, BenchCommands],
@@ -79,6 +81,8 @@ export class BenchComponent implements OnDestroy {
   readonly fresh = input<string>();
   /** Asks for the phrase as the shelf has it, whatever unkept work on it lies here. */
   readonly kept = input<string>();
+  /** Asks for unkept work, to go on with. */
+  readonly work = input<string>();
   /** The keyboard goes to the box that takes words. */
   readonly say = input<string>();
   readonly commands = inject(BenchCommands);
@@ -127,8 +131,10 @@ export class BenchComponent implements OnDestroy {
       const id = this.phrase();
       const fresh = this.fresh() !== undefined;
       const asKept = this.kept() !== undefined;
+      const work = this.work();
       untracked(() => {
-        if (id) this.open(id, asKept);
+        if (work !== undefined) this.goOn(work);
+        else if (id) this.open(id, asKept);
         else if (fresh) this.clear();
       });
     });
@@ -190,8 +196,17 @@ export class BenchComponent implements OnDestroy {
   private open(id: string, asKept: boolean): void {
     // What was just kept is on the Bench already: cursor, sheet and sound stay.
     if (this.store.phrase()?.id !== id) this.tidy();
+    this.awaitWork(this.keeping.open(id, asKept));
+  }
+
+  private goOn(id: string): void {
+    this.tidy();
+    this.awaitWork(this.keeping.goOn(id));
+  }
+
+  private awaitWork(coming: Promise<void>): void {
     this.opening.update((n) => n + 1);
-    void this.keeping.open(id, asKept).finally(() => this.opening.update((n) => n - 1));
+    void coming.finally(() => this.opening.update((n) => n - 1));
   }
 
   private clear(): void {

@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { moment } from '@core/base';
 import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
-import type { TabDraft } from '@core/formats';
+import type { TabDraft, Unkept } from '@core/formats';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal } from '@core/shelf';
@@ -36,6 +36,7 @@ export class ShelfDb extends Dexie {
   removals!: EntityTable<Removal, 'id'>;
   boards!: EntityTable<Board, 'id'>;
   drafts!: EntityTable<TabDraft, 'id'>;
+  unkept!: EntityTable<Unkept, 'id'>;
   clips!: EntityTable<Clip, 'id'>;
   listening!: EntityTable<Listening, 'id'>;
   aside!: Table<Aside, number>;
@@ -64,13 +65,14 @@ export class ShelfDb extends Dexie {
     this.version(5).stores({ drills: 'id, &phrase, at' }).upgrade(drillsByTime);
     this.version(6).upgrade(talliesThatShow);
     this.version(7).stores({ clips: 'id', listening: 'id, at' });
+    this.version(8).stores({ unkept: 'id, phrase, at' });
     this.use(gate(keeper, odd));
   }
 
   /** Every table that holds what the player made; the cache is not among them. */
   get own(): Table[] {
-    const { phrases, tries, tallies, drills, kept, takes, states, removals, boards, drafts, clips, listening, aside } =
-      this;
+    const { phrases, tries, tallies, drills, kept, takes, states, removals, boards } = this;
+    const { drafts, unkept, clips, listening, aside } = this;
     return [
       phrases,
       tries,
@@ -82,6 +84,7 @@ export class ShelfDb extends Dexie {
       removals,
       boards,
       drafts,
+      unkept,
       clips,
       listening,
       aside,
@@ -90,7 +93,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 70;
+const CURRENT = 80;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {

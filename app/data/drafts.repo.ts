@@ -5,6 +5,7 @@ import { Database } from './database';
 import { freshUuid } from './ids';
 import { NewestWrite } from './newest-write';
 import { livingTabs, thisTab } from './tab';
+import { UnkeptRepo } from './unkept.repo';
 
 /** Drafts of tabs that are gone are kept so long, in milliseconds: 30 days; and so many of them. */
 const KEPT_FOR = 30 * 24 * 60 * 60 * 1000;
@@ -14,6 +15,7 @@ const MOST_KEPT = 30;
 @Injectable({ providedIn: 'root' })
 export class DraftsRepo {
   private readonly database = inject(Database);
+  private readonly unkept = inject(UnkeptRepo);
   /** Another name than the tab's, where what is kept under that one could not be read. */
   private own: string | null = null;
   private readonly writes = new NewestWrite<Draft>((draft) => this.put(draft));
@@ -68,10 +70,10 @@ export class DraftsRepo {
     return this.database.write(() => db.drafts.put({ id, at: now(), draft }), 'draft');
   }
 
-  /** Forgets drafts that were left long ago. */
+  /** Drafts that were left long ago go with their steps; what in them was never kept stays as unkept work. */
   async forgetOld(): Promise<void> {
     const left = await this.left();
     const old = left.filter((d, i) => i >= MOST_KEPT || d.at < now() - KEPT_FOR);
-    if (old.length > 0) await this.database.write(() => this.database.db.drafts.bulkDelete(old.map((d) => d.id)));
+    if (old.length > 0) await this.unkept.move(old);
   }
 }

@@ -104,12 +104,6 @@ export class DrillsRepo {
     return this.database.read(tries, () => asLogged(this.database.db, phrase, tries));
   }
 
-  private paid(id: string, logged: readonly Attempt[]): void {
-    const left = (this.owed.get(id) ?? []).filter((t) => !logged.includes(t));
-    if (left.length > 0) this.owed.set(id, left);
-    else this.owed.delete(id);
-  }
-
   forget(phrase: string): Promise<boolean> {
     const { db } = this.database;
     return this.database.write(async () => {

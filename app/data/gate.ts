@@ -52,6 +52,7 @@ const RULED = [
   'boards',
   'kept',
   'drafts',
+  'unkept',
   'clips',
   'listening',
 ] as const;

@@ -27,6 +27,8 @@ import type { ShelfRow } from '../data/index/entry';
 import { KitsRepo } from '../data/kits.repo';
 import { patternOf } from '../data/patterns';
 import { PhrasesRepo } from '../data/phrases.repo';
+import { momentWords } from '../data/moment-words';
+import { UnkeptRepo } from '../data/unkept.repo';
 import { openShelf } from '../data/which-shelf';
 import { BringInComponent } from '../exchange/bring-in.component';
 import { DropFileDirective } from '../exchange/drop-file.directive';
@@ -46,6 +48,7 @@ import { ShelfActs } from './shelf.acts';
 import { ShelfStore, type Line } from './shelf.store';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
+import { UnkeptLineComponent } from './unkept-line.component';
 import { GoalDialogComponent, type Wanted } from './goal-dialog.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';
 
@@ -90,6 +93,7 @@ const FIRST_DRAWN = 6;
     ShelfTableComponent,
     StripComponent,
     TakeAlongComponent,
+    UnkeptLineComponent,
     WordDialogComponent,
   ],
   providers: [ShelfStore, ShelfActs],
@@ -123,6 +127,13 @@ export class ShelfComponent implements OnDestroy {
   /** Phrases whose pages for the music stand are shown. */
   readonly printing = signal<readonly string[] | null>(null);
   readonly removed = toSignal(this.phrases.removed$, { initialValue: [] });
+  private readonly unkept = toSignal(inject(UnkeptRepo).all$, { initialValue: [] });
+  /** Unkept work that has no strip to stand on. */
+  readonly unkeptNew = computed(() => this.unkept().filter((u) => !u.stands));
+  /** When changes of phrases were left unkept, by their phrases: the newest of each. */
+  readonly unkeptOf = computed(
+    () => new Map([...this.unkept()].reverse().flatMap((u) => (u.stands ? [[u.phrase, momentWords(u.at)]] : []))),
+  );
   readonly example = exampleFill();
   private readonly narrow = signal(matches(NARROW));
   readonly rowHeight = computed(() => (this.narrow() ? 132 : 68));

@@ -47,8 +47,11 @@ export class StripRoom {
     />
     <a class="name" draggable="false" [lsGo]="bench()">
       <span class="cut title">{{ row().name }}</span>
-      <span class="quiet cut"
-        >{{ row().facts ?? ' ' }}
+      <span class="quiet cut">
+        @if (unkept(); as when) {
+          <span class="unkept">unkept changes of {{ when }}</span>
+        }
+        {{ row().facts ?? ' ' }}
         @for (t of row().tags; track t) {
           <span class="tag">#{{ t }}</span>
         }
@@ -119,6 +122,8 @@ export class StripComponent {
   readonly position = input<Signal<number | null>>(signal(null));
   readonly heard = input(false);
   readonly chosen = input(false);
+  /** When changes of it were left on the Bench without being kept; null where there are none. */
+  readonly unkept = input<string | null>(null);
   readonly hear = output();
   /** Chosen or let go; true for all up to it. */
   readonly choose = output<boolean>();

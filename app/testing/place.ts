@@ -4,15 +4,15 @@ import { provideRouter, Router } from '@angular/router';
 import { MessageService } from 'primeng/api';
 import { Transport } from '../audio/transport.service';
 import { Database } from '../data/database';
-import { clearShelf } from './shelf';
+import { HealthService } from '../data/health.service';
+import { awaitWritesOf, clearShelf, writesLanded } from './shelf';
 import { SilentTransport } from './silence';
 import { freshTestBed } from './test-bed';
 
 /** What a place needs in a test: an empty shelf, a silent transport, a router that goes nowhere. */
 export async function emptyPlace(providers: Provider[] = []) {
   freshTestBed();
-  // What the test before still wrote must land before the shelf is emptied.
-  await new Promise((r) => setTimeout(r, 40));
+  await writesLanded();
   localStorage.clear();
   const transport = new SilentTransport();
   TestBed.configureTestingModule({
@@ -21,6 +21,7 @@ export async function emptyPlace(providers: Provider[] = []) {
   const { db, ready } = TestBed.inject(Database);
   await ready;
   await clearShelf(db);
+  awaitWritesOf(TestBed.inject(HealthService));
   const router = TestBed.inject(Router);
   const went: string[] = [];
   jest.spyOn(router, 'navigate').mockImplementation((commands, extras) => {

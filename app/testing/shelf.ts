@@ -1,6 +1,21 @@
 import type { Attempt } from '@core/drill';
 import type { ShelfDb } from '../data/db';
+import type { HealthService } from '../data/health.service';
 import { logTries, triesOf } from '../data/tries';
+
+/** What the test before wrote through. */
+let before: HealthService | null = null;
+
+/** The next test waits for what is written through this. */
+export function awaitWritesOf(health: HealthService): void {
+  before = health;
+}
+
+/** Resolves when what the test before still wrote has landed: it must not land on a shelf that was emptied. */
+export async function writesLanded(): Promise<void> {
+  await new Promise((r) => setTimeout(r, 40));
+  await untilAsked(() => Promise.resolve(!before?.writing()));
+}
 
 /** Empties a shelf, its index too. */
 export async function clearShelf(db: ShelfDb): Promise<void> {

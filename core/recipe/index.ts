@@ -51,4 +51,5 @@ export {
   type MoveName,
   type MoveParams,
 } from './registry';
+export { suggestName } from './suggest-name';
 export { feelOf, SourceSchema, type Source } from './source';

@@ -4,17 +4,21 @@ import { MOVE_NAMES } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
 import { Database } from '../../data/database';
 import { DraftsRepo } from '../../data/drafts.repo';
+import { HealthService } from '../../data/health.service';
 import { PhrasesRepo } from '../../data/phrases.repo';
+import { UnkeptRepo } from '../../data/unkept.repo';
 import { phraseOf, until } from '../../testing/fixtures';
 import { BenchStore } from './bench.store';
-import { clearShelf } from '../../testing/shelf';
+import { awaitWritesOf, clearShelf, untilAsked, writesLanded } from '../../testing/shelf';
 import { freshTestBed } from '../../testing/test-bed';
 
 async function fresh(): Promise<BenchStore> {
   freshTestBed();
+  await writesLanded();
   const database = TestBed.inject(Database);
   await database.ready;
   await clearShelf(database.db);
+  awaitWritesOf(TestBed.inject(HealthService));
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
   return store;
@@ -170,5 +174,156 @@ describe('the Bench', () => {
     const asNew = await store.keep({ ...phraseOf('p'), name: 'Mine' }, 4000, true);
     expect(asNew.kind === 'kept' && [asNew.phrase.parent?.id, asNew.phrase.tempo]).toEqual(['p', 70]);
     expect(store.elsewhere()).toBeNull();
+  });
+
+  const typedSource = (text: string) => ({ kind: 'typed' as const, text, meter: '4/4', grid: 1260 });
+  const label = { family: 'fill' as const, goal: 100, note: '' };
+  const leftWork = () => TestBed.inject(Database).db.unkept.toArray();
+
+  it('after the first keeping every step before and after is that phrase’s: keeping or drilling again makes no second', async () => {
+    const store = await fresh();
+    store.setSource(typedSource('R L'));
+    store.addMove('mirror');
+    store.setTempo(101);
+    store.undo();
+    await store.keep({ ...label, name: 'Mine' }, 5);
+    const { id } = store.phrase()!;
+    store.redo();
+    expect([store.phrase()?.id, store.isKept()]).toEqual([id, false]);
+    store.undo();
+    store.undo();
+    expect([store.phrase()?.id, store.isKept(), store.recipe()?.moves]).toEqual([id, false, []]);
+    await store.keep({ ...label, name: 'Mine' }, 6);
+    store.undo();
+    expect([store.phrase(), store.recipe()]).toEqual([null, null]);
+    expect(await TestBed.inject(Database).db.phrases.count()).toBe(1);
+  });
+
+  it('something else that lies further back stays its own: only what was kept is owned', async () => {
+    const store = await fresh();
+    store.setSource(typedSource('R L'));
+    await store.clear();
+    store.setSource(typedSource('K K'));
+    store.addMove('mirror');
+    await store.keep({ ...label, name: 'Second' }, 5);
+    const { id } = store.phrase()!;
+    store.undo();
+    expect(store.phrase()?.id).toBe(id);
+    store.undo();
+    store.undo();
+    expect([store.phrase(), store.recipe()?.source]).toEqual([null, typedSource('R L')]);
+  });
+
+  it('unkept work that leaves the Bench waits with its phrase, or as something new, until it is back or kept', async () => {
+    const store = await fresh();
+    const phrases = TestBed.inject(PhrasesRepo);
+    const repo = TestBed.inject(UnkeptRepo);
+    await phrases.save(phraseOf('a'));
+    await phrases.save(phraseOf('b'));
+    store.setSource(typedSource('R L K'));
+    await store.open('a');
+    await untilAsked(async () => (await leftWork()).length === 1);
+    expect(await leftWork()).toMatchObject([{ phrase: null, recipe: { source: { text: 'R L K' } } }]);
+    store.addMove('mirror');
+    await store.open('b');
+    await untilAsked(async () => (await leftWork()).length === 2);
+    expect((await leftWork()).find((u) => u.phrase === 'a')).toMatchObject({ base: { id: 'a' }, tempo: store.tempo() });
+    // 125 changes of another phrase, or a tab that closes, take nothing of it away.
+    for (let i = 0; i < 125; i++) store.switchMove(i % 2 ? 'm1' : 'gone');
+    expect(await leftWork()).toHaveLength(2);
+    await store.open('a');
+    expect(store.isKept()).toBe(true);
+    const work = (await leftWork()).find((u) => u.phrase === 'a')!;
+    await store.goOn((await repo.take(work.id))!);
+    expect([store.phrase()?.id, store.isKept(), store.recipe()?.moves.map((m) => m.move)]).toEqual([
+      'a',
+      false,
+      ['mirror'],
+    ]);
+    expect(await leftWork()).toHaveLength(1);
+    await store.keep({ ...label, name: 'A' }, 9);
+    expect((await leftWork()).map((u) => u.phrase)).toEqual([null]);
+    await store.open('b');
+    await new Promise((r) => setTimeout(r, 30));
+    expect(await leftWork()).toHaveLength(1);
+  });
+
+  it('undo and redo across works: what is left waits, what is back does not', async () => {
+    const store = await fresh();
+    store.setSource(typedSource('R L K'));
+    await store.clear();
+    await untilAsked(async () => (await leftWork()).length === 1);
+    store.undo();
+    await untilAsked(async () => (await leftWork()).length === 0);
+    expect(store.recipe()?.source).toEqual(typedSource('R L K'));
+    store.redo();
+    await untilAsked(async () => (await leftWork()).length === 1);
+    store.setSource(typedSource('K'));
+    store.undo();
+    await new Promise((r) => setTimeout(r, 30));
+    expect(await leftWork()).toHaveLength(1);
+  });
+
+  it('another goal or name on the shelf is no other work: no word, and keeping goes on', async () => {
+    const store = await fresh();
+    const phrases = TestBed.inject(PhrasesRepo);
+    await phrases.save(phraseOf('p'));
+    await store.open('p');
+    TestBed.tick();
+    store.setTempo(71);
+    await phrases.save(phraseOf('p', { goal: 155, name: 'Renamed', changed: 3000 }));
+    await until(() => {
+      TestBed.tick();
+      return store.phrase()?.goal === 155;
+    });
+    expect([store.elsewhere(), store.tempo()]).toEqual([null, 71]);
+    expect((await store.keep({ ...store.phrase()! }, 4000)).kind).toBe('kept');
+    expect(await phrases.get('p')).toMatchObject({ goal: 155, name: 'Renamed', tempo: 71 });
+  });
+
+  it('a keeping that is taken back leaves the Bench as it is, as unkept changes', async () => {
+    const store = await fresh();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('p'));
+    await store.open('p');
+    TestBed.tick();
+    store.setTempo(71);
+    const kept = await store.keep({ ...store.phrase()! }, 4000);
+    if (kept.kind !== 'kept') throw new Error(kept.kind);
+    expect((await store.takeBack(kept))?.tempo).toBe(phraseOf('p').tempo);
+    await new Promise((r) => setTimeout(r, 60));
+    TestBed.tick();
+    expect([store.tempo(), store.isKept(), store.elsewhere(), store.phrase()?.id]).toEqual([71, false, null, 'p']);
+  });
+
+  it('a first keeping that failed and works when it is tried again is known here: no second phrase', async () => {
+    const store = await fresh();
+    const { db } = TestBed.inject(Database);
+    store.setSource(typedSource('R L K'));
+    const full = jest.spyOn(db.phrases, 'put').mockRejectedValue(new DOMException('full', 'QuotaExceededError'));
+    expect((await store.keep({ ...label, name: 'Mine' }, 5)).kind).toBe('failed');
+    full.mockRestore();
+    TestBed.inject(HealthService).trouble()?.retry?.();
+    await until(() => store.isKept());
+    expect(store.phrase()?.name).toBe('Mine');
+    store.setTempo(99);
+    await store.keep({ ...label, name: 'Mine' }, 6);
+    expect(await db.phrases.count()).toBe(1);
+  });
+
+  it('one that was taken off elsewhere is not kept any more, though nothing of it was changed here', async () => {
+    const store = await fresh();
+    const phrases = TestBed.inject(PhrasesRepo);
+    await phrases.save(phraseOf('p'));
+    await store.open('p');
+    TestBed.tick();
+    expect(store.isKept()).toBe(true);
+    await phrases.remove(['p']);
+    await until(() => {
+      TestBed.tick();
+      return store.elsewhere() !== null;
+    });
+    expect([store.isKept(), store.phrase()?.id]).toEqual([false, 'p']);
+    expect((await store.keep({ ...store.phrase()! }, 9000)).kind).toBe('kept');
+    expect([store.isKept(), (await phrases.get('p'))?.id]).toEqual([true, 'p']);
   });
 });

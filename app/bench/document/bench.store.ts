@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { EMPTY as EMPTY_OBSERVABLE, switchMap } from 'rxjs';
-import { edited, historyOf, redone, stableJson, undone } from '@core/base';
+import { EMPTY as NOTHING, first, Subscription, switchMap } from 'rxjs';
+import { edited, historyOf, redone, undone } from '@core/base';
 import { meterText, TEMPO } from '@core/time';
 import { report } from '@core/pattern';
 import {
@@ -10,6 +10,7 @@ import {
   freshId,
   KEPT_STEPS,
   newMove,
+  suggestName,
   tooMuch,
   withEdits,
   type Build,
@@ -26,16 +27,11 @@ import { DraftsRepo } from '../../data/drafts.repo';
 import { freshUuid } from '../../data/ids';
 import { PhrasesRepo, type Keeping } from '../../data/phrases.repo';
 import { SettingsRepo } from '../../data/settings.repo';
+import { isSameWork, UnkeptRepo, type BenchWork } from '../../data/unkept.repo';
 import { stilled } from '../../ui/stilled';
-import { growthWords, suggestName } from './naming';
+import { growthWords } from './naming';
 import { plainRecipe } from './plain-recipe';
-
-/** What is on the Bench: a recipe, the tempo it is heard at, and the id of the phrase it was kept as, if it was. */
-interface Work {
-  readonly phrase: string | null;
-  readonly recipe: Recipe | null;
-  readonly tempo: number;
-}
+import { EMPTY, isLeft, ownedBy, type Work } from './work';
 
 /** What the player says when keeping a phrase. */
 export type Label = Pick<Phrase, 'name' | 'family' | 'goal' | 'note'>;
@@ -48,14 +44,13 @@ export interface Elsewhere {
 /** A goal nobody set lies so far above the tempo it was made at, in beats a minute. */
 const GOAL_STEP = 20;
 
-const EMPTY: Work = { phrase: null, recipe: null, tempo: TEMPO.usual };
-
 /** The Bench's state. Every change is one step of its history and is kept as a draft at once. */
 @Injectable({ providedIn: 'root' })
 export class BenchStore {
   private readonly drafts = inject(DraftsRepo);
   private readonly phrases = inject(PhrasesRepo);
   private readonly settings = inject(SettingsRepo);
+  private readonly unkept = inject(UnkeptRepo);
   private readonly history = signal(historyOf(EMPTY));
   private readonly loaded = signal(false);
 
@@ -70,6 +65,8 @@ export class BenchStore {
   /** Why the last change was refused: it would have been more than a phrase holds. */
   readonly refused = this.refusedState.asReadonly();
   private saving = 0;
+  /** A new phrase whose first keeping failed: keeping again is that phrase again, and trying again is noticed. */
+  private owing: { readonly id: string; readonly until: Subscription } | null = null;
   readonly phrase = computed((): Phrase | null => this.known().get(this.history().now.phrase ?? '') ?? null);
   readonly recipe = computed(() => this.history().now.recipe);
   readonly tempo = computed(() => this.history().now.tempo);
@@ -91,14 +88,7 @@ export class BenchStore {
     return built ? report(built.pattern, this.tempo(), this.settings.schools()) : [];
   });
   /** Whether the shelf holds what is on the Bench, to the letter. */
-  readonly isKept = computed(() => {
-    const phrase = this.phrase();
-    return (
-      phrase !== null &&
-      JSON.stringify(phrase.recipe) === JSON.stringify(this.recipe()) &&
-      phrase.tempo === this.tempo()
-    );
-  });
+  readonly isKept = computed(() => this.elsewhere()?.theirs !== null && this.isAsKnown(this.history().now));
   readonly suggestedName = computed(() => suggestName(this.recipe()));
   /** How the phrase would be kept if nobody were asked. */
   readonly suggestedLabel = computed((): Label => {
@@ -127,7 +117,7 @@ export class BenchStore {
     });
     const id = computed(() => (this.loaded() ? this.history().now.phrase : null));
     toObservable(id)
-      .pipe(switchMap((own) => (own === null ? EMPTY_OBSERVABLE : this.phrases.of$(own))))
+      .pipe(switchMap((own) => (own === null ? NOTHING : this.phrases.of$(own))))
       .subscribe((phrase) => this.seen(phrase));
   }
 
@@ -137,17 +127,47 @@ export class BenchStore {
     if (this.saving > 0) return;
     const own = this.phrase();
     if (!own || (stands && stands.id !== own.id)) return;
-    if (stands && stableJson(stands) === stableJson(own)) this.elsewhereState.set(null);
-    else if (stands && this.isKept()) this.takeOver(stands);
+    if (stands && (isSameWork(stands, own) || isSameWork(stands, this.history().now))) {
+      // Its name, goal or tags at most are others: that is no other work than the one here.
+      this.know(stands);
+      this.elsewhereState.set(null);
+    } else if (stands && this.isAsKnown(this.history().now)) this.takeOver(stands);
     else this.elsewhereState.set({ theirs: stands });
   }
   private stands: Phrase | null = null;
 
   /** What was kept elsewhere lies on the Bench; what lay there is one undo away. */
   takeOver(theirs: Phrase): void {
-    this.know(theirs);
     this.elsewhereState.set(null);
-    this.put({ phrase: theirs.id, recipe: theirs.recipe, tempo: theirs.tempo });
+    this.lay({ phrase: theirs.id, recipe: theirs.recipe, tempo: theirs.tempo }, theirs);
+  }
+
+  /** Whether work is what this tab knows of its phrase. */
+  private isAsKnown({ phrase, recipe, tempo }: Work): boolean {
+    const known = this.known().get(phrase ?? '');
+    return known !== undefined && JSON.stringify(known.recipe) === JSON.stringify(recipe) && known.tempo === tempo;
+  }
+
+  /**
+   * Other work is laid on the Bench, of a phrase as it is known from then on. What lay there is one undo away, and where
+   * it is not kept it waits with its phrase, or as something new.
+   */
+  private lay(work: Work, known: Phrase | null = null): void {
+    const left = this.leftOf(this.history().now);
+    if (known) this.know(known);
+    this.owing?.until.unsubscribe();
+    this.owing = null;
+    this.put(work);
+    if (left && !(left.phrase === work.phrase && isSameWork(left, work))) void this.unkept.leave(left);
+  }
+
+  /** What of work would be lost when it leaves the Bench; null where it is kept. */
+  private leftOf(work: Work): BenchWork | null {
+    return this.isAsKnown(work) ? null : this.asLeft(work);
+  }
+
+  private asLeft({ phrase, recipe, tempo }: Work): BenchWork | null {
+    return recipe && { phrase, recipe, tempo, base: this.known().get(phrase ?? '') ?? null };
   }
 
   private know(phrase: Phrase): void {
@@ -156,14 +176,14 @@ export class BenchStore {
 
   private async loadDraft(): Promise<void> {
     const { draft, read } = await this.drafts.get();
-    if (draft) await this.lay(draft);
+    if (draft) await this.layDraft(draft);
     // One that could not be read must not be written over: what is made now is the draft of another name.
     if (!read) this.drafts.renew();
     this.loaded.set(true);
     this.askable.set(true);
   }
 
-  private async lay({ phrase, recipe, tempo, base, past = [], future = [] }: Draft): Promise<void> {
+  private async layDraft({ phrase, recipe, tempo, base, past = [], future = [] }: Draft): Promise<void> {
     const ids = [...new Set([{ phrase }, ...past, ...future].flatMap((w) => w.phrase ?? []))];
     const known = new Map((await this.phrases.some(ids)).map((p) => [p.id, p]));
     // By what it was when the work on it began it is known whether it was kept elsewhere since.
@@ -182,12 +202,13 @@ export class BenchStore {
     });
   }
 
-  /** A draft that another tab left: what lies here is one undo away. */
-  async takeDraft(draft: Draft): Promise<void> {
-    const { phrase, recipe, tempo, base } = draft;
-    if (base) this.know(base);
-    else if (phrase) for (const p of await this.phrases.some([phrase])) this.know(p);
-    this.put({ phrase: phrase && this.known().has(phrase) ? phrase : null, recipe, tempo });
+  /** Goes on with work that was left: what lies here is one undo away. */
+  async goOn({ phrase, recipe, tempo, base }: BenchWork): Promise<void> {
+    await this.started;
+    const whose = base ?? (phrase === null ? null : await this.phrases.get(phrase));
+    this.lay({ phrase: whose?.id ?? null, recipe, tempo }, whose);
+    // What stands on the shelf may be another by now than what that work began from.
+    if (this.stands?.id === phrase) this.seen(this.stands);
   }
 
   /**
@@ -208,7 +229,7 @@ export class BenchStore {
   async clear(): Promise<void> {
     await this.started;
     this.openCard.set(null);
-    if (this.recipe()) this.put({ ...EMPTY, tempo: this.tempo() });
+    if (this.recipe()) this.lay({ ...EMPTY, tempo: this.tempo() });
   }
 
   useRudiment(rudiment: Rudiment): void {
@@ -359,11 +380,21 @@ export class BenchStore {
   }
 
   undo(): void {
-    this.history.update(undone);
+    this.walk(undone, false);
   }
 
   redo(): void {
-    this.history.update(redone);
+    this.walk(redone, true);
+  }
+
+  private walk(step: typeof undone, forward: boolean): void {
+    const before = this.history().now;
+    this.history.update((h) => step(h));
+    const after = this.history().now;
+    const left = isLeft(before, after, forward) ? this.leftOf(before) : null;
+    if (left) void this.unkept.leave(left);
+    const back = before.recipe === null || before.phrase !== after.phrase ? this.asLeft(after) : null;
+    if (back) void this.unkept.settle(back);
   }
 
   /**
@@ -377,7 +408,9 @@ export class BenchStore {
     const old = this.phrase();
     const parent = old ? { parent: { id: old.id, change: growthWords(old.recipe, recipe) } } : {};
     const own =
-      old && !asNew ? old : { ...(old?.tags ? { tags: old.tags } : {}), ...parent, id: freshUuid(), created: now };
+      old && !asNew
+        ? old
+        : { ...(old?.tags ? { tags: old.tags } : {}), ...parent, id: this.owing?.id ?? freshUuid(), created: now };
     const phrase: Phrase = { ...own, name, family, goal, note, recipe, tempo, changed: now };
     this.saving++;
     // One that was taken off elsewhere is put on again: then nothing may stand there.
@@ -388,8 +421,7 @@ export class BenchStore {
       case 'kept':
         this.know(kept.phrase);
         this.elsewhereState.set(null);
-        // Keeping is no step back: undo changes the recipe, the shelf keeps what it was given.
-        this.history.update((h) => ({ ...h, now: { ...h.now, phrase: kept.phrase.id } }));
+        this.hasKept(kept.phrase);
         break;
       case 'elsewhere':
         this.elsewhereState.set({ theirs: kept.theirs });
@@ -398,13 +430,46 @@ export class BenchStore {
       case 'failed':
         if (this.stands && old?.id === this.stands.id) this.seen(this.stands);
     }
+    if (kept.kind === 'failed' && old === null) this.owe(phrase);
     return kept;
   }
 
-  /** The phrase on the Bench was kept again by whoever takes a keeping back. */
-  refresh(): void {
-    const id = this.history().now.phrase;
-    if (id) void this.phrases.get(id).then((p) => p && this.seen(p));
+  /** Keeping is no step back: undo changes the recipe, the shelf keeps what it was given. */
+  private hasKept(phrase: Phrase): void {
+    const { phrase: old } = this.history().now;
+    this.owing?.until.unsubscribe();
+    this.owing = null;
+    this.history.update((h) => (old === null ? ownedBy(h, phrase.id) : { ...h, now: { ...h.now, phrase: phrase.id } }));
+    for (const whose of new Set([old, phrase.id]))
+      void this.unkept.settle({ phrase: whose, recipe: phrase.recipe, tempo: phrase.tempo });
+  }
+
+  /** What could not be kept is kept as soon as trying again works: whose it is is known here then. */
+  private owe(phrase: Phrase): void {
+    this.owing?.until.unsubscribe();
+    const until = this.phrases
+      .of$(phrase.id)
+      .pipe(first((stands) => stands !== null))
+      .subscribe((stands) => {
+        this.know(stands);
+        this.hasKept(stands);
+      });
+    this.owing = { id: phrase.id, until };
+  }
+
+  /**
+   * Takes a keeping back: the shelf is as it was before, and what is on the Bench stays, as unkept changes. Resolves to
+   * what stands on the shelf then, null where nothing does; undefined where it could not be taken back.
+   */
+  async takeBack(kept: Keeping & { kind: 'kept' }): Promise<Phrase | null | undefined> {
+    const { id } = kept.phrase;
+    this.saving++;
+    const well = await kept.undo?.();
+    const stands = well ? await this.phrases.get(id) : undefined;
+    if (stands) this.know(stands);
+    this.saving--;
+    if (stands !== undefined && this.history().now.phrase === id) this.seen(stands);
+    return stands;
   }
 
   /** False when it would be more than a phrase holds: then nothing changes, and why is told. */

@@ -10,7 +10,7 @@ import { KeepingStore } from './keeping.store';
   template: `
     <div class="bar" role="alert">
       @if (theirs()) {
-        <span>Kept in another tab at {{ when() }}, and changed here too.</span>
+        <span>The shelf has a newer version, kept at {{ when() }}. You changed it here too.</span>
         <button type="button" class="btn small" (click)="keeping.seeTheirs()">See it</button>
         <button type="button" class="btn small" (click)="keeping.askNew()">Keep mine as new</button>
         <button type="button" class="btn small" (click)="keeping.takeTheirs()">Take it over</button>
@@ -20,18 +20,7 @@ import { KeepingStore } from './keeping.store';
       }
     </div>
   `,
-  styles: `
-    .bar {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: center;
-      gap: 8px 12px;
-      margin-bottom: 8px;
-      padding: 8px 14px;
-      border-left: 6px solid var(--accent);
-      background: var(--surface);
-    }
-  `,
+  styleUrl: './bar.css',
 })
 export class ElsewhereComponent {
   readonly keeping = inject(KeepingStore);

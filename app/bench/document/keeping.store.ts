@@ -1,12 +1,17 @@
-import { effect, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { format } from 'date-fns';
+import { of, switchMap } from 'rxjs';
+import type { Unkept } from '@core/formats';
 import { build, type Phrase } from '@core/recipe';
 import type { KeptState } from '@core/shelf';
 import { BackupService } from '../../data/backup.service';
 import { now } from '../../data/clock';
+import { momentWords } from '../../data/moment-words';
 import { PhrasesRepo, type Keeping } from '../../data/phrases.repo';
 import { ShelfIndex } from '../../data/shelf-index.service';
+import { isSameWork, UnkeptRepo } from '../../data/unkept.repo';
 import { NoticesService } from '../../shell/notices.service';
 import { BenchStore, type Label } from './bench.store';
 import { CompareStore } from './compare.store';
@@ -27,6 +32,7 @@ export interface RoomWish {
 export class KeepingStore {
   private readonly bench = inject(BenchStore);
   private readonly phrases = inject(PhrasesRepo);
+  private readonly unkept = inject(UnkeptRepo);
   private readonly index = inject(ShelfIndex);
   private readonly backup = inject(BackupService);
   private readonly compare = inject(CompareStore);
@@ -39,6 +45,17 @@ export class KeepingStore {
   readonly proposed = signal('');
   /** Whether what the phrase was before is shown. */
   readonly showsStates = signal(false);
+
+  private readonly whose = computed(() => this.bench.phrase()?.id ?? null);
+  private readonly left = toSignal(
+    toObservable(this.whose).pipe(switchMap((id) => (id === null ? of([]) : this.unkept.of$(id)))),
+    { initialValue: [] },
+  );
+  /** Unkept changes of the phrase on the Bench that lie beside it, the newest; null where there are none. */
+  readonly beside = computed((): Unkept | null => {
+    const [phrase, now] = [this.bench.phrase(), { recipe: this.bench.recipe(), tempo: this.bench.tempo() }];
+    return this.left().find((u) => u.phrase === phrase?.id && !isSameWork(u, phrase) && !isSameWork(u, now)) ?? null;
+  });
 
   constructor() {
     effect(() => {
@@ -74,7 +91,7 @@ export class KeepingStore {
 
   /** One keeping after the other: the next one knows what the one before came to. */
   private inTurn(keep: () => Promise<void>): Promise<void> {
-    this.turn = this.turn.then(keep);
+    this.turn = this.turn.catch(() => undefined).then(keep);
     return this.turn;
   }
 
@@ -82,7 +99,11 @@ export class KeepingStore {
    * To the practice room. What is not kept yet is kept first, under the name it has or the one that is suggested, as a
    * drill remembers how far one came with a phrase. `wanted` is what was said of it: a part, a tempo to begin at.
    */
-  async drill(wanted: RoomWish = {}): Promise<void> {
+  drill(wanted: RoomWish = {}): Promise<void> {
+    return this.inTurn(() => this.toDrill(wanted));
+  }
+
+  private async toDrill(wanted: RoomWish): Promise<void> {
     if (!this.bench.recipe()) return;
     const old = this.bench.phrase();
     if (old && this.bench.isKept()) {
@@ -96,35 +117,52 @@ export class KeepingStore {
     else
       this.notices.tell(`“${name}” is kept as it stands on the Bench.`, {
         label: 'As it was before',
-        run: () => void kept.undo?.(),
+        run: () => void this.takeBack(kept),
       });
     await this.toRoom(kept.phrase.id, wanted);
   }
 
-  private toRoom(id: string, wanted: RoomWish): Promise<boolean> {
-    return this.router.navigate(['/drill', id], Object.keys(wanted).length > 0 ? { queryParams: wanted } : {});
+  private async toRoom(id: string, wanted: RoomWish): Promise<void> {
+    await this.router.navigate(['/drill', id], Object.keys(wanted).length > 0 ? { queryParams: wanted } : {});
   }
 
   /** Opens a phrase of the shelf; when it is gone, that is said and what lay on the Bench stays. */
   async open(id: string, asKept = false): Promise<void> {
     await this.bench.started;
-    const unkept = asKept && this.bench.phrase()?.id === id && !this.bench.isKept();
+    await this.unkept.gather(id);
     if (!(await this.bench.open(id, asKept))) {
       this.notices.wrong('That phrase is not on this shelf any more. What you worked on last is still here.');
       await this.router.navigate(['/bench'], { replaceUrl: true });
       return;
     }
-    if (unkept)
-      this.notices.tell('This is the phrase as the shelf has it. Your unkept changes are one undo away.', {
-        label: 'Back to them',
-        run: () => this.bench.undo(),
-      });
     if (asKept) await this.router.navigate(['/bench', id], { replaceUrl: true });
   }
 
   async clear(): Promise<void> {
     await this.bench.clear();
     await this.router.navigate(['/bench'], { replaceUrl: true });
+  }
+
+  /** Unkept changes are laid beneath the phrase. */
+  seeUnkept({ recipe, at }: Unkept): void {
+    this.compare.choose({ id: null, name: `unkept changes of ${momentWords(at)}`, pattern: build(recipe).pattern });
+    this.compare.show();
+  }
+
+  /** Goes on with unkept work; what lies on the Bench is one undo away, and waits itself where it is not kept. */
+  async goOn(id: string): Promise<void> {
+    await this.bench.started;
+    const work = await this.unkept.take(id);
+    if (work) await this.bench.goOn(work);
+    else this.notices.wrong('That work is not here any more: it was gone on with in another tab, or put aside.');
+    const whose = this.bench.phrase()?.id;
+    await this.router.navigate(whose ? ['/bench', whose] : ['/bench'], { replaceUrl: true });
+  }
+
+  /** Unkept work is put aside by hand, with the way back. */
+  async putAside(id: string): Promise<void> {
+    const undo = await this.unkept.putAside(id);
+    if (undo) this.notices.tell('The unkept changes are put aside.', { label: 'Undo', run: () => void undo() });
   }
 
   /** What was kept elsewhere is laid beneath the phrase. */
@@ -181,22 +219,16 @@ export class KeepingStore {
   }
 
   private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {
-    if (!(await kept.undo?.())) {
-      this.notices.tell('It was kept or played again since, so it stays as it is.');
-      return;
-    }
-    const stands = await this.phrases.get(kept.phrase.id);
-    this.notices.tell(
-      stands
-        ? 'The shelf has it as it was before. What is on the Bench stays.'
-        : 'It is off the shelf again. What is on the Bench stays.',
-    );
+    const stands = await this.bench.takeBack(kept);
+    if (stands === undefined) this.notices.tell('It was kept or played again since, so it stays as it is.');
+    else if (stands) this.notices.tell('The shelf has it as it was before. What is on the Bench stays.');
+    else this.notices.tell('It is off the shelf again. What is on the Bench stays.');
   }
 
   private said(kept: Keeping): void {
     if (kept.kind === 'full') this.notices.wrong(kept.words);
     if (kept.kind === 'elsewhere')
-      this.notices.wrong('It was kept in another tab meanwhile, so nothing was written over. Choose above the ribbon.');
+      this.notices.wrong('The shelf has a newer version of it, so nothing was written over. Choose above the ribbon.');
   }
 
   private nextName(): Promise<string> {

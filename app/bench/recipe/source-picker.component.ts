@@ -24,7 +24,7 @@ import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
 import { WORKED_EXAMPLE } from '../document/example';
 import { METERS } from './meters';
-import { LeftDraftsComponent } from './left-drafts.component';
+import { UnkeptListComponent } from './unkept-list.component';
 import { TapPadComponent, type Tapped } from './tap-pad.component';
 import { choicesOf } from '../../ui/choice';
 import { inTurns } from '../../ui/in-turns';
@@ -37,10 +37,10 @@ import { SelectComponent } from '../../ui/select.component';
     RibbonComponent,
     Dialog,
     DialogFocusDirective,
-    LeftDraftsComponent,
     NgTemplateOutlet,
     TapPadComponent,
     SelectComponent,
+    UnkeptListComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './source-picker.component.html',

@@ -9,5 +9,6 @@ export {
   type RoomHabits,
   type Settings,
   type TabDraft,
+  type Unkept,
 } from './schema';
 export { FILE_LISTS, shelfLines, shiftedShelf, writeShelf, type FileList } from './write';

@@ -90,5 +90,6 @@ export const RULES = {
   clips: bySchema(compiled.validateClip),
   listening: bySchema(compiled.validateListening),
   drafts: bySchema(compiled.validateTabDraft, ({ draft }) => (draft.base ? phraseProblem(draft.base) : null)),
+  unkept: bySchema(compiled.validateUnkept, ({ base }) => (base ? phraseProblem(base) : null)),
 } satisfies Record<string, Rule>;
 export type RuleName = keyof typeof RULES;

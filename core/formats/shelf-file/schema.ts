@@ -126,6 +126,20 @@ export type Draft = Static<typeof DraftSchema>;
 export const TabDraftSchema = Type.Object({ id: idSchema(80), at: TimeSchema, draft: DraftSchema });
 export type TabDraft = Static<typeof TabDraftSchema>;
 
+/** Work that left the Bench without being kept: changes of a phrase, or something new. */
+export const UnkeptSchema = Type.Object({
+  id: idSchema(80),
+  /** When it was left. */
+  at: TimeSchema,
+  /** The phrase it is a change of; null for something new. */
+  phrase: Type.Union([idSchema(), Type.Null()]),
+  recipe: RecipeSchema,
+  tempo: Worked.tempo,
+  /** That phrase as it was when the work on it began. */
+  base: Type.Optional(Type.Union([PhraseSchema, Type.Null()])),
+});
+export type Unkept = Static<typeof UnkeptSchema>;
+
 /** What is compiled into a validator of its own, by name. */
 export const VALIDATED = {
   Phrase: PhraseSchema,
@@ -137,6 +151,7 @@ export const VALIDATED = {
   Board: BoardSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
+  Unkept: UnkeptSchema,
   Listening: ListeningSchema,
   Clip: ClipSchema,
   Settings: SettingsSchema,
