@@ -39,7 +39,7 @@ test('changed in two tabs, it is told; seen, kept as new, taken over; never writ
   await addMove(page, 'Displace it');
   await keepAs(page, 'Rope');
   await other.bringToFront();
-  const told = other.getByRole('alert').filter({ hasText: 'Kept in another tab at' });
+  const told = other.getByRole('alert').filter({ hasText: 'The shelf has a newer version' });
   await expect(told).toBeVisible();
   // Keeping now writes nothing over.
   await keepAs(other, 'Rope');
@@ -104,17 +104,36 @@ test('each tab has a Bench of its own, also after a reload', async ({ page, cont
   await expect(third.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
 });
 
-test('opened from the shelf it is the shelf’s; unkept changes are one undo away', async ({ page }) => {
+test('opened from the shelf it is the shelf’s; unkept changes wait beside it, are gone on with, or put aside', async ({
+  page,
+}) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
   await addMove(page, 'Swap the hands');
   await written(page);
   await page.goto('/shelf');
+  await expect(page.locator('ls-strip .unkept')).toContainText('unkept changes of');
   await page.locator('ls-strip .name').click();
   await expect(page.locator('.move')).toHaveCount(0);
   await expect(page.getByText('not kept yet')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Back to them' }).click();
+  const beside = page.locator('ls-unkept-bar');
+  await expect(beside).toContainText(/Unkept changes of \d\d:\d\d\./);
+  await beside.getByRole('button', { name: 'See them' }).click();
+  await expect(page.locator('ls-compare-panel')).toBeVisible();
+  await beside.getByRole('button', { name: 'Go on' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
+  await expect(beside).toHaveCount(0);
+  await page.goto('/shelf');
+  await page.locator('ls-strip .name').click();
+  await beside.getByRole('button', { name: 'Put aside' }).click();
+  await expect(beside).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await expect(beside).toBeVisible();
+  await beside.getByRole('button', { name: 'Put aside' }).click();
+  await written(page);
+  await page.goto('/shelf');
+  await expect(page.locator('ls-strip')).toHaveCount(1);
+  await expect(page.locator('ls-strip .unkept')).toHaveCount(0);
 });
 
 test('what is drilled and taken off elsewhere goes on, is told, and comes back', async ({ page, context }) => {
@@ -290,7 +309,9 @@ test('work that was not kept in tabs that were closed is found: one at once, the
   await page.goto('/bench');
   await expect(page.locator('.source')).toContainText('L r r K K');
   await page.goto('/bench?fresh=1');
-  await expect(page.getByRole('heading', { name: 'Left in another tab' })).toBeVisible();
-  await page.getByRole('button', { name: 'Take it up' }).click();
+  await expect(page.getByRole('heading', { name: 'Not kept yet' })).toBeVisible();
+  // What lay here a moment ago waits as well: it was never kept either.
+  await expect(page.getByRole('button', { name: 'Go on with L r r K K' })).toBeVisible();
+  await page.getByRole('button', { name: 'Go on with R l l K' }).click();
   await expect(page.locator('.source')).toContainText('R l l K');
 });

@@ -40,6 +40,8 @@ const CHANGE_SECONDS = 0.12;
 const SLEEP_MS = 4000;
 /** So long a browser may take to let the sound begin, in ms. */
 const RESUME_MS = 2000;
+/** So often the page itself looks what is due, in ms, where the worker that keeps time could not be fetched. */
+const STOPGAP_MS = 25;
 
 interface Owed {
   readonly event: PlaybackEvent;
@@ -66,6 +68,7 @@ export class Transport {
   private context: AudioContext | null = null;
   private bank: Bank | null = null;
   private ticker: Worker | null = null;
+  private stopgap: ReturnType<typeof setInterval> | null = null;
   private request: PlayRequest | null = null;
   /** When what plays is heard; null in silence. */
   private timeline: Timeline | null = null;
@@ -175,6 +178,8 @@ export class Transport {
       if (!this.ticker) {
         this.ticker = spawnTicker();
         this.ticker.onmessage = () => this.pump();
+        // Where it cannot be fetched the page keeps time itself: not behind another tab, but not silent either.
+        this.ticker.onerror = () => (this.stopgap ??= setInterval(() => this.pump(), STOPGAP_MS));
       }
       // A browser that holds the sound back until the page is pressed never answers.
       await Promise.race([this.context.resume(), new Promise((r) => setTimeout(r, RESUME_MS))]);

@@ -1,11 +1,12 @@
 import { inject, Injectable } from '@angular/core';
 import { liveQuery } from 'dexie';
-import { catchError, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
+import { catchError, concat, first, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
 import { isOlder, ShelfDb } from './db';
 import { untilFilled } from './demo-filled';
 import type { Keeper, Odd } from './gate';
 import { HealthService } from './health.service';
+import { storageWords } from './storage-words';
 import { currentShelf, databaseName } from './which-shelf';
 
 /** How often a query that failed is run again, and after how long, in milliseconds. */
@@ -13,6 +14,8 @@ const TRIES = 2;
 const TRY_AFTER = 250;
 /** After so long without an answer it is said that the database does not answer, in milliseconds. */
 const ANSWER_WITHIN = 3000;
+/** What is said while the database cannot be opened, by this name. */
+const SHUT = 'storage';
 /** So long the index, which begins before the page, is let fill the demo alone, in milliseconds. */
 const FILLED_WITHIN = 2500;
 
@@ -23,6 +26,8 @@ export class Database {
   private readonly oddOnes = new Subject<Odd>();
   private readonly keeper: Keeper = { rules: null };
   private blocked = false;
+  /** The database was opened again, after it could not be. */
+  private readonly reopened = new Subject<void>();
   readonly db = new ShelfDb(databaseName(), this.keeper, (row) => this.oddOnes.next(row));
   /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
@@ -49,7 +54,22 @@ export class Database {
         await (await import('./demo')).fillDemo(this.db);
       this.health.untell();
     } catch (error) {
-      this.health.fail(error);
+      this.health.stand(SHUT, storageWords(error), () => void this.openAgain());
+    }
+  }
+
+  /** Opens a database that could not be opened, or that the browser closed, as on a full disk. */
+  private async openAgain(): Promise<void> {
+    const { db } = this;
+    if (this.health.ended() !== null || db.isOpen()) return;
+    try {
+      db.close({ disableAutoOpen: false });
+      await db.open();
+      this.health.over(SHUT);
+      this.reopened.next();
+    } catch (error) {
+      this.health.stand(SHUT, storageWords(error), () => void this.openAgain());
+      throw error;
     }
   }
 
@@ -75,15 +95,35 @@ export class Database {
    */
   live<T>(empty: T, query: () => Promise<T>): Observable<T> {
     const followed = new Observable<T>((sub) => {
-      const inner = liveQuery(query).subscribe({ next: (v) => sub.next(v), error: (e: unknown) => sub.error(e) });
-      return () => inner.unsubscribe();
+      let answer: (() => void) | null = null;
+      void this.health.awaited(new Promise<void>((done) => (answer = done)));
+      const inner = liveQuery(query).subscribe({
+        next: (v) => {
+          answer?.();
+          sub.next(v);
+        },
+        error: (e: unknown) => {
+          answer?.();
+          sub.error(e);
+        },
+      });
+      return () => {
+        answer?.();
+        inner.unsubscribe();
+      };
     });
     return from(this.ready).pipe(
       switchMap(() => followed),
       retry({ count: TRIES, delay: TRY_AFTER }),
-      catchError((error: unknown) => {
-        this.health.fail(error);
-        return of(empty);
+      catchError((error: unknown, again) => {
+        if (this.db.isOpen()) this.health.fail(error);
+        return concat(
+          of(empty),
+          this.reopened.pipe(
+            first(),
+            switchMap(() => again),
+          ),
+        );
       }),
       shareReplay({ bufferSize: 1, refCount: true }),
     );
@@ -93,7 +133,7 @@ export class Database {
   async read<T>(empty: T, query: () => Promise<T>): Promise<T> {
     await this.ready;
     try {
-      return await query();
+      return await this.health.awaited(query());
     } catch (error) {
       this.health.fail(error);
       return empty;
@@ -108,6 +148,7 @@ export class Database {
     const { db } = this;
     return this.health.write(async () => {
       await this.ready;
+      await this.openAgain();
       await db.transaction('rw', db.own, run);
     }, about);
   }

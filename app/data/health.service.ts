@@ -1,15 +1,25 @@
-import { computed, Injectable, signal } from '@angular/core';
-import { storageWords } from './storage-words';
+import { computed, inject, Injectable, InjectionToken, signal } from '@angular/core';
+import { isFull, storageWords } from './storage-words';
 
 /** A trouble with storage that is shown until it is mended or closed. */
 export interface Trouble {
   readonly words: string;
   readonly retry: (() => void) | null;
+  /** Whether it stands until it is over, and cannot be closed. */
+  readonly stays?: true;
+  /** Whether a backup is to be saved at once. */
+  readonly urges?: true;
 }
+
+/** After so long without an answer of the storage it is said that it is busy, in milliseconds. */
+export const PATIENCE = new InjectionToken<number>('patience', { factory: () => 2000 });
+
+const BUSY = 'The shelf is busy: another tab may be writing to it. What you do here waits its turn, and is kept then.';
 
 interface FailedWrite {
   readonly about: unknown;
   readonly words: string;
+  readonly full: boolean;
   readonly run: () => Promise<unknown>;
 }
 
@@ -23,15 +33,23 @@ export class HealthService {
   private readonly failed = signal<readonly FailedWrite[]>([]);
   private readonly told = signal<string | null>(null);
 
+  private readonly standing = signal<ReadonlyMap<string, Trouble>>(new Map());
+  private readonly patience = inject(PATIENCE);
+  /** How much that was asked of the storage is late. */
+  private readonly late = signal(0);
+
   private readonly endedState = signal<string | null>(null);
   /** Why this tab keeps nothing any more; null as long as it does. */
   readonly ended = this.endedState.asReadonly();
 
   readonly trouble = computed<Trouble | null>(() => {
     const failed = this.failed().at(-1);
-    if (failed) return { words: failed.words, retry: () => void this.retry() };
+    if (failed) return { words: failed.words, retry: () => void this.retry(), ...(failed.full ? { urges: true } : {}) };
+    const stands = [...this.standing().values()].at(-1);
+    if (stands) return stands;
     const told = this.told();
-    return told === null ? null : { words: told, retry: null };
+    if (told !== null) return { words: told, retry: null };
+    return this.late() > 0 ? { words: BUSY, retry: null, stays: true } : null;
   });
   /** Whether something is being written at this moment. */
   readonly writing = computed(() => this.underWay() > 0);
@@ -49,13 +67,13 @@ export class HealthService {
   write(run: () => Promise<unknown>, about: unknown = run): Promise<boolean> {
     return this.during(async () => {
       try {
-        await run();
+        await this.awaited(run());
         this.forget(about);
         this.told.set(null);
         return true;
       } catch (error) {
         this.forget(about);
-        this.failed.update((all) => [...all, { about, words: storageWords(error), run }]);
+        this.failed.update((all) => [...all, { about, words: storageWords(error), full: isFull(error), run }]);
         return false;
       }
     });
@@ -69,6 +87,31 @@ export class HealthService {
     } finally {
       this.underWay.update((n) => n - 1);
     }
+  }
+
+  /** What is asked of the storage. Where no answer comes for a while that is said until it does. */
+  async awaited<T>(work: PromiseLike<T>): Promise<T> {
+    let isLate = false;
+    const timer = setTimeout(() => {
+      isLate = true;
+      this.late.update((n) => n + 1);
+    }, this.patience);
+    try {
+      return await work;
+    } finally {
+      clearTimeout(timer);
+      if (isLate) this.late.update((n) => n - 1);
+    }
+  }
+
+  /** A trouble that stands until it is over, with what may mend it. */
+  stand(about: string, words: string, retry: (() => void) | null): void {
+    this.standing.update((all) => new Map(all).set(about, { words, retry, stays: true }));
+  }
+
+  over(about: string): void {
+    if (!this.standing().has(about)) return;
+    this.standing.update((all) => new Map([...all].filter(([key]) => key !== about)));
   }
 
   /** From here on this tab keeps nothing: it is said instead of everything else. */

@@ -3,6 +3,7 @@ import type { Read } from '@core/base';
 import type { ShelfCode } from '@core/formats';
 import { proxy } from 'comlink';
 import { spawnFiles } from '../workers/spawn';
+import { Unfetched } from '../workers/unfetched';
 import { Database } from './database';
 import { databaseName } from './which-shelf';
 import type { Chosen, Incoming, Taken } from './files/files-engine';
@@ -106,6 +107,10 @@ export class ShelfFiles {
         ),
         stopped,
       ]);
+    } catch (error) {
+      // It never came up: the next try fetches it again.
+      if (error instanceof Unfetched) this.forget();
+      throw error;
     } finally {
       this.stop = null;
       this.workingState.set(null);

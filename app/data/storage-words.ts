@@ -1,16 +1,14 @@
 /** What a failure of the browser's storage means for the drummer, in words: what happened, what is safe, what to do. */
 export function storageWords(error: unknown): string {
   const name = nameOf(error);
-  if (name.includes('QuotaExceeded')) {
-    return 'The browser’s storage for Loop Shelf is full, so the last change is not kept yet. Everything kept before is safe. Free some space, or save a backup under Kit, then try again.';
+  if (isFull(error)) {
+    return 'The browser’s storage for Loop Shelf is full: the last change is not kept yet. Save a backup now, as a browser with a full disk may lose what it holds. Then free some space and try again.';
   }
-  if (
-    name.includes('MissingAPI') ||
-    name.includes('Security') ||
-    name.includes('InvalidState') ||
-    name.includes('OpenFailed')
-  ) {
+  if (name.includes('MissingAPI') || name.includes('Security')) {
     return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, and it is gone when the tab closes: take along what you made as a picture or on paper from the Bench, or open Loop Shelf in a window that is not private.';
+  }
+  if (name.includes('InvalidState') || name.includes('OpenFailed') || name.includes('DatabaseClosed')) {
+    return 'The browser does not open its storage for Loop Shelf. The disk may be full, or this may be a private window. What you see is still here. Free some space, then try again.';
   }
   if (name.includes('RefusedRow') && error instanceof Error) {
     return `This cannot be kept as it is (${error.message.slice(0, 200)}). Everything kept before is safe; take back the last change, or make it smaller.`;
@@ -19,6 +17,11 @@ export function storageWords(error: unknown): string {
     return 'This shelf was last opened by a newer Loop Shelf. Reload the page to get it; nothing was changed.';
   }
   return 'The browser could not keep the last change. Everything kept before is safe; what you see is still here. Try again.';
+}
+
+/** Whether it failed for want of room. */
+export function isFull(error: unknown): boolean {
+  return nameOf(error).includes('QuotaExceeded');
 }
 
 function nameOf(error: unknown): string {

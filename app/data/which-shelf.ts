@@ -5,31 +5,27 @@ export type WhichShelf = 'mine' | 'demo';
 
 const KEY = 'loop-shelf.which';
 
-/** The shelf this tab works on: as the address asks (`?shelf=demo`), else the one used last. */
+/**
+ * The shelf this tab works on: as the address asks (`?shelf=demo`), else the one it worked on before it was loaded
+ * anew, else the one that was asked for last in any tab. What another tab opens never changes what a reload of this one
+ * shows.
+ */
 export function currentShelf(): WhichShelf {
   const asked = new URLSearchParams(location.search).get('shelf');
-  if (asked === 'demo' || asked === 'mine') {
-    remember(asked);
-    return asked;
-  }
   try {
-    return localStorage.getItem(KEY) === 'demo' ? 'demo' : 'mine';
+    if (asked === 'demo' || asked === 'mine') localStorage.setItem(KEY, asked);
+    const which = (asked ?? sessionStorage.getItem(KEY) ?? localStorage.getItem(KEY)) === 'demo' ? 'demo' : 'mine';
+    sessionStorage.setItem(KEY, which);
+    return which;
   } catch {
-    return 'mine';
+    // Without storage the address alone decides.
+    return asked === 'demo' ? 'demo' : 'mine';
   }
 }
 
 /** The name of this tab's database. */
 export function databaseName(): string {
   return currentShelf() === 'demo' ? DEMO_DATABASE : OWN_DATABASE;
-}
-
-function remember(which: WhichShelf): void {
-  try {
-    localStorage.setItem(KEY, which);
-  } catch {
-    // Without local storage the address alone decides.
-  }
 }
 
 /** Opens the other shelf by loading the application anew. */

@@ -24,6 +24,7 @@ import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { ShelfFiles } from '../data/shelf-files.service';
+import { UNFETCHED } from '../workers/unfetched';
 import { Player } from '../playing/player';
 import { DialogFocusDirective } from '../ui/dialog-focus.directive';
 import { NumberFieldComponent } from '../ui/number-field.component';
@@ -92,7 +93,7 @@ export class BringInComponent implements OnDestroy {
   });
   readonly refused = computed(() => {
     const o = this.opened();
-    return o?.kind === 'refused' ? o.words : null;
+    return o?.kind === 'refused' ? o.words : o?.kind === 'unfetched' ? UNFETCHED : null;
   });
   readonly choice = signal<Choice | null>(null);
   private readonly asked = resource({

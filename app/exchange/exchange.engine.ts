@@ -72,7 +72,9 @@ export type Opened =
   | { readonly kind: 'phrase'; readonly phrase: SharedPhrase }
   /** A shelf file, which has a place of its own. */
   | { readonly kind: 'shelf' }
-  | { readonly kind: 'refused'; readonly words: string };
+  | { readonly kind: 'refused'; readonly words: string }
+  /** What reads it could not be fetched. */
+  | { readonly kind: 'unfetched' };
 
 /** Bars as they would be taken. */
 export interface Taking {

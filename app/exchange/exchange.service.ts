@@ -6,6 +6,7 @@ import { KitsRepo } from '../data/kits.repo';
 import { MidiMapRepo } from '../data/midi-map.repo';
 import { SettingsRepo } from '../data/settings.repo';
 import { spawnExchange } from '../workers/spawn';
+import { Unfetched } from '../workers/unfetched';
 import type { ExchangeEngine, Opened, Score, SoundWish, Taking, Wish } from './exchange.engine';
 
 /** The largest file that is read, in bytes. */
@@ -54,20 +55,20 @@ export class ExchangeService {
     return this.asked((api) => api.text(text));
   }
 
-  async take(from: number, many: number, way: number): Promise<Taking | null> {
-    return this.worker().api.take(from, many, way, this.wish());
+  take(from: number, many: number, way: number): Promise<Taking | null> {
+    return this.ask((api) => api.take(from, many, way, this.wish()));
   }
 
   code(phrase: SharedPhrase): Promise<string> {
-    return this.worker().api.code(phrase);
+    return this.ask((api) => api.code(phrase));
   }
 
-  async midi(phrase: SharedPhrase): Promise<Uint8Array<ArrayBuffer>> {
-    return this.worker().api.midi(phrase, this.map.now());
+  midi(phrase: SharedPhrase): Promise<Uint8Array<ArrayBuffer>> {
+    return this.ask((api) => api.midi(phrase, this.map.now()));
   }
 
-  async score(phrase: SharedPhrase): Promise<Score> {
-    return this.worker().api.score(phrase, this.map.now());
+  score(phrase: SharedPhrase): Promise<Score> {
+    return this.ask((api) => api.score(phrase, this.map.now()));
   }
 
   /** Writes sound in a worker of its own, so that it can be stopped at once. */
@@ -81,13 +82,23 @@ export class ExchangeService {
 
   /** Lets the worker go, with what it has read. */
   close(): void {
-    this.held?.end();
-    this.held = null;
+    this.drop();
     this.last = null;
   }
 
-  private worker(): { readonly api: ExchangeApi; readonly end: () => void } {
-    return (this.held ??= spawnExchange());
+  /** Asks the worker. One that could not be fetched is fetched again at the next question. */
+  private async ask<T>(how: (api: ExchangeApi) => Promise<T>): Promise<T> {
+    try {
+      return await how((this.held ??= spawnExchange()).api);
+    } catch (error) {
+      if (error instanceof Unfetched) this.drop();
+      throw error;
+    }
+  }
+
+  private drop(): void {
+    this.held?.end();
+    this.held = null;
   }
 
   private wish(): Wish {
@@ -96,10 +107,10 @@ export class ExchangeService {
 
   private async asked(how: (api: ExchangeApi) => Promise<Opened>): Promise<Opened> {
     try {
-      return await how(this.worker().api);
-    } catch {
-      this.held?.end();
-      this.held = null;
+      return await this.ask(how);
+    } catch (error) {
+      this.drop();
+      if (error instanceof Unfetched) return { kind: 'unfetched' };
       return { kind: 'refused', words: 'This file could not be read: the reader broke off. Nothing was changed.' };
     }
   }

@@ -32,6 +32,7 @@ import { NumberFieldComponent } from '../ui/number-field.component';
 import { fileName, saveBlob, saveText } from '../ui/save-svg';
 import { SelectComponent } from '../ui/select.component';
 import { TempoFieldComponent } from '../ui/tempo-field.component';
+import { Unfetched, UNFETCHED } from '../workers/unfetched';
 import { ExchangeService, type Writing } from './exchange.service';
 import { pictureCode } from './picture-code';
 
@@ -94,6 +95,9 @@ export class TakeAlongComponent implements OnDestroy {
     if (!this.code.hasValue()) return null;
     return new URL(`visit#p=${this.code.value()}`, this.page.baseURI).href;
   });
+  /** The link could not be made: what makes it was not fetched. */
+  readonly hasNoLink = computed(() => this.code.status() === 'error');
+  readonly unfetched = UNFETCHED;
   readonly picture = computed(() => {
     const link = this.link();
     return link === null ? null : pictureCode(link);
@@ -187,15 +191,35 @@ export class TakeAlongComponent implements OnDestroy {
   }
 
   async saveMidi(): Promise<void> {
-    const bytes = await this.exchange.midi(sharedOf(this.phrase()));
-    saveBlob(new Blob([bytes], { type: 'audio/midi' }), fileName(this.phrase().name, 'mid'));
+    const bytes = await this.tried(() => this.exchange.midi(sharedOf(this.phrase())));
+    if (bytes) saveBlob(new Blob([bytes], { type: 'audio/midi' }), fileName(this.phrase().name, 'mid'));
   }
 
   async saveScore(zipped: boolean): Promise<void> {
-    const { xml, mxl } = await this.exchange.score(sharedOf(this.phrase()));
+    const score = await this.tried(() => this.exchange.score(sharedOf(this.phrase())));
+    if (!score) return;
+    const { xml, mxl } = score;
     const name = this.phrase().name;
     if (!zipped) return saveText(xml, fileName(name, 'musicxml'), 'application/vnd.recordare.musicxml+xml');
     saveBlob(new Blob([mxl], { type: 'application/vnd.recordare.musicxml' }), fileName(name, 'mxl'));
+  }
+
+  /** What was asked for; null where it could not be made, which is said. */
+  private async tried<T>(make: () => Promise<T>): Promise<T | null> {
+    this.problem.set(null);
+    try {
+      return await make();
+    } catch (error) {
+      this.problem.set(
+        error instanceof Unfetched ? UNFETCHED : 'The file could not be written. Nothing was changed. Try again.',
+      );
+      return null;
+    }
+  }
+
+  linkAgain(): void {
+    this.code.reload();
+    this.score.reload();
   }
 
   saveText(): void {
@@ -212,8 +236,12 @@ export class TakeAlongComponent implements OnDestroy {
       const file = await writing.done;
       const what = this.sound() === 'drill' ? 'practice' : `${this.tempo()}`;
       if (file) saveBlob(file, fileName(`${this.phrase().name} ${what}`, 'wav'));
-    } catch {
-      this.problem.set('The sound could not be written: the browser has too little room. Take fewer rungs or turns.');
+    } catch (error) {
+      this.problem.set(
+        error instanceof Unfetched
+          ? UNFETCHED
+          : 'The sound could not be written: the browser has too little room. Take fewer rungs or turns.',
+      );
     } finally {
       this.writing.set(null);
     }

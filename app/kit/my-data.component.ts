@@ -5,6 +5,7 @@ import { count } from '@core/base';
 import { mergeGroups, type MergeLine } from '@core/shelf';
 import { AsideRepo } from '../data/aside.repo';
 import { BackupService } from '../data/backup.service';
+import { Unfetched, UNFETCHED } from '../workers/unfetched';
 import { ShelfFiles, Stopped, type Chosen, type Incoming } from '../data/shelf-files.service';
 import { NoticesService } from '../shell/notices.service';
 import { sizeWords } from '../shell/own-records';
@@ -215,7 +216,13 @@ export class MyDataComponent {
     try {
       await work();
     } catch (error) {
-      this.problem.set(error instanceof Stopped ? 'Stopped. Your shelf is as it was.' : failed);
+      this.problem.set(
+        error instanceof Stopped
+          ? 'Stopped. Your shelf is as it was.'
+          : error instanceof Unfetched
+            ? UNFETCHED
+            : failed,
+      );
     }
     // It may be more or less that is kept now.
     this.used.reload();

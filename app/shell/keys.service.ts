@@ -1,5 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { tinykeys } from 'tinykeys';
+import { HealthService } from '../data/health.service';
 
 /** One key of a place: the combination, what it does in words, and the doing. */
 export interface Key {
@@ -13,6 +14,7 @@ export interface Key {
 /** Keys of the shell and of the place that is open. The list is also what `?` shows. */
 @Injectable({ providedIn: 'root' })
 export class KeysService {
+  private readonly health = inject(HealthService);
   private readonly listed = signal<readonly (readonly Key[])[]>([]);
   /** Every key that works now, the shell's first. */
   readonly all = computed(() =>
@@ -26,7 +28,10 @@ export class KeysService {
     const unbind = tinykeys(
       window,
       Object.fromEntries(
-        keys.map((key) => [key.combo, (e: KeyboardEvent) => this.isLast(keys, key) && runIfFree(key, e)]),
+        keys.map((key) => [
+          key.combo,
+          (e: KeyboardEvent) => this.isLast(keys, key) && this.health.ended() === null && runIfFree(key, e),
+        ]),
       ),
     );
     this.listed.update((all) => [...all, keys]);
@@ -57,6 +62,8 @@ function runIfFree(key: Key, event: KeyboardEvent): void {
     return;
   if (target?.closest('[role=slider]') && event.key.startsWith('Arrow')) return;
   const activates = event.key === ' ' || event.key === 'Enter';
+  // A key that is held is one act; only what steps or walks goes on.
+  if (event.repeat && !event.ctrlKey && !event.metaKey && (activates || /^[a-z]$/i.test(event.key))) return;
   if (activates && target?.closest('button, a, input, [role=switch], [role=option], [role=button]')) return;
   event.preventDefault();
   key.run(event);

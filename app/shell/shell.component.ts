@@ -4,9 +4,11 @@ import {
   computed,
   DestroyRef,
   effect,
+  ElementRef,
   inject,
   Injector,
   signal,
+  viewChild,
 } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -33,6 +35,7 @@ import { NoticesService } from './notices.service';
   styleUrl: './shell.component.css',
   host: {
     '(click)': 'letGo($event)',
+    '(document:focusout)': 'keepFocus()',
     '(window:beforeunload)': 'leaving($event)',
     '[attr.data-writing]': "health.writing() ? 'yes' : 'no'",
     '[attr.data-offline]': "updates.offline() ? 'yes' : 'no'",
@@ -49,6 +52,7 @@ export class ShellComponent {
   /** What is fetched once the page is there. */
   readonly house = signal<Housekeeping | null>(null);
   readonly places = PLACES;
+  private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
   readonly showsKeys = signal(false);
   readonly demo = currentShelf() === 'demo';
   private readonly address = toSignal(
@@ -115,6 +119,14 @@ export class ShellComponent {
     const pressed =
       event.target instanceof Element ? event.target.closest<HTMLElement>('button, [role=switch], a') : null;
     if (event.detail > 0 && pressed && !pressed.closest('.p-dialog')) pressed.blur();
+  }
+
+  /** The keyboard is always somewhere: where what had it gave it back, or is gone, the place has it. */
+  keepFocus(): void {
+    // Whoever takes it next does so by then.
+    setTimeout(() => {
+      if (document.activeElement === document.body) this.main().nativeElement.focus({ preventScroll: true });
+    });
   }
 
   goHome(): void {

@@ -20,6 +20,7 @@ import { Transport } from '../audio/transport.service';
 import { SettingsRepo } from '../data/settings.repo';
 import { ExchangeService } from '../exchange/exchange.service';
 import { KeepShared } from '../exchange/keep-shared';
+import { UNFETCHED } from '../workers/unfetched';
 import { Player } from '../playing/player';
 import { RibbonComponent } from '../ui/ribbon/ribbon.component';
 import { StaffComponent } from '../ui/staff/staff.component';
@@ -46,6 +47,9 @@ export class VisitComponent implements OnDestroy {
   private readonly page = inject(DOCUMENT);
   readonly phrase = signal<SharedPhrase | null>(null);
   readonly wrong = signal<string | null>(null);
+  /** What the link holds, where what reads it could not be fetched. */
+  readonly unfetched = signal<string | null>(null);
+  readonly unfetchedWords = UNFETCHED;
   readonly pattern = computed(() => {
     const p = this.phrase();
     return p ? build(p.recipe).pattern : null;
@@ -82,12 +86,13 @@ export class VisitComponent implements OnDestroy {
     this.exchange.close();
   }
 
-  private async read(fragment: string): Promise<void> {
+  async read(fragment: string): Promise<void> {
     this.player.stop(OWNER);
     const found = await this.exchange.text(`#${fragment}`);
     this.phrase.set(found.kind === 'phrase' ? found.phrase : null);
+    this.unfetched.set(found.kind === 'unfetched' ? fragment : null);
     this.wrong.set(
-      found.kind === 'phrase'
+      found.kind === 'phrase' || found.kind === 'unfetched'
         ? null
         : fragment === ''
           ? 'There is no phrase in this link.'

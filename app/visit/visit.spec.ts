@@ -1,4 +1,7 @@
+import { TestBed } from '@angular/core/testing';
 import { phraseCode, type SharedPhrase } from '@core/formats';
+import { PhrasesRepo } from '../data/phrases.repo';
+import { NoticesService } from '../shell/notices.service';
 import { until } from '../testing/fixtures';
 import { mount } from '../testing/mount';
 import { emptyPlace } from '../testing/place';
@@ -29,6 +32,33 @@ describe('a visitor', () => {
     const bad = mount(VisitComponent);
     await until(() => bad.component.wrong() !== null);
     expect(bad.component.wrong()).toContain('damaged');
+    location.hash = '';
+  });
+
+  it('pressed twice, or one way and then the other, it is one act and one phrase; taken off again, it can be kept anew', async () => {
+    const { db, messages } = await emptyPlace();
+    const said: string[] = [];
+    const follow = messages.messageObserver.subscribe((m) => said.push(String([m].flat()[0]?.detail)));
+    location.hash = `p=${phraseCode(ROPE)}`;
+    const m = mount(VisitComponent);
+    await until(() => m.component.phrase() !== null);
+    TestBed.inject(NoticesService).stand();
+    await Promise.all([m.component.take(false), m.component.take(true), m.component.take(false)]);
+    await m.component.take(true);
+    const [one, ...more] = await db.phrases.toArray();
+    expect([one?.name, more, said.filter((w) => w.includes('is on the shelf'))]).toEqual([
+      'Cold rope',
+      [],
+      ['“Cold rope” is on the shelf.'],
+    ]);
+    await TestBed.inject(PhrasesRepo).remove([one!.id]);
+    await m.component.take(false);
+    expect((await db.phrases.toArray()).map((p) => p.name)).toEqual(['Cold rope']);
+    // What became another phrase on the Bench meanwhile is not what the link holds.
+    await db.phrases.toCollection().modify({ tempo: 61 });
+    await m.component.take(false);
+    expect(await db.phrases.count()).toBe(2);
+    follow.unsubscribe();
     location.hash = '';
   });
 });

@@ -1,8 +1,9 @@
 import { Injectable } from '@angular/core';
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import type { Recipe } from '@core/recipe';
 import type { VariantSheet, VariantWish } from '@core/variants';
 import { spawnVariants } from './spawn';
+import { remoteOf } from './unfetched';
 
 interface VariantsApi {
   sheet(recipe: Recipe, wish: VariantWish, shelf: readonly string[], tell: (candidates: number) => void): VariantSheet;
@@ -19,7 +20,7 @@ export interface Search {
 export class VariantsWorker {
   search(recipe: Recipe, wish: VariantWish, shelf: readonly string[], tell: (candidates: number) => void): Search {
     const worker = spawnVariants();
-    const remote: Remote<VariantsApi> = wrap(worker);
+    const remote: Remote<VariantsApi> = remoteOf<VariantsApi>(worker);
     const sheet = remote.sheet(recipe, wish, shelf, proxy(tell)).finally(() => worker.terminate());
     return { sheet, cancel: () => worker.terminate() };
   }

@@ -75,7 +75,9 @@ export class KeepingStore {
     this.asking.set('as new');
   }
 
-  keepAs(label: Label, asNew = false): Promise<void> {
+  async keepAs(label: Label, asNew = false): Promise<void> {
+    // A second press on the way out of the dialog is the same act.
+    if (this.asking() === null) return;
     this.asking.set(null);
     return this.inTurn(async () => this.after(await this.bench.keep(label, now(), asNew)));
   }

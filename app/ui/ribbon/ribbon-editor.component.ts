@@ -60,7 +60,7 @@ const CLICK = 4;
       (pointermove)="move($event)"
       (pointerup)="up($event)"
       (pointercancel)="cancel()"
-      (keydown)="keyed.emit($event)"
+      (keydown)="key($event)"
       (focus)="focused.emit()"
     >
       <ls-ribbon
@@ -125,6 +125,12 @@ export class RibbonEditorComponent {
   private readonly pad = viewChild.required<ElementRef<HTMLElement>>('pad');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly drag = signal<Drag | null>(null);
+
+  /** Escape gives the keyboard back: the next letter is for the place, no stroke. */
+  key(event: KeyboardEvent): void {
+    this.keyed.emit(event);
+    if (event.key === 'Escape') this.pad().nativeElement.blur();
+  }
 
   focus(): void {
     this.pad().nativeElement.focus();
