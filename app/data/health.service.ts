@@ -91,16 +91,16 @@ export class HealthService {
 
   /** What is asked of the storage. Where no answer comes for a while that is said until it does. */
   async awaited<T>(work: PromiseLike<T>): Promise<T> {
-    let isLate = false;
+    const late = { by: 0 };
     const timer = setTimeout(() => {
-      isLate = true;
+      late.by = 1;
       this.late.update((n) => n + 1);
     }, this.patience);
     try {
       return await work;
     } finally {
       clearTimeout(timer);
-      if (isLate) this.late.update((n) => n - 1);
+      this.late.update((n) => n - late.by);
     }
   }
 

@@ -723,8 +723,9 @@ describe('storage that fails', () => {
     expect(health.trouble()).toBeNull();
   });
   it.each([
-    ['QuotaExceededError', 'Free some space'],
+    ['QuotaExceededError', 'Save a backup, free some space'],
     ['MissingAPIError', 'private windows'],
+    ['OpenFailedError', 'The disk may be full'],
     ['VersionError', 'newer Loop Shelf'],
     ['AbortError', 'Try again'],
   ])('%s says what to do', (name, words) => {

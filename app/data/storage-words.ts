@@ -2,13 +2,13 @@
 export function storageWords(error: unknown): string {
   const name = nameOf(error);
   if (isFull(error)) {
-    return 'The browser’s storage for Loop Shelf is full: the last change is not kept yet. Save a backup now, as a browser with a full disk may lose what it holds. Then free some space and try again.';
+    return 'The browser’s storage for Loop Shelf is full: the last change is not kept, and older work may be lost. Save a backup, free some space, then try again.';
   }
   if (name.includes('MissingAPI') || name.includes('Security')) {
     return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, and it is gone when the tab closes: take along what you made as a picture or on paper from the Bench, or open Loop Shelf in a window that is not private.';
   }
   if (name.includes('InvalidState') || name.includes('OpenFailed') || name.includes('DatabaseClosed')) {
-    return 'The browser does not open its storage for Loop Shelf. The disk may be full, or this may be a private window. What you see is still here. Free some space, then try again.';
+    return 'The browser does not open its storage for Loop Shelf. What you see is still here. The disk may be full, or this is a private window. Free some space, then try again.';
   }
   if (name.includes('RefusedRow') && error instanceof Error) {
     return `This cannot be kept as it is (${error.message.slice(0, 200)}). Everything kept before is safe; take back the last change, or make it smaller.`;

@@ -42,10 +42,10 @@ function remembered(): string | null {
   }
 }
 
-/** Takes the lock of a name for as long as this tab lives; false when another tab holds it. */
+/** Takes a name for as long as this tab lives; false when another tab has it. */
 function hold(id: string): Promise<boolean> {
   const locks = locksOf();
-  if (!locks) return Promise.resolve(true);
+  if (!locks) return askedFor(id);
   return new Promise((resolve) => {
     void locks
       .request(`${KEY} ${id}`, { ifAvailable: true }, (lock) => {
@@ -54,6 +54,47 @@ function hold(id: string): Promise<boolean> {
       })
       .catch(() => resolve(true));
   });
+}
+
+/** So long other tabs have to say that a name is theirs, in milliseconds. */
+const ANSWER_MS = 150;
+
+interface Asked {
+  readonly id: string;
+  readonly from: string;
+  readonly isTaken: boolean;
+}
+
+/**
+ * Without locks the other tabs are asked, and each answers for as long as it lives. Of two that ask at once the lower
+ * mark has it.
+ */
+function askedFor(id: string): Promise<boolean> {
+  if (typeof BroadcastChannel === 'undefined') return Promise.resolve(true);
+  const channel = new BroadcastChannel(KEY);
+  const from = freshUuid();
+  return new Promise((resolve) => {
+    let has = false;
+    const yields = (): void => {
+      channel.close();
+      resolve(false);
+    };
+    channel.onmessage = ({ data }: MessageEvent<unknown>) => {
+      if (!isAsked(data) || data.id !== id || data.from === from) return;
+      if (data.isTaken || (!has && data.from < from)) {
+        if (!has) yields();
+      } else channel.postMessage({ id, from, isTaken: true } satisfies Asked);
+    };
+    channel.postMessage({ id, from, isTaken: false } satisfies Asked);
+    setTimeout(() => {
+      has = true;
+      resolve(true);
+    }, ANSWER_MS);
+  });
+}
+
+function isAsked(data: unknown): data is Asked {
+  return typeof data === 'object' && data !== null && 'id' in data && 'from' in data && 'isTaken' in data;
 }
 
 /** Over plain http there are none. */

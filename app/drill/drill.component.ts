@@ -1,13 +1,15 @@
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
   input,
   signal,
-  untracked,
   type OnDestroy,
+  untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
@@ -107,6 +109,12 @@ export class DrillComponent implements OnDestroy {
       untracked(() => void this.open(id));
     });
     effect(() => this.guard.playing(this.store.running()));
+    // Start stands at the end of a long set-up on a small screen: what it begins is seen from its top.
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const begun = computed(() => this.drill() !== null);
+    afterRenderEffect(() => {
+      if (begun()) host.scrollTo({ top: 0 });
+    });
     inject(KeysService).use(drillKeys(this));
   }
 

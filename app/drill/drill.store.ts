@@ -369,6 +369,12 @@ export class DrillStore {
     return played && requestOf(played, this.heardTempo());
   }
 
+  /** Asks once more for what should listen. */
+  listen(): void {
+    const kind = this.choices.source();
+    if (kind !== null) void this.recorder.listen(this.sources.of(kind));
+  }
+
   private play(): void {
     const request = this.request();
     if (request) this.player.play(ROOM, request);
@@ -379,7 +385,7 @@ export class DrillStore {
     // Nobody strikes anything where the phrase is said.
     const meant = this.rendition();
     if (kind === null || meant?.said || meant?.open) this.recorder.stop();
-    else if (!this.recorder.listening()) void this.recorder.listen(this.sources.of(kind));
+    else if (!this.recorder.listening() && !this.recorder.asking()) this.listen();
     this.play();
   }
 }

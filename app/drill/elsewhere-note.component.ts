@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { DrillStore } from './drill.store';
 import { SubjectStore } from './subject.store';
@@ -8,11 +8,12 @@ import { SubjectStore } from './subject.store';
   selector: 'ls-elsewhere-note',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @switch (subject.elsewhere()) {
+    @switch (shown()) {
       @case ('removed') {
         <p role="status">
           This phrase was taken off the shelf in another tab. What you play is logged with it, and comes back with it.
           <button type="button" class="btn small" (click)="putBack()">Put it back</button>
+          <button type="button" class="btn small plain" (click)="closed.set('removed')">Close</button>
         </p>
       }
       @case ('changed') {
@@ -21,15 +22,17 @@ import { SubjectStore } from './subject.store';
           @if (!store.running()) {
             <button type="button" class="btn small" (click)="store.takeOther()">Play it as it is now</button>
           }
+          <button type="button" class="btn small plain" (click)="closed.set('changed')">Close</button>
         </p>
       }
     }
-    @if (store.other()) {
+    @if (store.other() && !closedOther()) {
       <p role="status">
         It is drilled in another tab too. Every try of both is in the log; the ladder that was moved last stands.
         @if (!store.running()) {
           <button type="button" class="btn small" (click)="store.takeOther()">Go on from that one</button>
         }
+        <button type="button" class="btn small plain" (click)="closedOther.set(true)">Close</button>
       </p>
     }
   `,
@@ -38,16 +41,12 @@ import { SubjectStore } from './subject.store';
       display: contents;
     }
     p {
-      position: absolute;
-      top: 60px;
-      left: 0;
-      right: 0;
-      z-index: 5;
       display: flex;
       flex-wrap: wrap;
       gap: 8px 14px;
       align-items: center;
-      padding: 10px 24px;
+      margin: 0;
+      padding: 6px 24px;
       border-left: 6px solid var(--mark);
       background: var(--surface);
       font-size: 15px;
@@ -61,6 +60,13 @@ export class ElsewhereNoteComponent {
   readonly store = inject(DrillStore);
   readonly subject = inject(SubjectStore);
   private readonly phrases = inject(PhrasesRepo);
+  /** What was read and closed. */
+  readonly closed = signal<'removed' | 'changed' | null>(null);
+  readonly closedOther = linkedSignal<boolean, boolean>({ source: this.store.other, computation: () => false });
+  readonly shown = computed(() => {
+    const now = this.subject.elsewhere();
+    return now === this.closed() ? null : now;
+  });
 
   putBack(): void {
     const phrase = this.subject.phrase();

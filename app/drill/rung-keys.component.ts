@@ -10,6 +10,7 @@ import { DrillStore } from './drill.store';
 import { JudgedComponent } from './judged.component';
 import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
+import { TakeRecorder } from './take.recorder';
 import { TryJudge } from './try.judge';
 
 /** The count, the two big keys, and what the last try said. */
@@ -28,6 +29,7 @@ export class RungKeysComponent {
   readonly transport = inject(Transport);
   private readonly choices = inject(RoomChoices);
   private readonly sources = inject(HitSources);
+  readonly recorder = inject(TakeRecorder);
   /** The two big keys. */
   readonly good = output();
   readonly bad = output();

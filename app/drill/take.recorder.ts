@@ -53,6 +53,13 @@ export class TakeRecorder {
   private readonly listeningState = signal(false);
   /** Whether hits are being listened to, so that the take can judge. */
   readonly listening = this.listeningState.asReadonly();
+  private readonly askingState = signal(false);
+  /** Whether a source was asked and has not answered: the browser may be asking the player. */
+  readonly asking = this.askingState.asReadonly();
+  /** Counts what was asked: a late answer to what is not wanted any more is none. */
+  private asked = 0;
+  /** From which second of the try on it listens: a turn that began before was not heard from its start. */
+  private since = 0;
   /** The hits of the last two turns, where they fell in the loop. */
   readonly dots = computed((): readonly Dot[] => {
     // Read first, so that hits are followed also while there is no phrase yet.
@@ -68,13 +75,22 @@ export class TakeRecorder {
   async listen(source: HitSource | null): Promise<boolean> {
     this.stop();
     this.source = source;
-    if (!source || !(await source.start())) return false;
+    if (!source) return false;
+    const mine = ++this.asked;
+    this.askingState.set(true);
+    const hears = await source.start();
+    if (mine !== this.asked) return false;
+    this.askingState.set(false);
+    if (!hears) return false;
+    this.since = performance.now() / 1000 - this.zero;
     this.ears = source.hits$.subscribe((hit) => this.hear(hit));
     this.listeningState.set(true);
     return true;
   }
 
   stop(): void {
+    this.asked++;
+    this.askingState.set(false);
     this.ears.unsubscribe();
     this.source?.stop();
     this.listeningState.set(false);
@@ -91,6 +107,7 @@ export class TakeRecorder {
     this.bpm = bpm;
     this.zero = this.transport.pageTimeOf(0) ?? performance.now() / 1000;
     this.hitsState.set([]);
+    this.since = this.listeningState() ? 0 : Infinity;
     this.playTurn(0);
   }
 
@@ -117,7 +134,8 @@ export class TakeRecorder {
     const { meant, source } = this;
     if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
     const expected = expectedIn(meant, this.bpm, first, turns);
-    const { slot, beat } = lengthsAt(meant, this.bpm);
+    const { slot, beat, turn } = lengthsAt(meant, this.bpm);
+    if (this.since > first * turn) return null;
     const hits = this.hitsIn(meant, first, turns);
     const silences = silencesIn(meant, this.bpm, first + turns);
     // A microphone takes a flam for one stroke: nobody is told that a grace stroke was left out.

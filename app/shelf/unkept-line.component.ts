@@ -48,7 +48,7 @@ const FEW = 2;
       align-items: center;
       max-height: 30vh;
       padding: 6px 14px;
-      margin: 0 0 8px;
+      margin: 8px 24px 0;
       overflow: auto;
       border-left: 6px solid var(--accent);
       background: var(--surface);

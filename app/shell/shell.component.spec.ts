@@ -1,7 +1,8 @@
 import { TestBed } from '@angular/core/testing';
-import { HealthService } from '../data/health.service';
+import { HealthService, PATIENCE } from '../data/health.service';
 import { SettingsRepo } from '../data/settings.repo';
 import { currentShelf } from '../data/which-shelf';
+import { until } from '../testing/fixtures';
 import { mount } from '../testing/mount';
 import { emptyPlace, key } from '../testing/place';
 import { NoticesComponent } from './notices.component';
@@ -36,10 +37,46 @@ describe('the shell', () => {
     m.fixture.detectChanges();
     expect(m.host.querySelector('[role=alert]')?.textContent).toContain('is full');
     full = false;
+    // What the browser holds may go with a full disk: a backup is asked for at once.
+    expect(m.button('Save a backup')).toBeTruthy();
     m.press('Try again');
-    await m.fixture.whenStable();
+    await until(() => health.trouble() === null);
     m.fixture.detectChanges();
     expect(m.host.querySelector('[role=alert]')).toBeNull();
+  });
+  it('says that the shelf is busy while an answer of the storage is long in coming, and no longer', async () => {
+    await emptyPlace([{ provide: PATIENCE, useValue: 5 }]);
+    const m = mount(ShellComponent);
+    const health = TestBed.inject(HealthService);
+    let free = (): void => undefined;
+    const written = health.write(() => new Promise<void>((resolve) => (free = resolve)));
+    await until(() => health.trouble() !== null);
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('[role=status]')?.textContent).toContain('The shelf is busy');
+    free();
+    await written;
+    m.fixture.detectChanges();
+    expect(m.text()).not.toContain('busy');
+  });
+  it('a tab that is over takes no key', async () => {
+    const { went } = await emptyPlace();
+    mount(ShellComponent);
+    key('2');
+    expect(went).toHaveLength(1);
+    TestBed.inject(HealthService).end('Gone.');
+    key('3');
+    expect(went).toHaveLength(1);
+  });
+  it('the keyboard always has a place: where what had it is gone, the place has it', async () => {
+    await emptyPlace();
+    const m = mount(ShellComponent);
+    document.body.append(m.host);
+    const button = document.createElement('button');
+    m.host.append(button);
+    button.focus();
+    button.blur();
+    await until(() => document.activeElement?.id === 'place');
+    m.host.remove();
   });
   it('lets the browser ask before a tab is closed that holds what is not kept', async () => {
     await emptyPlace();
@@ -100,9 +137,16 @@ describe('the shell', () => {
 describe('which shelf', () => {
   it('is mine, unless the address asked for the demo last', () => {
     localStorage.clear();
+    sessionStorage.clear();
     expect(currentShelf()).toBe('mine');
+    // Another tab opens the demo: a reload of this one shows what it showed.
     localStorage.setItem('loop-shelf.which', 'demo');
+    expect(currentShelf()).toBe('mine');
+    // A new tab shows what was asked for last.
+    sessionStorage.clear();
     expect(currentShelf()).toBe('demo');
     localStorage.clear();
+    expect(currentShelf()).toBe('demo');
+    sessionStorage.clear();
   });
 });

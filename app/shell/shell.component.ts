@@ -80,6 +80,10 @@ export class ShellComponent {
     this.updates.start();
     whenIdle(() => void this.keepHouse());
     effect(() => document.documentElement.classList.toggle('dark', this.dark()));
+    effect(() => {
+      // In a place that was just gone to, nothing has the keyboard yet.
+      if (this.address() !== '') this.keepFocus();
+    });
     inject(KeysService).use([
       ...PLACES.map((p) => ({
         combo: String(p.digit),

@@ -44,7 +44,7 @@ export function spawnFiles(name: string): { readonly api: FilesApi; readonly end
   const worker = new Worker(new URL('./files.worker', import.meta.url), { type: 'module', name: 'files' });
   const remote = remoteOf<FilesApi & { open: (name: string) => Promise<void> }>(worker);
   remote.open(name).catch(() => undefined);
-  return { api: remote as unknown as FilesApi, end: () => worker.terminate() };
+  return { api: remote, end: () => worker.terminate() };
 }
 
 export function spawnVariants(): Worker {

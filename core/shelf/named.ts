@@ -106,13 +106,13 @@ export function fieldChanges(key: string, before: unknown, after: unknown): Fiel
 export function patched(old: Named | undefined, key: string, usual: unknown, changes: Fields, at: number): Named {
   const { split, join } = splitOf(key);
   const fields = new Map(split(old ? old.value : usual));
-  const stamps: Record<string, number> = { ...old?.stamps };
+  const stamps = stampsOf(old);
   for (const [field, value] of changes) {
     if (value === undefined) fields.delete(field);
     else fields.set(field, value);
-    stamps[field] = moment(at, stamps[field]);
+    stamps.set(field, moment(at, stamps.get(field)));
   }
-  return { ...old, key, value: join(fields), stamps };
+  return { ...old, key, value: join(fields), stamps: Object.fromEntries(stamps) };
 }
 
 /** Two accounts of one named thing as one: of each field the later stands, and of the same time the greater text. */
@@ -120,26 +120,27 @@ export function mergedNamed(a: Named, b: Named): Named {
   const { split, join } = splitOf(a.key);
   const [own, other] = [split(a.value), split(b.value)];
   const fields = new Map<string, unknown>();
-  const stamps: Record<string, number> = {};
-  const names = new Set([
-    ...own.keys(),
-    ...other.keys(),
-    ...Object.keys(a.stamps ?? {}),
-    ...Object.keys(b.stamps ?? {}),
-  ]);
+  const stamps = new Map<string, number>();
+  const [ownStamps, otherStamps] = [stampsOf(a), stampsOf(b)];
+  const names = new Set([...own.keys(), ...other.keys(), ...ownStamps.keys(), ...otherStamps.keys()]);
   for (const name of [...names].sort()) {
     // A field that neither is kept nor was ever dropped says nothing.
     const told = [
-      { fields: own, at: a.stamps?.[name] ?? (own.has(name) ? 0 : -1) },
-      { fields: other, at: b.stamps?.[name] ?? (other.has(name) ? 0 : -1) },
+      { fields: own, at: ownStamps.get(name) ?? (own.has(name) ? 0 : -1) },
+      { fields: other, at: otherStamps.get(name) ?? (other.has(name) ? 0 : -1) },
     ].sort((x, y) => y.at - x.at || (textOf(x.fields, name) < textOf(y.fields, name) ? 1 : -1));
     const [won] = told;
     if (!won || won.at < 0) continue;
     if (won.fields.has(name)) fields.set(name, won.fields.get(name));
-    if (won.at > 0) stamps[name] = won.at;
+    if (won.at > 0) stamps.set(name, won.at);
   }
   const others = mergedOthers(restOf(a), restOf(b));
-  return { ...others, key: a.key, value: join(fields), ...(Object.keys(stamps).length > 0 ? { stamps } : {}) };
+  return {
+    ...others,
+    key: a.key,
+    value: join(fields),
+    ...(stamps.size > 0 ? { stamps: Object.fromEntries(stamps) } : {}),
+  };
 }
 
 /** Fields of which only later versions know: each comes through, and of two the greater text. */
@@ -149,8 +150,16 @@ export function mergedOthers(
 ): Record<string, unknown> {
   const names = [...new Set([...Object.keys(a), ...Object.keys(b)])].sort();
   return Object.fromEntries(
-    names.map((n) => [n, !(n in b) || (n in a && stableJson(a[n]) > stableJson(b[n])) ? a[n] : b[n]]),
+    names.map((n) => {
+      const [inA, inB] = [Object.hasOwn(a, n), Object.hasOwn(b, n)];
+      return [n, !inB || (inA && stableJson(a[n]) > stableJson(b[n])) ? a[n] : b[n]];
+    }),
   );
+}
+
+/** Names may be any, also such as every object has from the language. */
+function stampsOf(named: Named | undefined): Map<string, number> {
+  return new Map(Object.entries(named?.stamps ?? {}));
 }
 
 function restOf(named: Named): Record<string, unknown> {

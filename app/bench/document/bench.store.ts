@@ -149,8 +149,8 @@ export class BenchStore {
   }
 
   /**
-   * Other work is laid on the Bench, of a phrase as it is known from then on. What lay there is one undo away, and where
-   * it is not kept it waits with its phrase, or as something new.
+   * Other work is laid on the Bench, of a phrase as it is known from then on. What lay there is one undo away, and
+   * where it is not kept it waits with its phrase, or as something new.
    */
   private lay(work: Work, known: Phrase | null = null): void {
     const left = this.leftOf(this.history().now);

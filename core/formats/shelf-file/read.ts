@@ -42,7 +42,7 @@ export class ShelfLines {
   private rest = '';
   private list: FileList = 'phrases';
   private readonly rows: Record<FileList, unknown[]>;
-  private readonly others: Record<string, unknown> = {};
+  private readonly others: [string, unknown][] = [];
   private readonly sum = new Checksum();
   private failed: Read<never, ShelfCode> | null = null;
   private odd = false;
@@ -75,7 +75,7 @@ export class ShelfLines {
     if (this.failed) return this.failed;
     if (this.odd || this.where === 'head') return null;
     if (this.where !== 'over' || this.rest.trim() !== '') return cutOff();
-    const found = checked(this.rows, this.others);
+    const found = checked(this.rows, Object.fromEntries(this.others));
     if (!found.ok) return found;
     const file = this.written === null ? 'unknown' : this.written === this.summed ? 'as written' : 'changed';
     return { ok: true, value: { contents: found.value, file }, problems: [] };
@@ -120,7 +120,8 @@ export class ShelfLines {
       return;
     } else {
       const field = parsed(`{${line.replace(/,$/, '')}}`);
-      if (field.ok && typeof field.value === 'object' && field.value !== null) Object.assign(this.others, field.value);
+      if (field.ok && typeof field.value === 'object' && field.value !== null)
+        this.others.push(...Object.entries(field.value));
       else this.odd = true;
     }
     this.sum.add(line).add('\n');

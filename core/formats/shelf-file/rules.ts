@@ -19,20 +19,22 @@ export interface RuleProblem {
 }
 
 /** What is kept under a name, by that name. A name that is not here comes from a later version and is kept as it is. */
-const NAMED: Readonly<Record<string, Validator<unknown>>> = {
-  settings: compiled.validateSettings,
-  kits: compiled.validateKits,
-  profile: compiled.validateProfile,
-  loudness: compiled.validateLoudness,
-  'midi-map': compiled.validateMidiMap,
-  'mic-levels': compiled.validateMicLevels,
-  latency: compiled.validateLatency,
-  'latency-at': compiled.validateLatencyAt,
-  room: compiled.validateRoomHabits,
-  today: compiled.validateToday,
-  'plan-days': compiled.validatePlanDays,
-  backup: compiled.validateBackup,
-};
+const NAMED: ReadonlyMap<string, Validator<unknown>> = new Map(
+  Object.entries<Validator<unknown>>({
+    settings: compiled.validateSettings,
+    kits: compiled.validateKits,
+    profile: compiled.validateProfile,
+    loudness: compiled.validateLoudness,
+    'midi-map': compiled.validateMidiMap,
+    'mic-levels': compiled.validateMicLevels,
+    latency: compiled.validateLatency,
+    'latency-at': compiled.validateLatencyAt,
+    room: compiled.validateRoomHabits,
+    today: compiled.validateToday,
+    'plan-days': compiled.validatePlanDays,
+    backup: compiled.validateBackup,
+  }),
+);
 
 function bySchema<T>(validate: Validator<T>, more: (row: T) => RuleProblem | null = () => null): Rule {
   return (row) => {
@@ -72,7 +74,7 @@ function drillProblem(drill: DrillState): RuleProblem | null {
 }
 
 function namedProblem({ key, value }: Named): RuleProblem | null {
-  const validate = NAMED[key];
+  const validate = NAMED.get(key);
   return !validate || validate(value) ? null : problemOf(validate.errors?.[0]);
 }
 
