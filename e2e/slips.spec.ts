@@ -481,3 +481,47 @@ test('what keeps and what judges is in sight at every size and name, and nothing
     await written(page);
   }
 });
+
+test('from typing to the log by keys alone', async ({ page }) => {
+  test.slow();
+  await page.goto('/shelf');
+  await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
+  const { keyboard } = page;
+  await keyboard.press('n');
+  await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
+  await keyboard.press('Shift+R');
+  await keyboard.type(' l l K');
+  await keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+  await keyboard.press('/');
+  await keyboard.type('fill 2 bars');
+  await keyboard.press('Enter');
+  await expect(page.locator('.move')).toHaveCount(1);
+  await keyboard.press('Escape');
+  // A stroke by hand, and out of the ribbon again.
+  await keyboard.press('e');
+  await keyboard.press('ArrowRight');
+  await keyboard.press('ArrowUp');
+  await keyboard.press('Escape');
+  await expect(page.locator('.move')).toHaveCount(2);
+  await keyboard.press('Space');
+  await expect(page.locator('ls-ribbon-editor .playhead')).toHaveCount(1);
+  await keyboard.press('Space');
+  await keyboard.press('k');
+  const dialog = page.getByRole('dialog', { name: 'Keep it' });
+  await expect(dialog.getByLabel('Name')).toBeFocused();
+  await keyboard.type('By keys');
+  await keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'By keys', level: 1 })).toBeVisible();
+  // Both at once: the second is for the room that is being opened.
+  await keyboard.press('d');
+  await page.waitForURL(/\/drill\//);
+  await keyboard.press('Space');
+  await messy(page);
+  await keyboard.press('Escape');
+  await expect(page.locator('header')).toContainText('Enough for today');
+  await keyboard.press('6');
+  await expect(page.locator('ls-tries-table tbody tr .verdict')).toHaveText(['messy']);
+  await keyboard.press('4');
+  await expect(strips(page)).toHaveText(['By keys']);
+});

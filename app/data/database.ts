@@ -54,7 +54,7 @@ export class Database {
         await (await import('./demo')).fillDemo(this.db);
       this.health.untell();
     } catch (error) {
-      this.health.stand(SHUT, storageWords(error), () => void this.openAgain());
+      this.health.stand(SHUT, storageWords(error), () => void this.openAgain().catch(() => undefined));
     }
   }
 
@@ -68,7 +68,7 @@ export class Database {
       this.health.over(SHUT);
       this.reopened.next();
     } catch (error) {
-      this.health.stand(SHUT, storageWords(error), () => void this.openAgain());
+      this.health.stand(SHUT, storageWords(error), () => void this.openAgain().catch(() => undefined));
       throw error;
     }
   }
@@ -133,9 +133,11 @@ export class Database {
   async read<T>(empty: T, query: () => Promise<T>): Promise<T> {
     await this.ready;
     try {
+      await this.openAgain();
       return await this.health.awaited(query());
     } catch (error) {
-      this.health.fail(error);
+      // That it is shut stands there already, with its retry.
+      if (this.db.isOpen()) this.health.fail(error);
       return empty;
     }
   }

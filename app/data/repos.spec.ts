@@ -3,7 +3,6 @@ import Dexie from 'dexie';
 import { MOST_STATES, REMOVED_FOR, SHELF_LIMITS } from '@core/shelf';
 import { drillStep, newDrill, TRIES_A_PAGE, type DrillState } from '@core/drill';
 import { RULES, shelfLines } from '@core/formats';
-import { happening } from '@core/testing/drilling';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { clearShelf, log, logged, untilAsked } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
@@ -17,7 +16,7 @@ import { LogEdits } from './log-edits.repo';
 import { PhrasesRepo } from './phrases.repo';
 import { SettingsRepo } from './settings.repo';
 import { ShelfFiles } from './shelf-files.service';
-import { storageWords } from './storage-words';
+import { isFull, storageWords } from './storage-words';
 import { ALL_TRIES, thinned, triesByParts, triesOf } from './tries';
 
 async function shelf() {
@@ -160,10 +159,11 @@ describe('drills', () => {
   it('kept twice, a try is logged once; of a drill that is done only that is kept', async () => {
     const { db, drills } = await shelf();
     let state = newDrill('d', 'a', { start: 90, goal: 90, step: 5, loops: 1 });
-    for (const kind of ['start', 'counted-in', 'loop'] as const) state = drillStep(state, happening(kind, 1));
+    for (const kind of ['start', 'counted-in'] as const) state = drillStep(state, { kind, at: 1 });
+    state = drillStep(state, { kind: 'loop', id: 'try-1', at: 1 });
     await drills.keep(state);
     expect(await drills.of('a')).toMatchObject(state);
-    const done = drillStep(state, happening('clean', 2));
+    const done = drillStep(state, { kind: 'clean', id: 'try-2', at: 2 });
     await drills.keep(done, done.attempts[0]);
     await drills.keep(done, done.attempts[0]);
     await drills.keep(done);
@@ -726,10 +726,20 @@ describe('storage that fails', () => {
     ['QuotaExceededError', 'Save a backup, free some space'],
     ['MissingAPIError', 'private windows'],
     ['OpenFailedError', 'The disk may be full'],
+    ['UnknownError', 'The disk may be full'],
     ['VersionError', 'newer Loop Shelf'],
     ['AbortError', 'Try again'],
   ])('%s says what to do', (name, words) => {
     expect(storageWords(Object.assign(new Error('x'), { name }))).toContain(words);
-    expect(storageWords('no error at all')).toContain('safe');
+    expect(storageWords('no error at all')).toContain('still here');
+  });
+  it('a disk that is full is known also where the browser says it only in words', () => {
+    const inner = new DOMException('Connection is closing because of: FILE_ERROR_NO_SPACE', 'UnknownError');
+    const error = Object.assign(new Error('aborted'), { name: 'AbortError', inner });
+    expect([isFull(error), storageWords(error)]).toEqual([
+      true,
+      storageWords(new DOMException('', 'QuotaExceededError')),
+    ]);
+    expect(isFull(new Error('no'))).toBe(false);
   });
 });

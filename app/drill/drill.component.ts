@@ -136,7 +136,11 @@ export class DrillComponent implements OnDestroy {
     this.missing.set(id !== undefined && !(await this.store.open(id)));
     this.asked();
     this.loaded.set(true);
+    // A key that came before it was known whether a drill is under way is not lost.
+    if (this.early && this.subject.phrase()) this.pressGood();
+    this.early = false;
   }
+  private early = false;
 
   /** What was asked for in words: the part by itself, or taken out of the drill that is under way. */
   private asked(): void {
@@ -174,7 +178,8 @@ export class DrillComponent implements OnDestroy {
 
   pressGood(): void {
     const drill = this.drill();
-    if (!drill) this.store.begin(this.plans.plan());
+    if (!this.loaded()) this.early = true;
+    else if (!drill) this.store.begin(this.plans.plan());
     else if (drill.phase === 'done') void this.store.startOver();
     else if (this.store.running()) this.store.judge('clean');
     else this.store.happen({ kind: 'start', at: now() });

@@ -2,7 +2,6 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { drillStep, newDrill } from '@core/drill';
 import { build } from '@core/recipe';
-import { happening } from '@core/testing/drilling';
 import { typed } from '../testing/fixtures';
 import { RibbonComponent } from './ribbon/ribbon.component';
 import { StairsComponent } from './stairs/stairs.component';
@@ -100,7 +99,7 @@ describe('the stairs', () => {
   it('fill what was passed, light where it stands, and count what was messy', () => {
     let drill = newDrill('d', 'p', { start: 60, goal: 90, step: 10, loops: 1 });
     for (const kind of ['start', 'counted-in', 'loop', 'clean', 'counted-in', 'messy'] as const)
-      drill = drillStep(drill, happening(kind, 1000));
+      drill = drillStep(drill, { kind, id: kind, at: 1000 });
     const fixture = TestBed.createComponent(StairsComponent);
     fixture.componentRef.setInput('drill', drill);
     fixture.detectChanges();

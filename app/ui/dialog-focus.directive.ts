@@ -16,7 +16,15 @@ export class DialogFocusDirective {
     effect(() => {
       const box = dialog.container();
       const first = box?.querySelector<HTMLElement>(`.p-dialog-content :is(${FIELDS})`);
-      if (!box?.contains(document.activeElement)) first?.focus();
+      if (box?.contains(document.activeElement)) return;
+      first?.focus();
+      if (first instanceof HTMLInputElement && first.type === 'text') select(first);
     });
   }
+}
+
+/** What is proposed gives way to what is typed. Forms write it into the field a moment later; who typed is let type. */
+function select(field: HTMLInputElement): void {
+  const wait = setTimeout(() => field.select());
+  for (const over of ['input', 'blur']) field.addEventListener(over, () => clearTimeout(wait), { once: true });
 }
