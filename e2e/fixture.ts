@@ -1,4 +1,4 @@
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
 
 /**
  * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was
@@ -83,6 +83,34 @@ export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
   // A phrase that is drawn, or a shelf with its strips, came from what is kept.
   if (path.startsWith('/bench/')) await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();
   if (path === '/shelf') await expect(page.getByText('Glass over five')).toBeVisible();
+}
+
+/** Another tab of the same browser, at a place. */
+export async function tab(context: BrowserContext, path: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(path);
+  return page;
+}
+
+/** Where a page is, without what is asked of it. */
+export const address = (page: Page): string => new URL(page.url()).pathname;
+
+/** The names of the strips on the Shelf. */
+export const strips = (page: Page): Locator => page.locator('ls-strip .title');
+
+/** Opens the shelf as a newer Loop Shelf would, in a tab of its own: the one that has it open is over. */
+export async function asNewer(page: Page): Promise<void> {
+  await page.goto('/favicon.svg');
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const open = indexedDB.open('loop-shelf', 9999);
+        open.onsuccess = () => {
+          open.result.close();
+          resolve();
+        };
+      }),
+  );
 }
 
 /** Chooses from a list by its name: an option by its words, or by its place. */

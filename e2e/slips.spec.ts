@@ -1,17 +1,22 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import type { Attempt, TriesPage } from '../core/drill';
 import { setUp } from './clock';
-import { addMove, expect, fromMenu, keepAs, openDemo, test, typeSticking, written } from './fixture';
+import {
+  addMove,
+  address,
+  asNewer,
+  expect,
+  fromMenu,
+  keepAs,
+  openDemo,
+  strips,
+  tab,
+  test,
+  typeSticking,
+  written,
+} from './fixture';
 
 // Nothing that was played or made slips away: each of these lost something once, or said what was not so.
-
-async function tab(context: BrowserContext, path: string): Promise<Page> {
-  const page = await context.newPage();
-  await page.goto(path);
-  return page;
-}
-const address = (page: Page): string => new URL(page.url()).pathname;
-const strips = (page: Page) => page.locator('ls-strip .title');
 
 /** Every try that is logged, as the browser's database holds them, those that are out of the log too. */
 function tries(page: Page): Promise<readonly Attempt[]> {
@@ -405,17 +410,7 @@ test('a tab that is over takes no key; opening the demo in one tab leaves a relo
   await expect(strips(page)).toHaveText(['Rope']);
   await demo.reload();
   await expect(demo.getByText('Glass over five')).toBeVisible();
-  await demo.goto('/favicon.svg');
-  await demo.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        const open = indexedDB.open('loop-shelf', 9999);
-        open.onsuccess = () => {
-          open.result.close();
-          resolve();
-        };
-      }),
-  );
+  await asNewer(demo);
   await page.bringToFront();
   await expect(page.getByRole('alertdialog')).toBeVisible();
   await page.keyboard.press('7');
@@ -465,6 +460,9 @@ test('what keeps and what judges is in sight at every size and name, and nothing
     await page.getByRole('button', { name: /^Start/ }).click();
     await expect(page.getByRole('button', { name: /^Clean/ })).toBeVisible();
     expect(await page.evaluate(() => document.querySelector('ls-drill')!.scrollTop)).toBe(0);
+    // The stairs stand at the bottom: nothing is left empty below them.
+    const stairs = await page.locator('ls-drill footer').boundingBox();
+    expect(stairs!.y + stairs!.height).toBeGreaterThanOrEqual(height - 1);
     for (const name of [/^Sound/, /^Half speed/, /^Pause/, /^Enough/])
       expect((await page.getByRole('button', { name }).first().boundingBox())!.height).toBeGreaterThanOrEqual(44);
     await page.getByRole('button', { name: /^Sound/ }).click();

@@ -1,14 +1,5 @@
-import type { BrowserContext, Page } from '@playwright/test';
-import { addMove, expect, keepAs, test, typeSticking, written } from './fixture';
-
-/** Another tab of the same browser, at a place. */
-async function tab(context: BrowserContext, path: string): Promise<Page> {
-  const page = await context.newPage();
-  await page.goto(path);
-  return page;
-}
-const address = (page: Page): string => new URL(page.url()).pathname;
-const strips = (page: Page) => page.locator('ls-strip .title');
+import type { Page } from '@playwright/test';
+import { addMove, address, asNewer, expect, keepAs, strips, tab, test, typeSticking, written } from './fixture';
 
 test('a phrase kept in another tab is seen where it lies unchanged', async ({ page, context }) => {
   await typeSticking(page, 'R l l K');
@@ -190,17 +181,7 @@ test('two tabs that change two settings keep both', async ({ page, context }) =>
 test('a newer Loop Shelf opens the shelf: the old tab stops and says so', async ({ page, context, guard }) => {
   await typeSticking(page, 'R l l K');
   await written(page);
-  const other = await tab(context, '/favicon.svg');
-  await other.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        const open = indexedDB.open('loop-shelf', 9999);
-        open.onsuccess = () => {
-          open.result.close();
-          resolve();
-        };
-      }),
-  );
+  await asNewer(await context.newPage());
   await page.bringToFront();
   await expect(page.getByRole('alertdialog')).toContainText('keeps nothing any more');
   await expect(page.locator('#place')).toHaveAttribute('inert', '');

@@ -15,19 +15,36 @@ export class LogEdits {
 
   /** Another verdict or note of a try. Null when it is not in the log any more, or could not be kept. */
   change(phrase: string, id: string, part: Pick<Partial<Attempt>, 'verdict' | 'note'>): Promise<TakeBack | null> {
-    return this.edit(phrase, id, (t) => {
-      const next = { ...t, ...part };
-      if (next.note === '') delete next.note;
-      return next;
-    });
+    return this.edit(
+      phrase,
+      id,
+      (t) => noted({ ...t, ...part }),
+      (t, old) =>
+        noted({
+          ...t,
+          ...('verdict' in part ? { verdict: old.verdict } : {}),
+          ...('note' in part ? { note: old.note ?? '' } : {}),
+        }),
+    );
   }
 
   /** Takes a try out of the log. That it is out is remembered, so that a merge does not bring it back. */
   remove(phrase: string, id: string): Promise<TakeBack | null> {
-    return this.edit(phrase, id, (t) => ({ ...t, off: true }));
+    return this.edit(
+      phrase,
+      id,
+      (t) => ({ ...t, off: true }),
+      ({ off, ...t }) => t,
+    );
   }
 
-  private async edit(phrase: string, id: string, how: (t: Attempt) => Attempt): Promise<TakeBack | null> {
+  /** An edit with what takes it back, and nothing that was said of the try since. */
+  private async edit(
+    phrase: string,
+    id: string,
+    how: (t: Attempt) => Attempt,
+    back: (t: Attempt, old: Attempt) => Attempt,
+  ): Promise<TakeBack | null> {
     const was: { it: Attempt | null } = { it: null };
     const well = await this.put(phrase, id, (old) => {
       if (old.off) return null;
@@ -35,7 +52,7 @@ export class LogEdits {
       return how(old);
     });
     const old = was.it;
-    return well && old ? () => this.put(phrase, id, () => old) : null;
+    return well && old ? () => this.put(phrase, id, (t) => back(t, old)) : null;
   }
 
   /** Puts a try in place of the one that stands, in one transaction; false where there is none, or nothing to put. */
@@ -53,6 +70,13 @@ export class LogEdits {
     });
     return well && done.it;
   }
+}
+
+/** A note that says nothing is none. */
+function noted(t: Attempt): Attempt {
+  const next = { ...t };
+  if (next.note === '') delete next.note;
+  return next;
 }
 
 /** A try of a page changed; a drill under way does not log it anew. */

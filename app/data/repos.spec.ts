@@ -239,6 +239,21 @@ describe('drills', () => {
     ]);
     expect(await drills.bestOf('a')).toMatchObject({ clean: 80, attempts: 2 });
   });
+  it('taking back one correction of a try leaves what was said of it since, in this tab or another', async () => {
+    const { db } = await shelf();
+    await log(db, attemptOf('1', 'a', { note: 'first' }));
+    const edits = TestBed.inject(LogEdits);
+    const backVerdict = await edits.change('a', '1', { verdict: 'messy' });
+    const backNote = await edits.change('a', '1', { note: 'rushed' });
+    await backVerdict!();
+    expect((await triesOf(db, 'a'))[0]).toMatchObject({ verdict: 'clean', note: 'rushed' });
+    const putBack = await edits.remove('a', '1');
+    await backNote!();
+    expect(await logged(db, 'a')).toBe(0);
+    await putBack!();
+    expect((await triesOf(db, 'a'))[0]).toMatchObject({ verdict: 'clean', note: 'first' });
+    expect((await db.tallies.get(ALL_TRIES))?.attempts).toBe(1);
+  });
   it('two drills on one state each add their own tries, and neither loses those of the other', async () => {
     const { db, drills } = await shelf();
     let [here, there] = [1, 2].map(() => newDrill('d', 'a', { start: 60, goal: 120, step: 5, loops: 1 }));

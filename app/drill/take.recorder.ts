@@ -79,7 +79,11 @@ export class TakeRecorder {
     const mine = ++this.asked;
     this.askingState.set(true);
     const hears = await source.start();
-    if (mine !== this.asked) return false;
+    if (mine !== this.asked) {
+      // It was not wanted any more: nothing is left open.
+      if (!this.listeningState() && !this.askingState()) source.stop();
+      return false;
+    }
     this.askingState.set(false);
     if (!hears) return false;
     this.since = performance.now() / 1000 - this.zero;

@@ -3,6 +3,7 @@ import { stableJson } from '@core/base';
 import type { SharedPhrase } from '@core/formats';
 import { now } from '../data/clock';
 import { freshUuid } from '../data/ids';
+import { OneAct } from '../data/one-act';
 import { PhrasesRepo } from '../data/phrases.repo';
 import { FULL } from '../data/phrases.words';
 import { isSameWork } from '../data/unkept.repo';
@@ -13,24 +14,18 @@ import { NoticesService } from '../shell/notices.service';
 export class KeepShared {
   private readonly phrases = inject(PhrasesRepo);
   private readonly notices = inject(NoticesService);
-  /** What was kept, or is being kept, by all that it holds: a second press is the same act. */
-  private readonly acts = new Map<string, Promise<string | null>>();
+  private readonly acts = new OneAct();
 
   /**
    * Resolves to the id under which it lies there; null where it could not be kept, which is said. What lies there
    * already as it came is not kept twice.
    */
   keep(phrase: SharedPhrase): Promise<string | null> {
-    const key = stableJson(phrase);
-    const act = this.again(this.acts.get(key), phrase);
-    this.acts.set(key, act);
-    return act;
-  }
-
-  private async again(before: Promise<string | null> | undefined, phrase: SharedPhrase): Promise<string | null> {
-    const id = (await before) ?? null;
-    const stands = id === null ? null : await this.phrases.get(id);
-    return stands && isSameWork(stands, phrase) ? stands.id : this.put(phrase);
+    return this.acts.run(
+      stableJson(phrase),
+      async (id) => isSameWork(phrase, await this.phrases.get(id)),
+      () => this.put(phrase),
+    );
   }
 
   private async put(phrase: SharedPhrase): Promise<string | null> {

@@ -47,6 +47,9 @@ export class KeysService {
   }
 }
 
+/** Letters that step through something: held, they go on. */
+const STEPS = ',.';
+
 /**
  * Keys belong to whoever is typing first: letters to fields, Space and Enter to buttons and switches that were reached
  * by keyboard.
@@ -63,7 +66,8 @@ function runIfFree(key: Key, event: KeyboardEvent): void {
   if (target?.closest('[role=slider]') && event.key.startsWith('Arrow')) return;
   const activates = event.key === ' ' || event.key === 'Enter';
   // A key that is held is one act; only what steps or walks goes on.
-  if (event.repeat && !event.ctrlKey && !event.metaKey && (activates || /^[a-z]$/i.test(event.key))) return;
+  const acts = activates || (event.key.length === 1 && !STEPS.includes(event.key));
+  if (event.repeat && acts && !event.ctrlKey && !event.metaKey) return;
   if (activates && target?.closest('button, a, input, [role=switch], [role=option], [role=button]')) return;
   event.preventDefault();
   key.run(event);

@@ -326,4 +326,39 @@ describe('the Bench', () => {
     expect((await store.keep({ ...store.phrase()! }, 9000)).kind).toBe('kept');
     expect([store.isKept(), (await phrases.get('p'))?.id]).toEqual([true, 'p']);
   });
+
+  it('other work that is laid here while a keeping waits stays whose it is; what was kept is its phrase', async () => {
+    const store = await fresh();
+    const phrases = TestBed.inject(PhrasesRepo);
+    await phrases.save(phraseOf('b'));
+    store.setSource(typedSource('R L K'));
+    store.addMove('mirror');
+    const keeping = store.keep({ ...label, name: 'Mine' }, 5);
+    await store.open('b');
+    store.setTempo(77);
+    await keeping;
+    expect([store.phrase()?.id, store.tempo(), store.isKept()]).toEqual(['b', 77, false]);
+    store.undo();
+    store.undo();
+    expect([store.phrase()?.name, store.isKept()]).toEqual(['Mine', true]);
+    store.undo();
+    expect([store.phrase()?.name, store.isKept()]).toEqual(['Mine', false]);
+    await untilAsked(async () => (await leftWork()).every((u) => u.phrase !== null));
+    expect(await TestBed.inject(Database).db.phrases.count()).toBe(2);
+  });
+
+  it('a step that is made while a keeping as a new one waits belongs to the new one, what lay before to the old', async () => {
+    const store = await fresh();
+    await TestBed.inject(PhrasesRepo).save(phraseOf('p'));
+    await store.open('p');
+    store.addMove('mirror');
+    const keeping = store.keep({ ...label, name: 'Other' }, 9, true);
+    store.addMove('insert');
+    await keeping;
+    expect([store.phrase()?.name, store.isKept()]).toEqual(['Other', false]);
+    store.undo();
+    expect([store.phrase()?.name, store.isKept()]).toEqual(['Other', true]);
+    store.undo();
+    expect([store.phrase()?.id, store.isKept()]).toEqual(['p', true]);
+  });
 });

@@ -66,7 +66,10 @@ export class BenchStore {
   readonly refused = this.refusedState.asReadonly();
   private saving = 0;
   /** A new phrase whose first keeping failed: keeping again is that phrase again, and trying again is noticed. */
-  private owing: { readonly id: string; readonly until: Subscription } | null = null;
+  private owing: string | null = null;
+  private awaited = new Subscription();
+  /** Counts how often other work was laid on the Bench. */
+  private laid = 0;
   readonly phrase = computed((): Phrase | null => this.known().get(this.history().now.phrase ?? '') ?? null);
   readonly recipe = computed(() => this.history().now.recipe);
   readonly tempo = computed(() => this.history().now.tempo);
@@ -153,10 +156,13 @@ export class BenchStore {
    * where it is not kept it waits with its phrase, or as something new.
    */
   private lay(work: Work, known: Phrase | null = null): void {
-    const left = this.leftOf(this.history().now);
+    const before = this.history().now;
+    const left = this.leftOf(before);
     if (known) this.know(known);
-    this.owing?.until.unsubscribe();
     this.owing = null;
+    this.laid++;
+    // Between two that are new lies an empty Bench: whose steps they are is known by it.
+    if (before.phrase === null && work.phrase === null && before.recipe && work.recipe) this.put(EMPTY);
     this.put(work);
     if (left && !(left.phrase === work.phrase && isSameWork(left, work))) void this.unkept.leave(left);
   }
@@ -402,7 +408,8 @@ export class BenchStore {
    * was grown from. Where the phrase was kept elsewhere since, nothing is written, and that is said.
    */
   async keep(label: Label, now: number, asNew = false): Promise<Keeping> {
-    const { recipe, tempo } = this.history().now;
+    const [work, laid] = [this.history().now, this.laid];
+    const { recipe, tempo } = work;
     if (!recipe) return { kind: 'failed' };
     const { name, family, goal, note } = label;
     const old = this.phrase();
@@ -410,7 +417,7 @@ export class BenchStore {
     const own =
       old && !asNew
         ? old
-        : { ...(old?.tags ? { tags: old.tags } : {}), ...parent, id: this.owing?.id ?? freshUuid(), created: now };
+        : { ...(old?.tags ? { tags: old.tags } : {}), ...parent, id: this.owing ?? freshUuid(), created: now };
     const phrase: Phrase = { ...own, name, family, goal, note, recipe, tempo, changed: now };
     this.saving++;
     // One that was taken off elsewhere is put on again: then nothing may stand there.
@@ -419,42 +426,41 @@ export class BenchStore {
     this.saving--;
     switch (kept.kind) {
       case 'kept':
-        this.know(kept.phrase);
-        this.elsewhereState.set(null);
-        this.hasKept(kept.phrase);
+        if (laid === this.laid) this.elsewhereState.set(null);
+        this.hasKept(kept.phrase, work, laid);
         break;
       case 'elsewhere':
-        this.elsewhereState.set({ theirs: kept.theirs });
+        if (laid === this.laid) this.elsewhereState.set({ theirs: kept.theirs });
         break;
       case 'full':
       case 'failed':
         if (this.stands && old?.id === this.stands.id) this.seen(this.stands);
     }
-    if (kept.kind === 'failed' && old === null) this.owe(phrase);
+    if (kept.kind === 'failed' && old === null) this.owe(phrase, work, laid);
     return kept;
   }
 
-  /** Keeping is no step back: undo changes the recipe, the shelf keeps what it was given. */
-  private hasKept(phrase: Phrase): void {
-    const { phrase: old } = this.history().now;
-    this.owing?.until.unsubscribe();
-    this.owing = null;
-    this.history.update((h) => (old === null ? ownedBy(h, phrase.id) : { ...h, now: { ...h.now, phrase: phrase.id } }));
-    for (const whose of new Set([old, phrase.id]))
+  /**
+   * Keeping is no step back: undo changes the recipe, the shelf keeps what it was given. Other work may lie here by
+   * now, as keeping takes its time: that stays whose it is.
+   */
+  private hasKept(phrase: Phrase, work: Work, laid: number): void {
+    this.know(phrase);
+    if (laid === this.laid) this.owing = null;
+    const stands = [...this.history().past, ...this.history().future].includes(work);
+    if (laid === this.laid || stands) this.history.update((h) => ownedBy(h, work, phrase.id));
+    for (const whose of new Set([work.phrase, phrase.id]))
       void this.unkept.settle({ phrase: whose, recipe: phrase.recipe, tempo: phrase.tempo });
   }
 
   /** What could not be kept is kept as soon as trying again works: whose it is is known here then. */
-  private owe(phrase: Phrase): void {
-    this.owing?.until.unsubscribe();
-    const until = this.phrases
+  private owe(phrase: Phrase, work: Work, laid: number): void {
+    this.awaited.unsubscribe();
+    this.awaited = this.phrases
       .of$(phrase.id)
       .pipe(first((stands) => stands !== null))
-      .subscribe((stands) => {
-        this.know(stands);
-        this.hasKept(stands);
-      });
-    this.owing = { id: phrase.id, until };
+      .subscribe((stands) => this.hasKept(stands, work, laid));
+    if (laid === this.laid) this.owing = phrase.id;
   }
 
   /**

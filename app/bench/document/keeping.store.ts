@@ -217,7 +217,8 @@ export class KeepingStore {
       label: grown || phrase.created === phrase.changed ? 'Take it off again' : 'As it was before',
       run: () => void (undo ? this.takeBack(kept) : undefined),
     });
-    await this.router.navigate(['/bench', phrase.id], { replaceUrl: true });
+    // Keeping takes its time: whoever went on to other work meanwhile stays there.
+    if (this.bench.phrase()?.id === phrase.id) await this.router.navigate(['/bench', phrase.id], { replaceUrl: true });
   }
 
   private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {

@@ -86,7 +86,9 @@ describe('the sheet of variants', () => {
     await m.component.variants.keep(best[0]!, 1);
     expect(told.at(-1)).toContain('Keep the phrase itself first');
     const parent = await store.keep({ name: 'Parent', family: 'fill', goal: 100, note: '' }, 1);
-    await m.component.variants.keep(best[0]!, 1);
+    // A second press on the way is the same act.
+    await Promise.all([m.component.variants.keep(best[0]!, 1), m.component.variants.keep(best[0]!, 1)]);
+    expect(await db.phrases.count()).toBe(2);
     const kept = (await db.phrases.toArray()).find((p) => p.name === 'Parent · 1');
     expect(kept?.parent).toEqual({ id: parent.kind === 'kept' ? parent.phrase.id : '', change: best[0]!.words });
     expect(build(kept!.recipe).pattern.strokes.length).toBe(best[0]!.pattern.strokes.length);

@@ -1,11 +1,15 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { stableJson } from '@core/base';
 import { differenceWords } from '@core/pattern';
+import type { Phrase, Recipe } from '@core/recipe';
 import { sheetWords, VARIANT_KINDS, type Variant, type VariantKind, type VariantSheet } from '@core/variants';
 import { KitsRepo } from '../../data/kits.repo';
+import { OneAct } from '../../data/one-act';
 import { PhrasesRepo } from '../../data/phrases.repo';
 import { AbleService } from '../../data/able.service';
 import { SettingsRepo } from '../../data/settings.repo';
 import { ShelfIndex } from '../../data/shelf-index.service';
+import { isSameWork } from '../../data/unkept.repo';
 import { now } from '../../data/clock';
 import { freshUuid } from '../../data/ids';
 import { NoticesService } from '../../shell/notices.service';
@@ -25,6 +29,7 @@ export class VariantsStore {
   private readonly settings = inject(SettingsRepo);
   private readonly kits = inject(KitsRepo);
   private readonly index = inject(ShelfIndex);
+  private readonly acts = new OneAct();
 
   readonly wanted = signal<readonly VariantKind[]>(['accents', 'snare and kick', 'mirrored']);
   readonly accents = signal(2);
@@ -85,19 +90,29 @@ export class VariantsStore {
       this.notices.tell('Keep the phrase itself first: a variant remembers what it is a variant of.');
       return;
     }
+    const recipe = this.bench.withMove(variant.move);
+    await this.acts.run(
+      stableJson([parent.id, recipe]),
+      async (id) => isSameWork({ recipe, tempo: parent.tempo }, await this.phrasesRepo.get(id)),
+      () => this.put(parent, recipe, variant, number),
+    );
+  }
+
+  private async put(parent: Phrase, recipe: Recipe, variant: Variant, number: number): Promise<string | null> {
     const at = now();
     const kept = await this.phrasesRepo.save({
       ...parent,
       id: freshUuid(),
       name: `${parent.name.slice(0, MOST_PARENT_NAME)} · ${number}`,
-      recipe: this.bench.withMove(variant.move),
+      recipe,
       note: `Variant of “${parent.name.slice(0, MOST_PARENT_NAME)}”: ${variant.words}.`,
       parent: { id: parent.id, change: variant.words.slice(0, 1000) },
       created: at,
       changed: at,
     });
     if (kept.kind === 'full') this.notices.wrong(kept.words);
-    if (kept.kind === 'kept')
-      this.notices.tell(`“${parent.name.slice(0, 60)} · ${number}” is on the shelf: ${variant.words}.`);
+    if (kept.kind !== 'kept') return null;
+    this.notices.tell(`“${parent.name.slice(0, 60)} · ${number}” is on the shelf: ${variant.words}.`);
+    return kept.phrase.id;
   }
 }
