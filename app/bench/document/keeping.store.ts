@@ -75,9 +75,12 @@ export class KeepingStore {
     this.asking.set('as new');
   }
 
-  async keepAs(label: Label, asNew = false): Promise<void> {
-    // A second press on the way out of the dialog is the same act.
-    if (this.asking() === null) return;
+  /** The player was asked and has answered. A second press on the way out of the dialog is the same act. */
+  async answered(label: Label, asNew: boolean): Promise<void> {
+    if (this.asking() !== null) await this.keepAs(label, asNew);
+  }
+
+  keepAs(label: Label, asNew = false): Promise<void> {
     this.asking.set(null);
     return this.inTurn(async () => this.after(await this.bench.keep(label, now(), asNew)));
   }
