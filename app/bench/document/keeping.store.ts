@@ -195,8 +195,9 @@ export class KeepingStore {
   async bringBack({ state, at }: KeptState): Promise<void> {
     this.showsStates.set(false);
     const { name, family, goal, note, recipe, tempo } = state;
-    this.bench.replace(recipe);
-    this.bench.setTempo(tempo);
+    // Changes that were not kept wait beside it.
+    const phrase = this.bench.phrase();
+    await this.bench.goOn({ phrase: phrase?.id ?? null, recipe, tempo, base: phrase });
     const kept = await this.bench.keep({ name, family, goal, note }, now());
     if (kept.kind !== 'kept') return this.said(kept);
     this.notices.tell(`“${name.slice(0, 60)}” stands as it was kept on ${format(at, 'd MMM, HH:mm')}.`, {
