@@ -50,6 +50,20 @@ describe('the source picker', () => {
     m.button('Put it on the bench').click();
     expect(store.recipe()?.source).toMatchObject({ kind: 'typed', text: 'R l' });
   });
+  it('unkept work that is gone on with lies on the Bench, and what it was chosen from closes', async () => {
+    const { db, store } = await bench();
+    await db.unkept.put({ id: 'u', at: 5, phrase: null, recipe: typed('R L K'), tempo: 77, base: null });
+    const m = mount(SourcePickerComponent);
+    const chosen = jest.fn();
+    m.component.chosen.subscribe(chosen);
+    await until(() => {
+      m.fixture.detectChanges();
+      return m.text().includes('Not kept yet');
+    });
+    m.press('Go on');
+    await until(() => chosen.mock.calls.length === 1);
+    expect([store.recipe()?.source, store.tempo(), await db.unkept.count()]).toEqual([typed('R L K').source, 77, 0]);
+  });
   it('finds rudiments by words, says when there are none, and takes one', async () => {
     const { store } = await bench();
     const m = mount(SourcePickerComponent);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { build, suggestName } from '@core/recipe';
 import { momentWords } from '../../data/moment-words';
@@ -85,7 +85,11 @@ export class UnkeptListComponent {
       })),
   );
 
-  goOn(id: string): void {
-    void this.keeping.goOn(id);
+  /** It lies on the Bench: what it was chosen from is over. */
+  readonly taken = output();
+
+  async goOn(id: string): Promise<void> {
+    await this.keeping.goOn(id);
+    this.taken.emit();
   }
 }
