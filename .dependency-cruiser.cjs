@@ -6,7 +6,7 @@ const order = [
   'rudiments',
   'pattern',
   'recipe',
-  'words',
+  'language',
   'kit',
   'reach',
   'sticking',
@@ -23,7 +23,27 @@ const order = [
   'shelf',
   'formats',
 ];
-const places = ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit', 'visit'];
+// The floors of app, from the top: each knows those below it, never one above.
+const floors = [
+  'start',
+  'places',
+  'exchange',
+  'playing',
+  'drawings',
+  'widgets',
+  'common',
+  'knowledge',
+  'sound',
+  'hits',
+  'storage',
+  'environment',
+];
+/** What stands side by side on a floor: no room of it knows another. */
+const sideBySide = {
+  places: ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit', 'visit'],
+  // The staff knows nothing of the ribbon, nor the plan of the kit of either.
+  drawings: ['ribbon', 'staff', 'kit-plan'],
+};
 // The rooms of the Bench, in the order in which they may know each other: what is on it, the ribbon, the recipe, what
 // follows from it, what lies over it.
 const rooms = ['document', 'ribbon', 'recipe', 'answers', 'sheets'];
@@ -67,55 +87,57 @@ module.exports = {
       from: { path: '^(app|server|demo|bench)/' },
       to: { path: '^core/', pathNot: '/index\\.ts$' },
     },
-    {
-      name: 'ui-is-presentational',
-      comment: 'app/ui imports core and nothing else of app',
+    ...floors.map((floor, i) => ({
+      name: `app-floor-${floor}`,
+      comment: `app/${floor} knows only what lies below it`,
       severity: 'error',
-      from: { path: '^app/ui/' },
-      to: { path: '^app/', pathNot: '^app/(ui|testing)/' },
-    },
-    ...places.map((place) => ({
-      name: `place-${place}-alone`,
-      comment: 'a place never imports another place',
-      severity: 'error',
-      from: { path: `^app/${place}/` },
-      to: { path: `^app/(${places.filter((p) => p !== place).join('|')})/` },
+      from: { path: `^app/${floor}/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: `^app/(${[...floors.slice(0, i), '[^/]+\\.ts$', 'testing'].join('|')})` },
     })),
+    {
+      name: 'app-every-folder-has-its-floor',
+      comment: 'a new folder of app is put into the list of floors',
+      severity: 'error',
+      from: { path: `^app/(?!(${floors.join('|')}|testing)/|main\\.ts$)` },
+      to: {},
+    },
+    ...Object.entries(sideBySide).flatMap(([floor, rooms]) =>
+      rooms.map((room) => ({
+        name: `${floor}-${room}-alone`,
+        comment: `no room of app/${floor} knows another`,
+        severity: 'error',
+        from: { path: `^app/${floor}/${room}/` },
+        to: { path: `^app/${floor}/(?!${room}/)` },
+      })),
+    ),
+    {
+      name: 'shown-without-services',
+      comment: 'drawings and widgets get what they show and tell what was done: they know core and what schedules',
+      severity: 'error',
+      from: { path: '^app/(drawings|widgets)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^app/(knowledge|sound|hits|storage)/|^app/common/.*\\.service\\.ts$' },
+    },
     ...rooms.map((room, i) => ({
       name: `bench-room-${room}`,
       comment: `the Bench's ${room} comes before ${rooms.slice(i + 1).join(', ') || 'the Bench itself'}`,
       severity: 'error',
-      from: { path: `^app/bench/${room}/`, pathNot: '\\.spec\\.ts$' },
-      to: { path: `^app/bench/(${[...rooms.slice(i + 1), '[^/]+\\.ts$'].join('|')})` },
+      from: { path: `^app/places/bench/${room}/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: `^app/places/bench/(${[...rooms.slice(i + 1), '[^/]+\\.ts$'].join('|')})` },
     })),
     {
-      name: 'playing-knows-no-place',
-      comment: 'the player and its parts are shared: they know what sounds, not where it is shown',
-      severity: 'error',
-      from: { path: '^app/playing/' },
-      to: { path: `^app/(${places.join('|')}|shell)/` },
-    },
-    {
-      name: 'exchange-knows-no-place',
-      comment: 'what is brought in and taken along is shared by the places',
-      severity: 'error',
-      from: { path: '^app/exchange/' },
-      to: { path: `^app/(${places.join('|')})/` },
-    },
-    {
-      name: 'only-audio-knows-the-audio-clock',
+      name: 'only-sound-knows-the-audio-clock',
       comment: 'places sound through the player; the transport is looked at, not driven',
       severity: 'error',
-      from: { path: `^app/(${places.join('|')}|playing|ui)/`, pathNot: '\\.spec\\.ts$' },
+      from: { path: '^app/(places|playing|drawings|widgets|common)/', pathNot: '\\.spec\\.ts$' },
       to: {
-        path: '^app/audio/',
-        pathNot: '^app/audio/(transport\\.service|sound-check|record-player|mixing|backing\\.service)\\.ts$',
+        path: '^app/sound/',
+        pathNot: '^app/sound/(transport\\.service|sound-check|record-player|mixing|backing\\.service)\\.ts$',
       },
     },
     {
-      name: 'only-data-knows-dexie',
+      name: 'only-storage-knows-dexie',
       severity: 'error',
-      from: { path: '^app/', pathNot: '^app/(data|testing)/' },
+      from: { path: '^app/', pathNot: '^app/(storage|testing)/' },
       to: { path: 'node_modules/dexie/' },
     },
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },

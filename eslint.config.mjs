@@ -60,6 +60,15 @@ export default tseslint.config(
     },
   },
   {
+    files: ['**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportAllDeclaration', message: 'an index.ts names what it hands on' },
+      ],
+    },
+  },
+  {
     // What is played is asked of `core/rendition`, so that no two places can differ about it.
     files: ['app/**/*.ts'],
     ignores: ['app/**/*.spec.ts', 'app/testing/**'],

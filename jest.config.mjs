@@ -33,7 +33,7 @@ export default {
       testMatch: ['**/*.spec.ts'],
       setupFiles: ['<rootDir>/tools/jest/fixed-seed.cjs'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup-jest.ts'],
-      moduleNameMapper: { ...alias, '/workers/spawn$|^\\./spawn$': '<rootDir>/app/testing/spawn.ts' },
+      moduleNameMapper: { ...alias, '/spawn-[a-z]+$': '<rootDir>/app/testing/spawn.ts' },
       transform: {
         [`^${here}/core/.+\\.ts$`]: swc,
         '^.+\\.(ts|js|mjs|html|svg)$': [

@@ -1,10 +1,10 @@
-import { DEMO_DATABASE } from './data/database-names';
-import { databaseName } from './data/which-shelf';
-import { fetchParts } from './shell/parts';
-import { FIRST_PLACE, PLACES } from './shell/places';
-import { trustOwnAddresses } from './shell/trusted';
-import { nextTask } from './ui/idle';
-import { beginIndex } from './workers/spawn';
+import { DEMO_DATABASE } from './environment/database-names';
+import { databaseName } from './environment/which-shelf';
+import { fetchParts } from './start/parts';
+import { FIRST_PLACE, PLACES } from './start/places';
+import { trustOwnAddresses } from './start/trusted';
+import { nextTask } from './common/idle';
+import { beginIndex } from './knowledge/index/spawn-index';
 
 trustOwnAddresses();
 const asked = location.pathname.split('/')[1] || FIRST_PLACE;
@@ -13,8 +13,8 @@ if (asked === 'shelf' || databaseName() === DEMO_DATABASE) beginIndex(databaseNa
 
 /** All is fetched at once, and each part is run in a task of its own: none holds the page up for long. */
 async function begin(): Promise<void> {
-  const framework = import('./shell/framework');
-  const shell = import('./shell/boot');
+  const framework = import('./start/framework');
+  const shell = import('./start/boot');
   fetchParts(asked);
   await framework;
   const { boot } = await shell;

@@ -1,7 +1,7 @@
 import { barTicks, countAt, GRID, meter, USUAL_SCHOOLS } from '@core/time';
 import { build, type MoveEntry, type Recipe } from '@core/recipe';
 import { eventsIn, programOf } from '@core/playback';
-import { readLine } from '@core/words';
+import { readLine } from '@core/language';
 import { line } from './measure';
 
 /** Eight bars of 4/4 from a five-slot cell with twelve moves. */

@@ -1,7 +1,10 @@
-import { midiOf, musicXmlOf, readMidi, readMusicXml, wavBytes, wavHead, distinctBars } from '@core/formats';
+import { midiOf, readMidi } from '@core/formats/midi';
+import { musicXmlOf, readMusicXml } from '@core/formats/musicxml';
+import { wavBytes, wavHead } from '@core/formats/wav';
+import { distinctBars } from '@core/formats/song';
 import { build, type Recipe } from '@core/recipe';
 import { loopTrack, rendition } from '@core/rendition';
-import { mixed } from '../app/audio/mixing';
+import { mixed } from '../app/sound/mixing';
 import { line } from './measure';
 
 console.log('\nfiles of other programs (baselines: the plainest way through the same bytes, same run)');

@@ -3,7 +3,13 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as base from './base';
 import * as drill from './drill';
-import * as formats from './formats';
+import * as csv from './formats/csv';
+import * as midi from './formats/midi';
+import * as musicxml from './formats/musicxml';
+import * as shared from './formats/shared';
+import * as shelfFile from './formats/shelf-file';
+import * as song from './formats/song';
+import * as wav from './formats/wav';
 import * as listen from './listen';
 import * as log from './log';
 import * as pattern from './pattern';
@@ -22,7 +28,7 @@ import * as stroke from './stroke';
 import * as take from './take';
 import * as time from './time';
 import * as variants from './variants';
-import * as words from './words';
+import * as language from './language';
 
 const scope: Record<string, unknown> = {
   ...base,
@@ -37,7 +43,13 @@ const scope: Record<string, unknown> = {
   ...plan,
   ...log,
   ...rendition,
-  ...formats,
+  ...csv,
+  ...midi,
+  ...musicxml,
+  ...shared,
+  ...shelfFile,
+  ...song,
+  ...wav,
   ...variants,
   ...listen,
   ...score,
@@ -46,7 +58,7 @@ const scope: Record<string, unknown> = {
   ...sticking,
   ...take,
   ...shelf,
-  ...words,
+  ...language,
 };
 
 interface Example {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readShelf, SHELF_VERSION } from '@core/formats';
+import { readShelf, SHELF_VERSION } from '@core/formats/shelf-file';
 import { EMPTY_SHELF } from '@core/shelf';
 import { build, MOVE_NAMES } from '@core/recipe';
 import { gridName, meterText } from '@core/time';

@@ -1,4 +1,4 @@
-import { writeShelf } from '@core/formats';
+import { writeShelf } from '@core/formats/shelf-file';
 import { quarterTempo, secondsOf } from '@core/time';
 import { loopTicks } from '@core/pattern';
 import { USUAL_KIT } from '@core/kit';

@@ -1,5 +1,5 @@
 import type { Attempt } from '@core/drill';
-import { shelfLines } from '@core/formats';
+import { shelfLines } from '@core/formats/shelf-file';
 import { FAMILIES, MOVE_NAMES, newMove, build, type MoveEntry, type Phrase, type Recipe } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
 import { meterText } from '@core/time';

@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { playing, synthesise } from '../app/audio/voices';
+import { playing, synthesise } from '../app/sound/voices';
 
 const RATE = 48_000;
 

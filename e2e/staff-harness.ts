@@ -5,8 +5,8 @@ import { build } from '../core/recipe';
 import { strokesOf, type Pattern } from '../core/pattern';
 import { anyRecipe } from '../core/testing/arbitraries';
 import { DEMO_PHRASES } from '../demo/phrases';
-import { drawLines, loadMusicFonts } from '../app/ui/staff/draw';
-import { planStaff } from '../app/ui/staff/plan';
+import { drawLines, loadMusicFonts } from '../app/drawings/staff/draw';
+import { planStaff } from '../app/drawings/staff/plan';
 
 interface Ink {
   readonly left: number;

@@ -41,8 +41,8 @@ function knowing(pattern: RegExp, using: RegExp = /^$/): string[] {
 }
 
 describe('the page of adding', () => {
-  it('has the four kinds', () =>
-    expect([...sections.keys()]).toEqual(['A voice', 'A move', 'A place', 'A file format']));
+  it('has the kinds', () =>
+    expect([...sections.keys()]).toEqual(['A voice', 'A move', 'A place', 'A folder of `app`', 'A file format']));
   it.each([...sections])('%s: every file it names is there', (_, files) => {
     expect(files.length).toBeGreaterThan(1);
     expect(files.filter((f) => !existsSync(join(root, f)))).toEqual([]);

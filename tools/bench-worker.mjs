@@ -63,7 +63,7 @@ const page = `
 
 const files = {
   '/bench-page.js': await bundled({ stdin: { contents: page, resolveDir: process.cwd(), loader: 'ts' } }),
-  '/bench-worker.js': await bundled({ entryPoints: ['app/workers/sticking.worker.ts'] }),
+  '/bench-worker.js': await bundled({ entryPoints: ['app/places/bench/sheets/stickings/sticking.worker.ts'] }),
 };
 const server = await startServer(port);
 const browser = await chromium.launch({ executablePath: ensureChromium(), args: ['--no-sandbox', '--disable-gpu'] });

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { musicXmlOf } from '@core/formats';
+import { musicXmlOf } from '@core/formats/musicxml';
 import { build, type Recipe } from '@core/recipe';
 import { scoreOf } from '@core/score';
 import { graceCount, isHand } from '@core/stroke';

@@ -59,7 +59,7 @@ export async function librarySheet(theme, parts) {
     const own = injector.get(Style);
     if (!(own.name in theme.preset.components) && /\bdt\(/.test(`${own.css ?? ''}${own.style ?? ''}`)) {
       if (parts.includes(part))
-        throw new Error(`${part} needs the tokens of ${own.name}: name it in app/shell/preset.ts`);
+        throw new Error(`${part} needs the tokens of ${own.name}: name it in app/start/preset.ts`);
       continue;
     }
     own.loadCSS();

@@ -1,4 +1,4 @@
-// Points a checker of sentences to the project's reader: bundles `core/words` and answers { offers, blame }.
+// Points a checker of sentences to the project's reader: bundles `core/language` and answers { offers, blame }.
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -22,7 +22,7 @@ export async function bundled(contents) {
   return import(pathToFileURL(outfile));
 }
 
-const { readLine } = await bundled(`export { readLine } from './core/words';`);
+const { readLine } = await bundled(`export { readLine } from './core/language';`);
 
 /** One function that reads a sentence for a phrase as it stands. */
 export default function adapter() {

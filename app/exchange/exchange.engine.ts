@@ -1,26 +1,9 @@
 import { count } from '@core/base';
-import {
-  choicesFor,
-  distinctBars,
-  barsAlike,
-  midiOf,
-  musicXmlOf,
-  mxlOf,
-  phraseCode,
-  readMidi,
-  readMusicXml,
-  readPhraseCode,
-  readShared,
-  runsWords,
-  takeBars,
-  wavBytes,
-  wavEnd,
-  wavHead,
-  type SharedPhrase,
-  type Song,
-  type TakeWish,
-  type WavForm,
-} from '@core/formats';
+import { choicesFor, distinctBars, barsAlike, runsWords, takeBars, type Song, type TakeWish } from '@core/formats/song';
+import { midiOf, readMidi } from '@core/formats/midi';
+import { musicXmlOf, mxlOf, readMusicXml } from '@core/formats/musicxml';
+import { phraseCode, readPhraseCode, readShared, type SharedPhrase } from '@core/formats/shared';
+import { wavBytes, wavEnd, wavHead, type WavForm } from '@core/formats/wav';
 import type { GridChoice } from '@core/listen';
 import type { Pattern } from '@core/pattern';
 import type { Loudness } from '@core/playback';
@@ -28,7 +11,7 @@ import { recipeOf, type Recipe } from '@core/recipe';
 import { MOST_TRACK_SECONDS, trackSeconds, type TrackPart } from '@core/rendition';
 import type { MidiMap, Voice } from '@core/stroke';
 import { feelWords, gridName, meterText } from '@core/time';
-import { mixed } from '../audio/mixing';
+import { mixed } from '../sound/mixing';
 
 /** A bar that is offered to be taken. */
 export interface OfferedBar {

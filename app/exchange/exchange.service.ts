@@ -1,12 +1,12 @@
 import { inject, Injectable } from '@angular/core';
 import { proxy, type Remote } from 'comlink';
-import type { SharedPhrase } from '@core/formats';
-import { AbleService } from '../data/able.service';
-import { KitsRepo } from '../data/kits.repo';
-import { MidiMapRepo } from '../data/midi-map.repo';
-import { SettingsRepo } from '../data/settings.repo';
-import { spawnExchange } from '../workers/spawn';
-import { Unfetched } from '../workers/unfetched';
+import type { SharedPhrase } from '@core/formats/shared';
+import { AbleService } from '../knowledge/able.service';
+import { KitsRepo } from '../storage/kits.repo';
+import { MidiMapRepo } from '../storage/midi-map.repo';
+import { SettingsRepo } from '../storage/settings.repo';
+import { spawnExchange } from './spawn-exchange';
+import { Unfetched } from '../environment/workers';
 import type { ExchangeEngine, Opened, Score, SoundWish, Taking, Wish } from './exchange.engine';
 
 /** The largest file that is read, in bytes. */

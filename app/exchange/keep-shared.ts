@@ -1,13 +1,13 @@
 import { inject, Injectable } from '@angular/core';
 import { stableJson } from '@core/base';
-import type { SharedPhrase } from '@core/formats';
-import { now } from '../data/clock';
-import { freshUuid } from '../data/ids';
-import { OneAct } from '../data/one-act';
-import { PhrasesRepo } from '../data/phrases.repo';
-import { FULL } from '../data/phrases.words';
-import { isSameWork } from '../data/unkept.repo';
-import { NoticesService } from '../shell/notices.service';
+import type { SharedPhrase } from '@core/formats/shared';
+import { now } from '../environment/clock';
+import { freshUuid } from '../environment/ids';
+import { OneAct } from '../common/one-act';
+import { PhrasesRepo } from '../storage/phrases.repo';
+import { FULL } from '../storage/phrases.words';
+import { isSameWork } from '../storage/unkept.repo';
+import { NoticesService } from '../common/notices.service';
 
 /** Puts a phrase that came from elsewhere on the shelf, with its way back. */
 @Injectable({ providedIn: 'root' })

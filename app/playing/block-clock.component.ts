@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
-import { TodayRepo } from '../data/today.repo';
+import { TodayRepo } from '../storage/today.repo';
 
 /** The clock of the block of the day that is under way: what is left of it, and when it is over. */
 @Component({

@@ -1,5 +1,5 @@
 import { CLICK_KINDS, type ClickKind } from '@core/playback';
-import { choicesOf } from '../ui/choice';
+import { choicesOf } from '../widgets/choice';
 
 /** The click's names, as they stand in a list. */
 const CLICK_WORDS: Readonly<Record<ClickKind, string>> = Object.freeze({

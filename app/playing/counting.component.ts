@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { COUNT_KINDS, type CountKind } from '@core/playback';
-import { ChipsComponent } from '../ui/chips.component';
-import { choicesOf } from '../ui/choice';
+import { ChipsComponent } from '../widgets/chips.component';
+import { choicesOf } from '../widgets/choice';
 
 const WORDS: Readonly<Record<CountKind, string>> = {
   spoken: 'Count aloud',

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
 import type { CountKind } from '@core/playback';
 import { NOTHING_MUTED, type Mute, type Role } from '@core/pattern';
-import { ChipsComponent } from '../ui/chips.component';
-import { choicesOf, type Choice } from '../ui/choice';
+import { ChipsComponent } from '../widgets/chips.component';
+import { choicesOf, type Choice } from '../widgets/choice';
 import { CountingComponent } from './counting.component';
 import { LoudnessComponent } from './loudness.component';
 

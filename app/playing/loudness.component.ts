@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { LOUDEST, PARTS, type Part } from '@core/playback';
-import { LoudnessRepo } from '../data/loudness.repo';
+import { LoudnessRepo } from '../storage/loudness.repo';
 
 const PART_WORDS: Readonly<Record<Part, string>> = {
   primary: 'groove',

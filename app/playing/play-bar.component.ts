@@ -4,10 +4,10 @@ import { Slider } from 'primeng/slider';
 import type { Limb } from '@core/stroke';
 import type { Mute } from '@core/pattern';
 import type { ClickKind, CountKind } from '@core/playback';
-import { Transport } from '../audio/transport.service';
-import { LoudnessRepo } from '../data/loudness.repo';
-import { SelectComponent } from '../ui/select.component';
-import { TempoFieldComponent } from '../ui/tempo-field.component';
+import { Transport } from '../sound/transport.service';
+import { LoudnessRepo } from '../storage/loudness.repo';
+import { SelectComponent } from '../widgets/select.component';
+import { TempoFieldComponent } from '../widgets/tempo-field.component';
 import { CLICK_CHOICES } from './click-words';
 import { HearingComponent } from './hearing.component';
 

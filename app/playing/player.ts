@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { PlayRequest } from '@core/playback';
-import { Transport } from '../audio/transport.service';
+import { Transport } from '../sound/transport.service';
 
 /**
  * Who sounds. One thing sounds at a time, and it belongs to whoever began it: the phrase on the Bench, a variant, a

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { build } from '@core/recipe';
 import { rendition, requestOf } from '@core/rendition';
-import { Transport } from '../audio/transport.service';
-import { LoudnessRepo } from '../data/loudness.repo';
+import { Transport } from '../sound/transport.service';
+import { LoudnessRepo } from '../storage/loudness.repo';
 import { typed } from '../testing/fixtures';
 import { heard, mount } from '../testing/mount';
 import { SilentTransport } from '../testing/silence';

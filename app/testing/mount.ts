@@ -1,8 +1,8 @@
 import type { Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
-import { MenuButtonComponent } from '../ui/menu-button.component';
-import { SelectComponent } from '../ui/select.component';
+import { MenuButtonComponent } from '../widgets/menu-button.component';
+import { SelectComponent } from '../widgets/select.component';
 
 /** A component in a test, with the few things a person can do to it. */
 export interface Mounted<C> {

@@ -1,7 +1,7 @@
 import type { Attempt } from '@core/drill';
-import type { ShelfDb } from '../data/db';
-import type { HealthService } from '../data/health.service';
-import { logTries, triesOf } from '../data/tries';
+import type { ShelfDb } from '../storage/db';
+import type { HealthService } from '../storage/health.service';
+import { logTries, triesOf } from '../storage/tries';
 
 /** What the test before wrote through. */
 let before: HealthService | null = null;

@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import { Subject } from 'rxjs';
 import type { PlayRequest } from '@core/playback';
-import type { Handover } from '../audio/transport.service';
+import type { Handover } from '../sound/transport.service';
 
 /** Stands in for the transport: remembers what it was asked to play, and is turned by hand. */
 export class SilentTransport {

@@ -1,10 +1,10 @@
-import { BackingEngine } from '../audio/backing.engine';
+import { BackingEngine } from '../sound/backing.engine';
 import { ExchangeEngine } from '../exchange/exchange.engine';
-import { ListeningEngine } from '../listen/listening.engine';
-import { FilesEngine } from '../data/files/files-engine';
-import { IndexEngine, type Tell } from '../data/index/index-engine';
+import { ListeningEngine } from '../places/listen/listening.engine';
+import { FilesEngine } from '../storage/files/files-engine';
+import { IndexEngine, type Tell } from '../knowledge/index/index-engine';
 
-// Stands in for app/workers/spawn.ts in unit tests: whatever the test has put in the place of Worker.
+// Stands in for the `spawn-….ts` of the rooms in unit tests: whatever the test has put in the place of Worker.
 export const spawnTicker = (): Worker => new Worker('ticker');
 export const spawnVariants = (): Worker => new Worker('variants');
 export const spawnSticking = (): Worker => new Worker('sticking');

@@ -1,6 +1,6 @@
-export * from './numbers';
-export * from './problem';
-export * from './words';
-export * from './history';
-export * from './bounds';
-export * from './stable';
+export { clamp, gcd, lcm, mod, sum } from './numbers';
+export { type Problem, type Read, readFail, readOk } from './problem';
+export { count, fraction, listed, listedUpTo, NUMBER_WORDS, sentence } from './words';
+export { edited, type History, historyOf, redone, undone } from './history';
+export { idSchema, isShallow, moment, OffsetSchema, TimeSchema } from './bounds';
+export { Checksum, checksumOf, stableJson } from './stable';

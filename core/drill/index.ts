@@ -1,14 +1,50 @@
 export { contextTitle, isContextTitle, fitsEveryBeat, landingOf } from './context';
-export * from './growth';
-export * from './hold';
-export * from './ladder';
-export * from './machine';
+export { type Growth, growthStages } from './growth';
+export { loopsOfRung } from './hold';
+export {
+  fixedLadder,
+  ladder,
+  LADDER_SCHOOLS,
+  LADDER_WORDS,
+  type LadderSchool,
+  MOST_RUNGS,
+  offeredLadders,
+  readRungs,
+  suggestLadder,
+} from './ladder';
+export {
+  type DrillEvent,
+  drillPass,
+  drillPasses,
+  drillStage,
+  drillStep,
+  drillTempo,
+  isFree,
+  isRunning,
+  isStuck,
+  newDrill,
+  PASSES,
+  resumed,
+  rowAfter,
+  stageRungs,
+  stagesOver,
+  type Told,
+} from './machine';
 export { askedPart, type NewStage } from './parts';
-export * from './record';
-export * from './state';
-export * from './stage';
-export * from './stages';
-export * from './time-feel';
-export * from './tries';
-export * from './shown';
+export { type Best, bestOf, fastestClean, NO_BEST, withTry } from './record';
+export { type Attempt, AttemptSchema, type DrillPlan, type DrillState, DrillStateSchema, type Measured } from './state';
+export { type Stage, STAGE_KINDS, type StageKind, StageSchema } from './stage';
+export {
+  contextStage,
+  ofWhole,
+  proposeStages,
+  simpleStage,
+  type SimpleStage,
+  stagePattern,
+  tickInPhrase,
+  tightStage,
+} from './stages';
+export { timeFeel, timeOf } from './time-feel';
+export { pagesOf, TRIES_A_PAGE, type TriesPage, TriesPageSchema } from './tries';
+export { NO_KIT, SHOWN_FOR, shownTempo, type ShownTempo } from './shown';
 export { promptFor } from './free';

@@ -1,6 +1,15 @@
-export * from './answers';
-export * from './breaks';
-export * from './fails';
-export * from './limbs';
-export * from './looking-back';
-export * from './sittings';
+export {
+  gettingThere,
+  IN_SIGHT,
+  isItTooMuch,
+  whatIsAvoided,
+  whatWasPractised,
+  whereItBreaks,
+  whichLimbLags,
+  whyRungsFail,
+} from './answers';
+export { type Break, breaksOf, worstBreak } from './breaks';
+export { failKinds, type Fails, failsByTempo } from './fails';
+export { type LimbDay, limbsByDay, limbsLately } from './limbs';
+export { type Avoided, busier, minutesOf, mostAvoided, type PracticeDay, practiceDays } from './looking-back';
+export { type Sitting, sittings } from './sittings';

@@ -1,18 +1,44 @@
-export * from './balance';
-export * from './finding';
-export * from './partitions';
-export * from './lines';
-export * from './pattern';
-export * from './pickup';
-export * from './project';
-export * from './relations';
-export * from './report';
-export * from './round';
-export * from './roles';
+export { balance } from './balance';
+export type { Finding, FindingCode, Weight } from './finding';
+export { PARTITION_LIMITS, partitions } from './partitions';
+export { linesOf, looksLikeLines, parseLines } from './lines';
+export {
+  barsSpan,
+  countingOf,
+  type Group,
+  landingAt,
+  loopTicks,
+  MOST_BARS,
+  MOST_STROKES,
+  type Pattern,
+  patternOfText,
+  slotsLong,
+  tidy,
+} from './pattern';
+export { changedAll, ledIn, pickupBar, pickupOf, pickupTicks, pickupWords, strokesOf, withoutPickup } from './pickup';
+export { barOf, type Mute, NOTHING_MUTED, partOf, pickupRoles, strokeTypesOf, unmuted } from './project';
+export { difference, differenceWords, finestSlot, isSymmetric, leadOf } from './relations';
+export { report } from './report';
+export { crossRhythm, evenSteps, roundWords } from './round';
+export { meantTogether, type Role, rolesOf } from './roles';
 export { runsOf } from './runs';
-export * from './selector';
+export { select, type Selector, SelectorSchema } from './selector';
 export { selectorFor } from './selector-for';
 export { parseSelector, type SelectorCode } from './selector-parse';
 export { LIMB_ADJECTIVES, nth, ordinal, selectorWords } from './selector-words';
-export * from './sums';
-export * from './text';
+export {
+  countOfStroke,
+  countRef,
+  endsOn,
+  fitSum,
+  groupSum,
+  leadHand,
+  lengthWords,
+  notesPerSecond,
+  placesWords,
+  placeWords,
+  shapeWords,
+  startsToEndOn,
+  unisons,
+} from './sums';
+export { textOf, voicedText } from './text';

@@ -1,6 +1,16 @@
-export * from './block';
-export * from './day-words';
-export * from './kept';
+export type {
+  Block,
+  BlockKind,
+  LeftOut,
+  NamedFix,
+  PlanOrder,
+  PlanPhrase,
+  PlanPlace,
+  TodayAsked,
+  TodayPlan,
+} from './block';
+export { dateWords, dayWords, weekday } from './day-words';
+export { type PlanDays, PlanDaysSchema, type RunningBlock, type Today, TodaySchema } from './kept';
 export { chosen, type Choosable, type Chosen, type Length } from './knapsack';
 export { isEasy, mostStrokes } from './load';
 export { namedFix } from './named-fix';

@@ -1,8 +1,8 @@
-export * from './anchor';
+export { type Anchor, retempo, sampleAt, secondsAt, tickAt } from './anchor';
 export { DYNAMICS, type Dynamic } from './blows';
 export { CLICK_KINDS, silencesOf, type ClickGap, type ClickKind } from './click';
 export { COUNT_KINDS, spokenCount, type CountKind } from './counting';
-export * from './program';
+export { callAndAnswer, eventsIn, playAt, type PlayRequest, type Program, programOf } from './program';
 export {
   COUNT_TONES,
   LOUDEST,
@@ -18,4 +18,15 @@ export {
   type Spoken,
   type Struck,
 } from './sound';
-export * from './timeline';
+export {
+  changedAt,
+  dueBefore,
+  handed,
+  lastAnchor,
+  secondsOfTick,
+  tickHeardAt,
+  type Timeline,
+  timelineFrom,
+  turnOf,
+  turnsOver,
+} from './timeline';

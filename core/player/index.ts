@@ -1,7 +1,18 @@
-export * from './belief';
-export * from './days';
+export {
+  afterTry,
+  beforeAnyTry,
+  type Belief,
+  chanceAt,
+  chanceWords,
+  readyTempo,
+  SURE,
+  tempoAt,
+  USUAL_SHARE,
+  worthTrying,
+} from './belief';
+export { practised, type PractisedDay } from './days';
 export { evidenceOf } from './evidence';
-export * from './history';
+export { type DatedTry, type Known, learnt, onDay, unknownYet } from './history';
 export { gradeOf, newMemory, recall, remembered, type DayGrade, type Memory } from './memory';
-export * from './pace';
-export * from './share';
+export { afterMinutes, chanceReady, type Pace, type PaceDay, paceOf, projected, type Projection } from './pace';
+export { knownUnder, shareOf, shareWithout } from './share';

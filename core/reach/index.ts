@@ -1,9 +1,21 @@
-export * from './ceiling';
-export * from './limb-test';
-export * from './paths';
-export * from './profile';
-export * from './raise';
-export * from './travel';
-export * from './way-test';
-export * from './learn';
-export * from './top';
+export { ceiling, ceilingOn, pairWords, type TightPair } from './ceiling';
+export { limbReading, readingWords, TEST_SECONDS } from './limb-test';
+export { handPaths } from './paths';
+export {
+  type Able,
+  doublesOf,
+  isMeasured,
+  mirroredProfile,
+  type Profile,
+  ProfileSchema,
+  RATE_LIMITS,
+  STROKE_KINDS,
+  USUAL_PROFILE,
+  type WayTime,
+  withRate,
+} from './profile';
+export { raises } from './raise';
+export { difficulty, distance, type Fitts, FITTS, riseSeconds, targetOf, travelSeconds } from './travel';
+export { fittsOf, fittsOfWays, wayOn, wayReading, wayWords, withWay } from './way-test';
+export { ableOf, gathered, type Lesson, lessonFor, lessonsOf, taughtBy } from './learn';
+export { type Rests, type Taught, type Top, topOf } from './top';

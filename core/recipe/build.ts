@@ -3,7 +3,7 @@ import { parseStrokeText, type Node } from '../stroke';
 import { rudimentById } from '../rudiments';
 import { MOST_BARS, MOST_STROKES, patternOfText, withoutPickup, type Finding, type Pattern } from '../pattern';
 import { barTicks } from '../time';
-import { passes, type Outcome } from './move';
+import { passes, type Outcome } from './moves/move';
 import { MOST_JOINS, MOST_MOVES } from './plain';
 import type { Recipe } from './recipe';
 import { applyMove, describeMove, type MoveEntry } from './registry';

@@ -1,7 +1,7 @@
 export { joinedIn, tooMuch } from './bounds';
 export { build, type Build, type Step } from './build';
 export { MOVE_EXAMPLES, type MoveExample } from './examples';
-export { type Move, type MoveContext, type Outcome } from './move';
+export { type Move, type MoveContext, type Outcome } from './moves/move';
 export { effectOf } from './effect';
 export { inEveryRepeat } from './every-repeat';
 export {

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { count } from '../base';
 import { barTicks, meterText, ticks } from '../time';
 import { barsSpan, tidy, type Group, type Pattern } from '../pattern';
-import { done, passes, type Move } from './move';
+import { done, passes, type Move } from './moves/move';
 import { PlainRecipeSchema } from './plain';
 
 const bars = Type.Object({

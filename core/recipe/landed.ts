@@ -1,6 +1,6 @@
 import { barTicks, ticks } from '../time';
 import { landingAt, tidy, type Pattern } from '../pattern';
-import type { Outcome } from './move';
+import type { Outcome } from './moves/move';
 
 /**
  * A move of the whole phrase done to what comes before its landing: the landing is the arrival on the next 1, and

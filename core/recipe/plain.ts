@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox';
-import type { Move } from './move';
+import type { Move } from './moves/move';
 import { PLAIN_MOVES } from './moves';
 import { SourceSchema, type Source } from './source';
 

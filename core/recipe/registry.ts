@@ -1,7 +1,7 @@
 import type { Pattern } from '../pattern';
 import { join } from './join';
 import { beforeLanding } from './landed';
-import type { Move, MoveContext, Outcome } from './move';
+import type { Move, MoveContext, Outcome } from './moves/move';
 import { PLAIN_MOVES } from './moves';
 import { entrySchema, type Entry, type ParamsOf, type PlainParams } from './plain';
 

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { STRAIGHT, SWING, type Feel } from '../time';
-import { TextSchema } from './text-param';
+import { TextSchema } from './moves/text-param';
 
 const Timing = {
   /** "7/8" or "7/8 3+2+2". */

@@ -1,1 +1,1 @@
-export * from './catalogue';
+export { type Rudiment, RUDIMENT_FAMILIES, rudimentById, RUDIMENTS, searchRudiments } from './catalogue';

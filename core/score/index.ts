@@ -1,3 +1,3 @@
-export * from './engrave';
-export * from './score';
+export { scoreOf } from './engrave';
+export type { Score, ScoreBar, ScoreEvent, ScoreVoice } from './score';
 export { VALUE_TICKS, VALUES, writtenAs, type Value } from './values';

@@ -14,7 +14,7 @@ import {
   type SlotReader,
   type SlotReaders,
   type Values,
-} from '../words';
+} from '../language';
 import type { Asked, AskContext } from './asked';
 import type { Facts } from './facts';
 

@@ -1,4 +1,4 @@
-import { folded, tokensOf, type SlotReaders, type Token } from '../words';
+import { folded, tokensOf, type SlotReaders, type Token } from '../language';
 import { ASK_LEXIS, ASK_RULES, askSlots, type Asks } from './ask-rules';
 import type { Asked, AskContext } from './asked';
 

@@ -12,6 +12,15 @@ export {
 } from './cost';
 export { leanings, type Leaning } from './leanings';
 export { rhythmOf, type HandEvent, type Pins, type Rhythm, type Unplayable } from './rhythm';
-export * from './schools';
+export { SCHOOL_WORDS, STICKING_SCHOOLS, type StickingSchool } from './schools';
 export { bestWays, type Way } from './solve';
-export * from './stick';
+export {
+  limbed,
+  sameAs,
+  type Sticking,
+  stickingEdits,
+  stickings,
+  type Stickings,
+  stickingText,
+  type StickingWish,
+} from './stick';

@@ -1,9 +1,36 @@
-export * from './level';
-export * from './ornament';
-export * from './limb';
-export * from './midi-map';
-export * from './stroke';
-export * from './stroke-types';
-export * from './sung';
-export * from './text';
-export * from './voice';
+export { type Level, LEVEL_DEFAULTS, LEVELS, type Ornament, ORNAMENTS } from './level';
+export { BUZZ, GRACE_SECONDS, graceCount, graceLeads } from './ornament';
+export { type Hand, isHand, type Limb, LIMB_WORDS, LIMBS, otherHand } from './limb';
+export { midiKeyOf, type MidiMap, USUAL_MAP } from './midi-map';
+export { compareStrokes, type Stroke } from './stroke';
+export { type StrokeType, strokeTypes } from './stroke-types';
+export { type OwnSyllables, sungAt, sungLine, syllableKey, syllableOf } from './sung';
+export {
+  asTyped,
+  type Node,
+  parseStrokeText,
+  printStroke,
+  printStrokeText,
+  printTyped,
+  slotCount,
+  slotsOf,
+  TEXT_LIMITS,
+  type TypedStroke,
+} from './text';
+export {
+  byVoice,
+  canStrike,
+  type Family,
+  footOf,
+  HAND_VOICES,
+  type Head,
+  namesOf,
+  PIECE_KINDS,
+  type PieceKind,
+  usualVoice,
+  type Voice,
+  VOICE,
+  voiceCalled,
+  VOICES,
+  voicesNamed,
+} from './voice';

@@ -1,7 +1,7 @@
 import { barsSpan, difference, shapeWords, type Pattern } from '@core/pattern';
 import { build, type Recipe } from '@core/recipe';
 import { rendition } from '@core/rendition';
-import type { SharedPhrase } from '@core/formats';
+import type { SharedPhrase } from '@core/formats/shared';
 
 /** What a page shows of one phrase. */
 export interface PhrasePage {

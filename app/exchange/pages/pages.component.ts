@@ -11,16 +11,16 @@ import {
   viewChild,
 } from '@angular/core';
 import { count } from '@core/base';
-import type { SharedPhrase } from '@core/formats';
-import { PhrasesRepo } from '../../data/phrases.repo';
-import { SettingsRepo } from '../../data/settings.repo';
-import { ShelfIndex } from '../../data/shelf-index.service';
-import { ChipsComponent } from '../../ui/chips.component';
-import type { Choice } from '../../ui/choice';
-import { RibbonComponent } from '../../ui/ribbon/ribbon.component';
-import { fileName, saveSvg } from '../../ui/save-svg';
-import { PAPER, SheetFrameComponent } from '../../ui/sheet-frame.component';
-import { StaffComponent } from '../../ui/staff/staff.component';
+import type { SharedPhrase } from '@core/formats/shared';
+import { PhrasesRepo } from '../../storage/phrases.repo';
+import { SettingsRepo } from '../../storage/settings.repo';
+import { ShelfIndex } from '../../knowledge/shelf-index.service';
+import { ChipsComponent } from '../../widgets/chips.component';
+import type { Choice } from '../../widgets/choice';
+import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
+import { fileName, saveSvg } from '../../widgets/save-svg';
+import { PAPER, SheetFrameComponent } from '../../widgets/sheet-frame.component';
+import { StaffComponent } from '../../drawings/staff/staff.component';
 import { lessonOf, pageOf } from './page-of';
 
 /** The most phrases of a book. */

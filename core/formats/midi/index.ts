@@ -1,2 +1,2 @@
-export * from './write';
-export * from './read';
+export { midiOf } from './write';
+export { readMidi } from './read';

@@ -1,6 +1,6 @@
-export * from './song';
-export * from './dressed';
-export * from './bars';
-export * from './countable';
-export * from './take';
-export * from './heard';
+export { type Song, SONG_LIMITS, type SongBar, type SongNote } from './song';
+export { dressed } from './dressed';
+export { barsAlike, distinctBars, runsWords } from './bars';
+export { countableMeter } from './countable';
+export { choicesFor, takeBars, type TakeWish } from './take';
+export { cellOf, heardPattern, type HeardWay, heardWays } from './heard';

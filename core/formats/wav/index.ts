@@ -1,1 +1,1 @@
-export * from './wav';
+export { wavBytes, wavEnd, type WavForm, wavHead } from './wav';

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { select, SelectorSchema, selectorWords } from '../../pattern';
-import { choseNothing, done, type Move } from '../move';
+import { choseNothing, done, type Move } from './move';
 
 export const DropParams = Type.Object({ select: SelectorSchema });
 type Params = Static<typeof DropParams>;

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { mod } from '../../base';
 import { barTicks, beatTicks, parseCount, USUAL_SCHOOLS } from '../../time';
 import { countingOf, MOST_BARS, type Pattern } from '../../pattern';
-import { TextSchema } from '../text-param';
+import { TextSchema } from './text-param';
 
 export const FitParams = Type.Object({
   space: Type.Union([

@@ -2,8 +2,8 @@ import { count, fraction } from '../../base';
 import { barTicks, meterText, ticks } from '../../time';
 import { otherHand, usualVoice, type Stroke } from '../../stroke';
 import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Finding, type Group, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move, type Outcome } from '../move';
-import { readSlots } from '../text-param';
+import { done, finding, passes, type Move, type Outcome } from './move';
+import { readSlots } from './text-param';
 import { FitParams, stretch, type Found } from './fit-space';
 
 /** A filled pattern with silence behind it up to the end of the room. */

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { canStrike, isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Stroke, type Voice } from '../../stroke';
 import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
 import { USUAL_SCHOOLS } from '../../time';
-import { choseNothing, done, finding, passes, type Move } from '../move';
+import { choseNothing, done, finding, passes, type Move } from './move';
 
 export const FollowParams = Type.Object({
   /** The strokes that lead. */

@@ -12,8 +12,8 @@ import {
   type Ticks,
 } from '../../time';
 import { countingOf, slotsLong, tidy, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move, type Outcome } from '../move';
-import { scaled } from '../scale';
+import { done, finding, passes, type Move, type Outcome } from './move';
+import { scaled } from './scale';
 
 const slot = Type.Integer({ minimum: 1, maximum: 2048 });
 export const GridParams = Type.Object({

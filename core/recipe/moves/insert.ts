@@ -3,8 +3,8 @@ import { count, mod } from '../../base';
 import { gridName, ticks } from '../../time';
 import { usualVoice, type Stroke, type TypedStroke } from '../../stroke';
 import { MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
-import { done, passes, type Move } from '../move';
-import { readSlots, TextSchema } from '../text-param';
+import { done, passes, type Move } from './move';
+import { readSlots, TextSchema } from './text-param';
 
 const slots = Type.Integer({ minimum: 1, maximum: 2048 });
 export const InsertParams = Type.Object({

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { barTicks, ticks } from '../../time';
 import { HAND_VOICES, VOICE, type Stroke, type Voice } from '../../stroke';
 import { tidy, type Group } from '../../pattern';
-import { done, type Move } from '../move';
+import { done, type Move } from './move';
 
 export const LandParams = Type.Object({
   /** What the hand strikes on the arrival; absent for no stroke of a hand. */

@@ -16,8 +16,8 @@ import {
   type Voice,
 } from '../../stroke';
 import { countingOf, placesWords, tidy, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move } from '../move';
-import { readSlots, TextSchema } from '../text-param';
+import { done, finding, passes, type Move } from './move';
+import { readSlots, TextSchema } from './text-param';
 
 export const LayerParams = Type.Object({
   limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),

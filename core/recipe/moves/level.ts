@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
 import { LEVELS, type Level } from '../../stroke';
 import { select, SelectorSchema, selectorWords } from '../../pattern';
-import { choseNothing, done, type Move } from '../move';
+import { choseNothing, done, type Move } from './move';
 
 export const LevelParams = Type.Object({
   select: SelectorSchema,

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { otherHand, type Limb } from '../../stroke';
 import { tidy } from '../../pattern';
-import { done, type Move } from '../move';
+import { done, type Move } from './move';
 
 /** `feet`: the two kick feet change too. */
 export const MirrorParams = Type.Object({ feet: Type.Boolean() });

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { isHand, ORNAMENTS, type Ornament } from '../../stroke';
 import { select, SelectorSchema, selectorWords } from '../../pattern';
-import { choseNothing, done, type Move } from '../move';
+import { choseNothing, done, type Move } from './move';
 
 export const OrnamentParams = Type.Object({
   select: SelectorSchema,

@@ -3,8 +3,8 @@ import { count } from '../../base';
 import { barTicks, gridName, ticks, USUAL_SCHOOLS } from '../../time';
 import { compareStrokes, usualVoice, type Stroke } from '../../stroke';
 import { pickupWords, placeWords, withoutPickup } from '../../pattern';
-import { done, finding, passes, type Move } from '../move';
-import { readSlots, TextSchema } from '../text-param';
+import { done, finding, passes, type Move } from './move';
+import { readSlots, TextSchema } from './text-param';
 
 export const PickupParams = Type.Object({
   /** The strokes that lead to the 1, on the home grid; the last of them stands right before it. */

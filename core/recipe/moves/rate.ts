@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { ticks, wholeTicks } from '../../time';
-import { done, passes, type Move } from '../move';
-import { scaled } from '../scale';
+import { done, passes, type Move } from './move';
+import { scaled } from './scale';
 
 const part = Type.Integer({ minimum: 1, maximum: 12 });
 /** All durations times `times` / `by`. */

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { barTicks, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
 import { countingOf, countRef, placeWords, tidy, type Group, type Pattern } from '../../pattern';
-import { done, passes, type Move } from '../move';
+import { done, passes, type Move } from './move';
 
 export const RestartParams = Type.Object({
   /** The count from which it plays from its beginning again: "3", "2&", or "2:3" in bar 2. */

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { listed } from '../../base';
 import { HAND_VOICES, isHand, VOICE, type Voice } from '../../stroke';
 import { select, SelectorSchema, selectorWords } from '../../pattern';
-import { choseNothing, done, type Move } from '../move';
+import { choseNothing, done, type Move } from './move';
 
 const voice = Type.Unsafe<Voice>({ type: 'string', enum: [...HAND_VOICES] });
 export const RouteParams = Type.Object({

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
 import { barTicks, parseCount, ticks, USUAL_SCHOOLS } from '../../time';
 import { countingOf, tidy, type Group, type Pattern } from '../../pattern';
-import { done, finding, passes, type Move, type Outcome } from '../move';
+import { done, finding, passes, type Move, type Outcome } from './move';
 
 export const ShiftParams = Type.Object({
   slots: Type.Integer({ minimum: -2048, maximum: 2048 }),

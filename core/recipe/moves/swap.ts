@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { USUAL_SCHOOLS } from '../../time';
 import { canStrike, isHand, LIMB_WORDS, LIMBS, otherHand, usualVoice, type Limb, type Stroke } from '../../stroke';
 import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
-import { choseNothing, done, finding, passes, type Move } from '../move';
+import { choseNothing, done, finding, passes, type Move } from './move';
 
 const to = Type.Unsafe<Limb | 'other'>({ type: 'string', enum: [...LIMBS, 'other'] });
 /** `limb` takes over the chosen strokes; `other` is the other hand. */

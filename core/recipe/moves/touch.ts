@@ -16,7 +16,7 @@ import {
   type Voice,
 } from '../../stroke';
 import { tidy } from '../../pattern';
-import { done, finding, passes, type Move } from '../move';
+import { done, finding, passes, type Move } from './move';
 
 /** What of a stroke a hand edit may be about. */
 export const MATTERS = ['level', 'voice', 'ornament'] as const;

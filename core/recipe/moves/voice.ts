@@ -3,7 +3,7 @@ import { count, listed } from '../../base';
 import { canStrike, LIMB_WORDS, usualVoice, VOICE, VOICES, type Stroke, type Voice } from '../../stroke';
 import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
 import { USUAL_SCHOOLS } from '../../time';
-import { choseNothing, done, finding, passes, type Move } from '../move';
+import { choseNothing, done, finding, passes, type Move } from './move';
 
 export const VoiceParams = Type.Object({
   select: SelectorSchema,

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { ExchangeEngine } from './exchange.engine';
+
+expose(new ExchangeEngine());

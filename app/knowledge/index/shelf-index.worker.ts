@@ -1,0 +1,44 @@
+import { expose } from 'comlink';
+import { IndexEngine, type Tell } from './index-engine';
+
+type Told = Parameters<Tell>[0];
+
+let engine: IndexEngine | null = null;
+let listener: Tell | null = null;
+/** What was told before somebody listened. */
+const early = new Set<Told>();
+
+function tell(what: Told): void {
+  if (listener) listener(what);
+  else early.add(what);
+}
+
+const own = (): IndexEngine => {
+  if (!engine) throw new Error('the index is not open');
+  return engine;
+};
+
+expose({
+  open: (name: string) => void (engine = new IndexEngine(name, tell)),
+  listen(to: Tell) {
+    listener = to;
+    early.forEach(to);
+    early.clear();
+  },
+  about: (...args: Parameters<IndexEngine['about']>) => own().about(...args),
+  ask: (...args: Parameters<IndexEngine['ask']>) => own().ask(...args),
+  rows: (...args: Parameters<IndexEngine['rows']>) => own().rows(...args),
+  patternsOf: (...args: Parameters<IndexEngine['patternsOf']>) => own().patternsOf(...args),
+  names: (...args: Parameters<IndexEngine['names']>) => own().names(...args),
+  next: (...args: Parameters<IndexEngine['next']>) => own().next(...args),
+  called: (...args: Parameters<IndexEngine['called']>) => own().called(...args),
+  kin: (...args: Parameters<IndexEngine['kin']>) => own().kin(...args),
+  plan: (...args: Parameters<IndexEngine['plan']>) => own().plan(...args),
+  believed: (...args: Parameters<IndexEngine['believed']>) => own().believed(...args),
+  shareFor: (...args: Parameters<IndexEngine['shareFor']>) => own().shareFor(...args),
+  phraseLog: (...args: Parameters<IndexEngine['phraseLog']>) => own().phraseLog(...args),
+  lookBack: () => own().lookBack(),
+  forms: () => own().forms(),
+  lessons: () => own().lessons(),
+  end: () => own().end(),
+});

@@ -1,0 +1,181 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { BenchStore } from '../document/bench.store';
+import { FEW, restsOfReady } from '../../../knowledge/believed-words';
+import { restsWords } from '../../../knowledge/rests-words';
+import { ReachStore } from './reach.store';
+
+/** So many ways to raise the ceiling are shown before more are asked for. */
+const FIRST_RAISES = 2;
+
+/** The ceiling: how fast this phrase can go, where it breaks first, and what would raise it. */
+@Component({
+  selector: 'ls-speed',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (reach.ceiling(); as c) {
+      <div class="top" [class.over]="isOver()">
+        <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
+        @if (reach.believed(); as b) {
+          <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
+            {{ b.tries < FEW ? 'ready about' : 'ready' }} {{ b.ready }}
+          </button>
+        }
+        @if (reach.bpm(); as bpm) {
+          <span
+            ><strong>{{ bpm }}</strong> bpm{{ reach.top()?.rests?.kind === 'default' ? ', estimate' : '' }}</span
+          >
+        }
+      </div>
+      <div class="panel">
+        @if (opened() && reach.believed(); as b) {
+          <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as it is kept' }}.</p>
+        }
+        @if (reach.bpm()) {
+          @if (told(); as words) {
+            <p class="quiet rests">{{ words }}</p>
+          }
+          <ol>
+            @for (p of reach.pairs(); track p.pair.at + p.pair.limb) {
+              <li
+                tabindex="0"
+                (mouseenter)="pointAt.emit(reach.ticksOf(p.pair))"
+                (mouseleave)="pointAt.emit([])"
+                (focus)="pointAt.emit(reach.ticksOf(p.pair))"
+                (blur)="pointAt.emit([])"
+              >
+                <span>{{ p.words }}</span> <span class="mono">{{ floor(p.pair.bpm) }}</span>
+              </li>
+            }
+          </ol>
+          @for (r of shownRaises(); track r.words) {
+            <button type="button" class="btn small" (click)="bench.take(r.entry)">
+              <span>{{ r.words }}</span> <strong class="mono">{{ floor(r.bpm) }}</strong>
+            </button>
+          }
+          @if (reach.raises().length > FIRST_RAISES) {
+            <button type="button" class="more" [attr.aria-expanded]="all()" (click)="all.set(!all())">
+              {{ all() ? 'Only the best' : reach.raises().length - FIRST_RAISES + ' more that would raise it' }}
+            </button>
+          }
+        } @else {
+          <p class="quiet">No limb plays twice, so nothing limits the tempo.</p>
+        }
+        @if (c.impossible.length > 0) {
+          <p class="over">
+            One foot is wanted on two pedals at once. Change who plays what under Kit, or leave one out.
+          </p>
+        }
+      </div>
+      @for (f of reach.onKit()?.findings ?? []; track f.words) {
+        <p
+          class="kit"
+          tabindex="0"
+          (mouseenter)="pointAt.emit(f.at ?? [])"
+          (mouseleave)="pointAt.emit([])"
+          (focus)="pointAt.emit(f.at ?? [])"
+          (blur)="pointAt.emit([])"
+        >
+          {{ f.words }}
+        </p>
+      }
+    }
+  `,
+  styles: `
+    .panel {
+      padding: 8px 12px;
+      display: flex;
+      flex-direction: column;
+      gap: 5px;
+    }
+    .top {
+      display: flex;
+      justify-content: space-between;
+      align-items: baseline;
+      margin-bottom: 6px;
+    }
+    .ready {
+      min-height: 24px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: inherit;
+      font: 600 13.5px var(--text);
+      text-decoration: underline dotted;
+      text-underline-offset: 3px;
+      cursor: pointer;
+    }
+    .rests {
+      font-size: 12.5px;
+    }
+    .top strong {
+      font: 700 24px/1 var(--head);
+    }
+    .over,
+    .over :is(strong, h3) {
+      color: var(--mark);
+    }
+    ol {
+      list-style: none;
+      margin: 0;
+      padding: 0;
+      font-size: 13px;
+    }
+    li {
+      display: flex;
+      gap: 8px;
+      padding: 1px 0;
+      line-height: 1.3;
+    }
+    li span:first-child {
+      flex: 1;
+    }
+    .btn {
+      white-space: normal;
+      text-align: left;
+      line-height: 1.2;
+      padding-right: 8px;
+    }
+    .btn span {
+      flex: 1;
+    }
+    .more {
+      align-self: start;
+      min-height: 24px;
+      padding: 2px 0;
+      border: 0;
+      background: none;
+      color: var(--accent);
+      font: 500 12.5px var(--text);
+      text-decoration: underline;
+      cursor: pointer;
+    }
+    .kit {
+      margin-top: 8px;
+      padding-left: 12px;
+      border-left: 5px solid var(--line-strong);
+      font-size: 13px;
+    }
+  `,
+})
+export class SpeedComponent {
+  readonly bench = inject(BenchStore);
+  readonly reach = inject(ReachStore);
+  readonly pointAt = output<readonly number[]>();
+  readonly floor = Math.floor;
+  readonly FEW = FEW;
+  readonly restsOfReady = restsOfReady;
+  /** Whether it is shown what the ready tempo rests on. */
+  readonly opened = signal(false);
+  /** What the number rests on, where it is more than an estimate. */
+  readonly told = computed(() => {
+    const rests = this.reach.top()?.rests;
+    return rests && rests.kind !== 'default' ? restsWords(rests) : null;
+  });
+  readonly FIRST_RAISES = FIRST_RAISES;
+  /** Whether all that would raise the ceiling is shown, or the best. */
+  readonly all = signal(false);
+  readonly shownRaises = computed(() =>
+    this.all() ? this.reach.raises() : this.reach.raises().slice(0, FIRST_RAISES),
+  );
+  readonly isOver = computed(() => this.bench.tempo() > (this.reach.bpm() ?? Infinity));
+}

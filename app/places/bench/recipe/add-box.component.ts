@@ -1,0 +1,203 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
+import { endingsOf, HINTS, readLine, type Meant, type Reading, type ShelfPhrase } from '@core/language';
+import { KitsRepo } from '../../../storage/kits.repo';
+import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
+import { BenchStore } from '../document/bench.store';
+import { PreviewStore } from '../document/preview.store';
+import { NamedStore } from './named.store';
+import { OrdersStore } from './orders.store';
+import { SaidStore } from './said.store';
+
+/** A stretch of the line, and whether it is to blame. */
+interface Piece {
+  readonly text: string;
+  readonly bad: boolean;
+}
+
+const NOTHING: Reading = { kind: 'not', blame: [] };
+
+/**
+ * The box under the recipe takes a line of words. What it can mean is drawn; one meaning is taken by Enter, of several
+ * one is chosen first, and where it means nothing the words that stand in the way are shown.
+ */
+@Component({
+  selector: 'ls-add-box',
+  imports: [RibbonComponent],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './add-box.component.html',
+  styleUrl: './add-box.component.css',
+})
+export class AddBoxComponent {
+  readonly store = inject(BenchStore);
+  readonly kits = inject(KitsRepo);
+  private readonly lines = inject(SaidStore);
+  private readonly orders = inject(OrdersStore);
+  private readonly named = inject(NamedStore);
+  private readonly preview = inject(PreviewStore);
+  private readonly writing = signal(false);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+  readonly text = signal('');
+  /** The card whose words are in the box: what is said takes its place. */
+  readonly instead = signal<string | null>(null);
+  readonly browsing = signal(false);
+  /** The meaning that was chosen of several; null before one was. */
+  readonly chosen = signal<number | null>(null);
+  readonly hint = HINTS[0] ?? '';
+  readonly menu = MOVE_NAMES.map((name) => ({ name, title: MOVES[name].title, hint: MOVES[name].hint }));
+  readonly full = computed(() => (this.store.recipe()?.moves.length ?? 0) >= MOST_MOVES);
+  /** What a line is said of: the phrase, or what it was before the card that is said anew. */
+  private readonly before = computed((): Build | null => {
+    const [built, id] = [this.store.build(), this.instead()];
+    const at = built && id !== null ? built.recipe.moves.findIndex((m) => m.id === id) : -1;
+    return built && at >= 0 ? build({ ...built.recipe, moves: built.recipe.moves.slice(0, at) }, built) : built;
+  });
+  /** Phrases that can be named: first the one that the card that is said anew holds, as it was when it was joined. */
+  private readonly phrases = computed((): readonly ShelfPhrase[] => {
+    const card = this.store.recipe()?.moves.find((m) => m.id === this.instead());
+    if (card?.move !== 'join') return this.named.here();
+    return [{ id: '', name: card.params.name, recipe: card.params.other }, ...this.named.here()];
+  });
+  readonly reading = computed((): Reading => {
+    const built = this.before();
+    return built && this.text().trim() !== ''
+      ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own(), phrases: this.phrases() })
+      : NOTHING;
+  });
+  readonly offers = computed((): readonly Meant[] => {
+    const reading = this.reading();
+    return reading.kind === 'meant' ? reading.all : [];
+  });
+  /** Which meaning Enter takes: the only one, or the one that was chosen. */
+  readonly marked = computed(() => (this.offers().length === 1 ? 0 : this.chosen()));
+  /** What the line says to the player, where it is for the player. */
+  readonly playing = computed(() => {
+    const reading = this.reading();
+    return reading.kind === 'playing' ? reading : null;
+  });
+  readonly blame = computed(() => {
+    const reading = this.reading();
+    return reading.kind === 'not' && this.text().trim().length > 2 ? reading.blame : [];
+  });
+  readonly whys = computed(() => [...new Set(this.blame().map((b) => b.why))]);
+  /** The line with what is to blame in it. */
+  readonly pieces = computed((): readonly Piece[] => {
+    const [text, out] = [this.text(), [] as Piece[]];
+    let at = 0;
+    for (const b of this.blame()) {
+      if (b.from > at) out.push({ text: text.slice(at, b.from), bad: false });
+      out.push({ text: text.slice(b.from, b.until), bad: true });
+      at = b.until;
+    }
+    return at < text.length ? [...out, { text: text.slice(at), bad: false }] : out;
+  });
+  /** Ways to write the last word to its end. */
+  readonly endings = computed(() => (this.offers().length > 0 ? [] : endingsOf(this.text(), this.named.names())));
+
+  constructor() {
+    // What would be taken is shown while the keyboard is in the box.
+    effect(() => {
+      const meant = this.writing() ? this.offers()[this.marked() ?? -1] : undefined;
+      this.preview.show(meant ? { pattern: meant.pattern, words: this.kits.said(meant.words) } : null);
+    });
+    inject(DestroyRef).onDestroy(() => this.preview.show(null));
+  }
+
+  begin(): void {
+    this.writing.set(true);
+    void this.named.begin();
+  }
+
+  end(): void {
+    this.writing.set(false);
+  }
+
+  focus(): void {
+    this.field()?.nativeElement.focus();
+  }
+
+  write(text: string): void {
+    this.text.set(text);
+    this.chosen.set(null);
+    void this.named.look(text);
+  }
+
+  key(event: KeyboardEvent): void {
+    const many = this.offers().length;
+    const [ending] = this.endings();
+    if (event.key === 'ArrowDown' && many > 1) this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
+    else if (event.key === 'ArrowUp' && many > 1 && this.chosen() !== null)
+      this.chosen.update((n) => ((n ?? 0) + many - 1) % many);
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      const line = this.lines.walk(event.key === 'ArrowUp' ? -1 : 1, this.text());
+      if (line === null) return;
+      this.put(line);
+    } else if (event.key === 'Tab' && ending !== undefined && !event.shiftKey) this.put(ending.line);
+    else if (event.key === 'Enter') {
+      const meant = this.offers()[this.marked() ?? -1];
+      if (meant) this.take(meant);
+      else this.order();
+    } else if (event.key === 'Escape') {
+      this.clear();
+      this.field()?.nativeElement.blur();
+    } else if (event.key !== '/' || this.text() !== '') return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  take({ moves }: Meant): void {
+    // One line is one step of undo.
+    this.preview.show(null);
+    const id = this.instead();
+    const taken = id === null ? this.store.takeAll(moves).length > 0 : this.store.replaceMove(id, moves);
+    if (!taken) return;
+    this.lines.keep(this.text());
+    this.clear();
+  }
+
+  /** What was said to the player is done. */
+  order(): void {
+    const order = this.playing()?.order;
+    if (!order) return;
+    this.orders.carryOut(order);
+    this.lines.keep(this.text());
+    this.clear();
+  }
+
+  /** A card's words are taken back into the box. */
+  sayAnew(id: string, words: string): void {
+    this.put(words);
+    this.instead.set(id);
+  }
+
+  put(line: string): void {
+    this.write(line);
+    const field = this.field()?.nativeElement;
+    if (field) field.value = line;
+    this.focus();
+  }
+
+  add(name: MoveName): void {
+    this.browsing.set(false);
+    this.store.addMove(name);
+  }
+
+  private clear(): void {
+    this.text.set('');
+    this.instead.set(null);
+    // At once, and not with the next drawing: whoever types on without a pause must not write behind the old words.
+    const field = this.field()?.nativeElement;
+    if (field) field.value = '';
+    this.chosen.set(null);
+  }
+}

@@ -1,0 +1,63 @@
+import { inject, Injectable } from '@angular/core';
+import { NOTHING_MUTED } from '@core/pattern';
+import { LIMBS } from '@core/stroke';
+import type { Order } from '@core/language';
+import { Router } from '@angular/router';
+import { BenchStore } from '../document/bench.store';
+import { KeepingStore } from '../document/keeping.store';
+import { CursorStore } from '../ribbon/cursor.store';
+import { SoundStore } from '../ribbon/sound.store';
+
+/** Does what is said to the player in words: the same as the buttons do. */
+@Injectable({ providedIn: 'root' })
+export class OrdersStore {
+  private readonly bench = inject(BenchStore);
+  private readonly router = inject(Router);
+  private readonly keeping = inject(KeepingStore);
+  private readonly cursor = inject(CursorStore);
+  private readonly sound = inject(SoundStore);
+
+  carryOut(order: Order): void {
+    switch (order.kind) {
+      case 'tempo':
+        return this.bench.setTempo(order.to);
+      case 'half':
+        return this.sound.half.set(order.on);
+      case 'undo':
+        return this.bench.undo();
+      case 'redo':
+        return this.bench.redo();
+      case 'play':
+        return this.sound.start();
+      case 'stop':
+        return this.sound.stop();
+      case 'only':
+        return this.sound.mute.set({ limbs: LIMBS.filter((l) => !order.limbs.includes(l)), roles: [] });
+      case 'hear-all':
+        return this.sound.mute.set(NOTHING_MUTED);
+      case 'loop':
+        this.cursor.chooseRange(order.from, order.until);
+        this.sound.loopsSelection.set(true);
+        return this.sound.takeOver();
+      case 'loop-all':
+        return this.sound.loopsSelection.set(false);
+      case 'swing':
+        return this.bench.setSwing({ on: order.on, ratio: order.ratio });
+      case 'straight':
+        return this.bench.setSwing(null);
+      case 'drill':
+        return void this.keeping.drill({
+          ...(order.part ? { from: order.part.from, until: order.part.until, part: order.part.said } : {}),
+          ...(order.at === null ? {} : { at: order.at }),
+        });
+      case 'open':
+        return void this.router.navigate(['/bench', order.id], { queryParams: { kept: 1 } });
+      case 'ask':
+        return void this.router.navigate(['/shelf'], { queryParams: { ask: order.question } });
+      case 'keep': {
+        const label = this.bench.phrase() ?? this.bench.suggestedLabel();
+        return void this.keeping.keepAs({ ...label, name: order.name }, this.bench.phrase() !== null);
+      }
+    }
+  }
+}

@@ -1,0 +1,176 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Subscription } from 'rxjs';
+import type { Schools } from '@core/time';
+import type { Measured } from '@core/drill';
+import { expectedIn, lengthsAt, silencesIn, type Rendition } from '@core/rendition';
+import {
+  align,
+  besides,
+  dotsOf,
+  firstFix,
+  measuredOf,
+  readTake,
+  verdictOf,
+  type Dot,
+  type Fix,
+  type Hit,
+  type Reading,
+  type Strictness,
+  type TakeVerdict,
+} from '@core/take';
+import { Transport } from '../../sound/transport.service';
+import { LatencyRepo } from '../../storage/latency.repo';
+import { SimulatedSource } from '../../hits/simulated.source';
+import type { HitSource } from '../../hits/source';
+
+/** What a finished try said. */
+export interface Judged {
+  readonly reading: Reading;
+  readonly verdict: TakeVerdict;
+  readonly fix: Fix | null;
+  readonly measured: Measured;
+  /** What was heard beside the playing and is nobody's fault. */
+  readonly besides: readonly string[];
+  /** How many of its loops were clean, each for itself; null when the player decided. */
+  readonly loops: { readonly clean: number; readonly of: number } | null;
+}
+
+/**
+ * Listens to a source while a rung is played, lays the hits on what was meant, and judges each loop and the whole try.
+ * Provided by the room.
+ */
+@Injectable()
+export class TakeRecorder {
+  private readonly transport = inject(Transport);
+  private readonly latency = inject(LatencyRepo);
+  private readonly simulated = inject(SimulatedSource);
+  private ears = new Subscription();
+  private source: HitSource | null = null;
+  private meant: Rendition | null = null;
+  private bpm = 120;
+  private zero = 0;
+  private readonly hitsState = signal<readonly Hit[]>([]);
+  private readonly listeningState = signal(false);
+  /** Whether hits are being listened to, so that the take can judge. */
+  readonly listening = this.listeningState.asReadonly();
+  private readonly askingState = signal(false);
+  /** Whether a source was asked and has not answered: the browser may be asking the player. */
+  readonly asking = this.askingState.asReadonly();
+  /** Counts what was asked: a late answer to what is not wanted any more is none. */
+  private asked = 0;
+  /** From which second of the try on it listens: a turn that began before was not heard from its start. */
+  private since = 0;
+  /** The hits of the last two turns, where they fell in the loop. */
+  readonly dots = computed((): readonly Dot[] => {
+    // Read first, so that hits are followed also while there is no phrase yet.
+    const hits = this.hitsState();
+    const { meant } = this;
+    if (!meant) return [];
+    const all = dotsOf(meant.pattern, this.bpm, hits);
+    const last = all.at(-1)?.turn ?? 0;
+    return all.filter((d) => d.turn >= last - 1);
+  });
+
+  /** Begins to listen. Resolves to whether the source can hear. */
+  async listen(source: HitSource | null): Promise<boolean> {
+    this.stop();
+    this.source = source;
+    if (!source) return false;
+    const mine = ++this.asked;
+    this.askingState.set(true);
+    const hears = await source.start();
+    if (mine !== this.asked) {
+      // It was not wanted any more: nothing is left open.
+      if (!this.listeningState() && !this.askingState()) source.stop();
+      return false;
+    }
+    this.askingState.set(false);
+    if (!hears) return false;
+    this.since = performance.now() / 1000 - this.zero;
+    this.ears = source.hits$.subscribe((hit) => this.hear(hit));
+    this.listeningState.set(true);
+    return true;
+  }
+
+  stop(): void {
+    this.asked++;
+    this.askingState.set(false);
+    this.ears.unsubscribe();
+    this.source?.stop();
+    this.listeningState.set(false);
+  }
+
+  /** Nothing of what was struck is shown any more. */
+  forget(): void {
+    this.hitsState.set([]);
+  }
+
+  /** A try begins: its first bar line is heard at tick 0. The tempo is in counted beats a minute. */
+  begin(meant: Rendition, bpm: number): void {
+    this.meant = meant;
+    this.bpm = bpm;
+    this.zero = this.transport.pageTimeOf(0) ?? performance.now() / 1000;
+    this.hitsState.set([]);
+    this.since = this.listeningState() ? 0 : Infinity;
+    this.playTurn(0);
+  }
+
+  /** The simulated player is handed one turn after the other. */
+  playTurn(turn: number): void {
+    if (this.source?.kind !== 'simulated' || !this.meant) return;
+    const expected = expectedIn(this.meant, this.bpm, turn, 1);
+    this.simulated.play(expected.map((e) => ({ ...e, seconds: e.seconds + this.zero })));
+  }
+
+  /** Whether one turn was clean; null when nothing listens. */
+  loopClean(turn: number, strictness: Strictness, schools: Schools): boolean | null {
+    const judged = this.judge(turn, 1, strictness, schools);
+    return judged === null ? null : judged.verdict === 'clean';
+  }
+
+  /** What was struck in the first turns of the try. */
+  heard(turns: number): readonly Hit[] {
+    return this.meant ? this.hitsIn(this.meant, 0, turns) : [];
+  }
+
+  /** What turns of the try say, from the first on; null when nothing listens or the source fell silent. */
+  judge(first: number, turns: number, strictness: Strictness, schools: Schools): Judged | null {
+    const { meant, source } = this;
+    if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
+    const expected = expectedIn(meant, this.bpm, first, turns);
+    const { slot, beat, turn } = lengthsAt(meant, this.bpm);
+    if (this.since > first * turn) return null;
+    const hits = this.hitsIn(meant, first, turns);
+    const silences = silencesIn(meant, this.bpm, first + turns);
+    // A microphone takes a flam for one stroke: nobody is told that a grace stroke was left out.
+    const laid = align(expected, hits, { beat, hearsGraces: source.kind !== 'microphone' });
+    const reading = readTake(expected, hits, laid, silences);
+    const verdict = verdictOf(reading, slot, strictness);
+    const fix = firstFix(meant.pattern, reading, slot, schools, strictness);
+    return {
+      reading,
+      verdict,
+      fix,
+      measured: measuredOf(reading, fix),
+      besides: besides(reading),
+      loops: null,
+    };
+  }
+
+  private hitsIn(meant: Rendition, first: number, turns: number): readonly Hit[] {
+    const { turn, slot } = lengthsAt(meant, this.bpm);
+    // What comes just before a loop belongs to its first stroke.
+    const early = slot / 2;
+    return this.hitsState().filter(
+      (h) => h.seconds >= first * turn - early && h.seconds < (first + turns) * turn - early,
+    );
+  }
+
+  private hear(hit: Hit): void {
+    if (!this.transport.playing() || !this.source) return;
+    const behind = this.source.kind === 'simulated' ? 0 : (this.latency.now()[this.source.kind] ?? 0);
+    this.hitsState.update((all) =>
+      [...all, { ...hit, seconds: hit.seconds - this.zero - behind }].sort((a, b) => a.seconds - b.seconds),
+    );
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { ListeningEngine } from './listening.engine';
+
+expose(new ListeningEngine());

@@ -1,0 +1,24 @@
+import type { Choice } from '../../widgets/choice';
+
+/** The questions the Log answers. */
+export const QUESTIONS = ['there', 'breaks', 'limbs', 'practised', 'load', 'fails', 'avoided'] as const;
+export type Question = (typeof QUESTIONS)[number];
+
+export const QUESTION_CHIPS: readonly Choice<Question>[] = [
+  { value: 'there', words: 'Am I getting there?' },
+  { value: 'breaks', words: 'Where does it break?' },
+  { value: 'limbs', words: 'Which limb lags?' },
+  { value: 'fails', words: 'Why do rungs fail?' },
+  { value: 'practised', words: 'What did I practise?' },
+  { value: 'load', words: 'Is it too much?' },
+  { value: 'avoided', words: 'What do I avoid?' },
+];
+
+/** Whether a question is about one phrase. */
+export function isOfPhrase(question: Question): boolean {
+  return question === 'there' || question === 'breaks' || question === 'limbs' || question === 'fails';
+}
+
+export function questionOf(text: string | undefined): Question {
+  return QUESTIONS.find((q) => q === text) ?? 'there';
+}

@@ -1,0 +1,56 @@
+import type { Attempt } from '@core/drill';
+import type { Cell } from '@core/formats/csv';
+import { LIMB_WORDS, VOICE } from '@core/stroke';
+import type { KeptTake } from '@core/take';
+
+/** What a try’s measurements came to: "−4 ± 9 ms, 1 missed", or that it was judged by ear. */
+export function measuredWords({ measured }: Attempt): string {
+  if (!measured) return 'by ear';
+  const mean = Math.round(measured.mean);
+  return `${mean > 0 ? '+' : ''}${mean} ± ${Math.round(measured.spread)} ms${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
+}
+
+/** Tries as rows under a head that names the units. */
+export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[] {
+  const head = [
+    'When (UTC)',
+    'Tempo (bpm)',
+    'Goal (bpm)',
+    'Verdict',
+    'Stage',
+    'Loops',
+    'Seconds',
+    'Offset (ms)',
+    'Spread (ms)',
+    'Left out',
+    'To fix',
+    'Note',
+  ];
+  const rows = tries.map((t) => [
+    new Date(t.at).toISOString(),
+    t.bpm,
+    t.goal,
+    t.verdict,
+    t.stage ?? 'whole',
+    t.loops,
+    t.seconds,
+    t.measured?.mean ?? null,
+    t.measured?.spread ?? null,
+    t.measured?.missed ?? null,
+    t.measured?.fix ?? '',
+    t.note ?? '',
+  ]);
+  return [head, ...rows];
+}
+
+/** The hits of a take as rows under a head that names the units. */
+export function hitsCsv({ hits }: KeptTake): readonly (readonly Cell[])[] {
+  const head = ['Time from the first bar line (ms)', 'Limb', 'Struck', 'Velocity (1-127)'];
+  const rows = hits.map((h) => [
+    Math.round(h.seconds * 10_000) / 10,
+    h.limb ? LIMB_WORDS[h.limb] : '',
+    h.voice ? VOICE[h.voice].name : '',
+    h.velocity,
+  ]);
+  return [head, ...rows];
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { BackingEngine } from './backing.engine';
+
+expose(new BackingEngine());

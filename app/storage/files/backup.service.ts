@@ -1,0 +1,129 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { format } from 'date-fns';
+import type { Backup } from '@core/formats/shelf-file';
+import { now } from '../../environment/clock';
+import { Database } from '../database';
+import { KeptValue } from '../kept-value';
+import { ShelfFiles } from './shelf-files.service';
+
+const WEEK = 7 * 24 * 60 * 60 * 1000;
+const FOLDER = 'backup-folder';
+const USUAL: Backup = Object.freeze({ weekly: false, last: null });
+
+/** What the browser's pickers can do that TypeScript does not know yet. */
+interface Folder extends FileSystemDirectoryHandle {
+  queryPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
+  requestPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
+}
+type Picker = (how: { mode: 'readwrite'; id: string }) => Promise<Folder>;
+
+/**
+ * Backups: on request, and if wished by themselves every week, into a folder the player chose where the browser can
+ * write to one, else as a download. Where the browser keeps what it keeps, and how much of it, is told too.
+ */
+@Injectable({ providedIn: 'root' })
+export class BackupService {
+  private readonly database = inject(Database);
+  private readonly files = inject(ShelfFiles);
+  private readonly value = new KeptValue<Backup>(this.database, 'backup', USUAL);
+  readonly now = this.value.now;
+  private readonly laterState = signal(false);
+  /** Whether a weekly backup waits for a press: a page may write by itself only where it was allowed to. */
+  readonly waits = computed(() => !this.laterState() && this.waiting());
+  private readonly waiting = signal(false);
+  readonly canFolder = 'showDirectoryPicker' in globalThis;
+
+  /** Called when the page has come to rest: writes the weekly backup where it may, else asks for a press. */
+  async look(): Promise<void> {
+    await this.database.ready;
+    const kept = await this.database.read(undefined, () => this.database.db.kept.get('backup'));
+    const { weekly, last } = kept ? (kept.value as Backup) : USUAL;
+    if (!weekly || (last !== null && now() - last < WEEK)) return;
+    const folder = await this.folder();
+    if (folder && (await folder.queryPermission?.({ mode: 'readwrite' })) === 'granted') await this.save();
+    else this.waiting.set(true);
+  }
+
+  later(): void {
+    this.laterState.set(true);
+  }
+
+  weekly(on: boolean): Promise<boolean> {
+    return this.value.patch({ weekly: on });
+  }
+
+  /** Lets the player choose the folder. False when none was chosen. */
+  async choose(): Promise<boolean> {
+    try {
+      const pick = (globalThis as unknown as { showDirectoryPicker: Picker }).showDirectoryPicker;
+      const folder = await pick({ mode: 'readwrite', id: 'loop-shelf' });
+      return await this.database.write(() => this.database.db.kept.put({ key: FOLDER, value: folder }));
+    } catch {
+      return false;
+    }
+  }
+
+  /** The name of the chosen folder; null when there is none. */
+  async folderName(): Promise<string | null> {
+    return (await this.folder())?.name ?? null;
+  }
+
+  /** Writes a backup now: into the folder, else as a download. Resolves to where it went, in words. */
+  async save(): Promise<string> {
+    const file = await this.files.export();
+    const name = `loop-shelf-${format(now(), 'yyyy-MM-dd-HHmm')}.json`;
+    const folder = await this.folder();
+    let words = `The backup ${name} is with your downloads.`;
+    if (folder && (await allowed(folder))) {
+      const handle = await folder.getFileHandle(name, { create: true });
+      const stream = await handle.createWritable();
+      await stream.write(file);
+      await stream.close();
+      words = `The backup ${name} is in ${folder.name}.`;
+    } else download(file, name);
+    this.waiting.set(false);
+    await this.value.patch({ last: now() });
+    return words;
+  }
+
+  /** Asks the browser not to clear what is kept when it runs out of room. Nothing relies on the answer. */
+  async persist(): Promise<void> {
+    try {
+      if (!(await navigator.storage.persisted())) await navigator.storage.persist();
+    } catch {
+      // Over plain http there is nobody to ask.
+    }
+  }
+
+  /** How much is used here in bytes, and whether the browser keeps it for good; null where it does not tell. */
+  async used(): Promise<{ readonly bytes: number; readonly forGood: boolean } | null> {
+    try {
+      const [{ usage = 0 }, forGood] = await Promise.all([navigator.storage.estimate(), navigator.storage.persisted()]);
+      return { bytes: usage, forGood };
+    } catch {
+      return null;
+    }
+  }
+
+  private async folder(): Promise<Folder | null> {
+    const row = await this.database.read(undefined, () => this.database.db.kept.get(FOLDER));
+    const value = row?.value as Folder | undefined;
+    return value && 'getFileHandle' in value ? value : null;
+  }
+}
+
+async function allowed(folder: Folder): Promise<boolean> {
+  const how = { mode: 'readwrite' } as const;
+  if ((await folder.queryPermission?.(how)) === 'granted') return true;
+  try {
+    return (await folder.requestPermission?.(how)) === 'granted';
+  } catch {
+    return false;
+  }
+}
+
+function download(file: Blob, name: string): void {
+  const url = URL.createObjectURL(file);
+  Object.assign(document.createElement('a'), { href: url, download: name }).click();
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
+}

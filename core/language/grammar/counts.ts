@@ -1,0 +1,194 @@
+import { NUMBERS, ORDINALS, SYLLABLES } from '../lexicon/terms';
+import type { Found } from '../lexicon/template';
+import { COUNT, type Token } from '../lexicon/tokens';
+
+/** A count as it was said. No beat: in every beat; `whole`: the beat, not only its number. */
+export interface CountSaid {
+  readonly bar: number | null;
+  readonly beat: number | null;
+  readonly syllable: string;
+  readonly as: 'count' | 'beat' | 'whole';
+}
+
+/** The last beat of the phrase, whichever it is. */
+export const LAST = -1;
+
+export type BarSaid = number | 'last';
+
+export const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
+
+/** "12", "1½", "5s". */
+function figures(w: string): number | null {
+  if (w.endsWith('½')) return Number(w.slice(0, -1)) + 0.5;
+  return /^\d{1,4}$/.test(w) ? Number(w) : /^\d{1,2}s$/.test(w) ? Number(w.slice(0, -1)) : null;
+}
+
+/** A number in figures or words. */
+export function numberAt(tokens: readonly Token[], at: number): readonly Found<number>[] {
+  const w = word(tokens, at);
+  const n = NUMBERS.get(w) ?? figures(w);
+  if (w === 'a' && word(tokens, at + 1) === 'couple')
+    return [{ end: at + (word(tokens, at + 2) === 'of' ? 3 : 2), value: 2 }];
+  return n === null ? [] : [{ end: at + 1, value: n }];
+}
+
+/** The bar of a count said before it: "bar 2: 3e". */
+function barAt(tokens: readonly Token[], at: number): Found<number> | null {
+  if (!/^bars?$|^measure$/.test(word(tokens, at))) return null;
+  const [n] = numberAt(tokens, at + 1);
+  return n ? { end: /^[:,]$/.test(word(tokens, n.end)) ? n.end + 1 : n.end, value: n.value } : null;
+}
+
+/** One count: "3", "3e", "2:4&", "the e of 3", "beat 4", "the & of it", "the & in each beat". */
+export function countAt(
+  tokens: readonly Token[],
+  start: number,
+  it: number | null = null,
+): readonly Found<CountSaid>[] {
+  const found: Found<CountSaid>[] = [];
+  let at = start;
+  const bar = barAt(tokens, at);
+  if (bar) at = bar.end;
+  while (word(tokens, at) === 'the' || (word(tokens, at) === 'count' && at === start)) at++;
+  const w = word(tokens, at);
+  const raw = tokens[at]?.raw ?? '';
+  if (COUNT.test(w) && /\d/.test(w)) {
+    const [, own, beat = '', syllable = ''] = /^(?:(\d+):)?(\d+)(.*)$/.exec(w) ?? [];
+    found.push({
+      end: at + 1,
+      value: { bar: own ? Number(own) : (bar?.value ?? null), beat: Number(beat), syllable, as: 'count' },
+    });
+  }
+  // Numbers as words are counts where a beat can be so called: "one and four".
+  const spoken = NUMBERS.get(w);
+  if (spoken !== undefined && spoken <= 15 && /^[a-z]{3,}$/.test(w) && w !== 'once' && !w.endsWith('s'))
+    found.push({ end: at + 1, value: { bar: bar?.value ?? null, beat: spoken, syllable: '', as: 'count' } });
+  if (w === 'beat' || w === 'count') {
+    const [n] = numberAt(tokens, at + 1);
+    if (n) found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable: '', as: 'beat' } });
+  }
+  const syllable = SYLLABLES.get(w) ?? (raw === '&' ? '&' : undefined);
+  if (syllable !== undefined) {
+    let next = at + 1;
+    // "of", "after", "in each beat"
+    if (/^(?:of|after|in|on)$/.test(word(tokens, next))) {
+      next++;
+      if (word(tokens, next) === 'the') next++;
+      if (word(tokens, next) === 'it' && it !== null)
+        found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: it, syllable, as: 'count' } });
+      if (/^(?:every|each|all)$/.test(word(tokens, next))) {
+        next++;
+        if (word(tokens, next) === 'the') next++;
+        if (/^(?:beats?|numbers?)$/.test(word(tokens, next)))
+          found.push({ end: next + 1, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
+      } else {
+        if (word(tokens, next) === 'beat') next++;
+        const [n] = numberAt(tokens, next);
+        const w2 = word(tokens, next);
+        const literal = /^(\d+):(\d+)$/.exec(w2);
+        if (literal)
+          found.push({
+            end: next + 1,
+            value: { bar: Number(literal[1]), beat: Number(literal[2]), syllable, as: 'count' },
+          });
+        else if (n && w2 !== 'a' && w2 !== 'an')
+          found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable, as: 'count' } });
+      }
+    } else if (/s$/.test(w) || (word(tokens, at - 1) === 'every' && syllable !== 'a'))
+      found.push({ end: next, value: { bar: bar?.value ?? null, beat: null, syllable, as: 'count' } });
+  }
+  return found;
+}
+
+/** So many counts are listed at most. */
+const MOST_LISTED = 16;
+
+/** "every 2 and 4": beats that come in every bar, and no two things that come every so often. */
+export function isListed(tokens: readonly Token[], at: number): boolean {
+  const [n] = /^(?:every|each)$/.test(word(tokens, at)) ? numberAt(tokens, at + 1) : [];
+  return n !== undefined && /^(?:and|,)$/.test(word(tokens, n.end)) && numberAt(tokens, n.end + 1).length > 0;
+}
+
+/** Several counts: "1, 3 and 5", "the e of 1 and the a of 2", "beats one and four", "2 and 4 in bar 2". */
+export function countsAt(tokens: readonly Token[], start: number): readonly Found<readonly CountSaid[]>[] {
+  let at = start;
+  const numbered = (i: number): boolean => numberAt(tokens, i).length > 0;
+  // "All four" says how many, "every 2" by itself how far apart.
+  if (/^(?:all|every|each)$/.test(word(tokens, start - 1)) && numbered(start)) return [];
+  while (word(tokens, at) === 'the' || (word(tokens, at) === 'all' && !numbered(at + 1))) at++;
+  // "Every 2 and 4", "every 1": beats that come in each bar.
+  if (isListed(tokens, at) || (/^(?:every|each)$/.test(word(tokens, at)) && numbered(at + 1))) at++;
+  const whole = word(tokens, at) === 'whole' ? ((at += word(tokens, at + 1) === 'of' ? 2 : 1), true) : false;
+  const w = word(tokens, at);
+  if (w === 'offbeats' || w === 'upbeats')
+    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
+  if (w === 'downbeats' || w === 'numbers')
+    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
+  const nth = ORDINALS.get(w);
+  if ((nth !== undefined || w === 'last') && word(tokens, at + 1) === 'beat')
+    return [{ end: at + 2, value: [{ bar: null, beat: nth ?? LAST, syllable: '', as: whole ? 'whole' : 'beat' }] }];
+  if (/^(?:every|each)$/.test(w) && word(tokens, at + 1) === 'beat')
+    return [{ end: at + 2, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
+  if (/^(?:every|each)$/.test(w) && SYLLABLES.has(word(tokens, at + 1)) && word(tokens, at + 1) !== 'a')
+    return [
+      {
+        end: at + 2,
+        value: [{ bar: null, beat: null, syllable: SYLLABLES.get(word(tokens, at + 1)) ?? '&', as: 'count' }],
+      },
+    ];
+  const many = w === 'beats' || w === 'counts';
+  if (many) at++;
+  const out: Found<readonly CountSaid[]>[] = [];
+  const go = (from: number, list: readonly CountSaid[]): void => {
+    if (list.length >= MOST_LISTED) return;
+    const it = list.findLast((c) => c.beat !== null)?.beat ?? null;
+    for (const f of countAt(tokens, from, it)) {
+      const as = whole ? 'whole' : many ? 'beat' : f.value.as;
+      const bar = f.value.bar ?? list.at(-1)?.bar ?? null;
+      const all = [...list, { ...f.value, bar, as }];
+      // A list that goes on behind a comma is not cut there.
+      const goesOn = word(tokens, f.end) === ',' && countAt(tokens, f.end + 1).length > 0 && all.length < MOST_LISTED;
+      if (!goesOn) out.push({ end: f.end, value: all });
+      let next = f.end;
+      if (word(tokens, next) === ',') next++;
+      if (word(tokens, next) === 'and' || word(tokens, next) === '&' || word(tokens, next) === 'or') next++;
+      if (next > f.end) go(next, all);
+    }
+  };
+  go(at, []);
+  return out;
+}
+
+/** Bars as they are said: "bar 2", "bars 1 and 2", "the second bar", "the last bar". */
+export function barsAt(tokens: readonly Token[], start: number): readonly Found<readonly BarSaid[]>[] {
+  let at = start;
+  while (word(tokens, at) === 'the' || word(tokens, at) === 'all' || word(tokens, at) === 'of') at++;
+  const w = word(tokens, at);
+  if (/^(?:bars?|measures?)$/.test(w)) {
+    const out: Found<readonly BarSaid[]>[] = [];
+    let list: readonly BarSaid[] = [];
+    let next = at + 1;
+    for (;;) {
+      const [n] = numberAt(tokens, next);
+      if (!n || word(tokens, next) === 'a') break;
+      list = [...list, n.value];
+      out.push({ end: n.end, value: list });
+      next = n.end;
+      if (!/^(?:and|,|&)$/.test(word(tokens, next))) break;
+      next++;
+    }
+    return out;
+  }
+  const nth: BarSaid | undefined = w === 'last' ? 'last' : ORDINALS.get(w);
+  return nth !== undefined && /^(?:bar|measure)$/.test(word(tokens, at + 1)) ? [{ end: at + 2, value: [nth] }] : [];
+}
+
+/** A count as the moves take it; one that stands in every beat is none of a phrase. */
+export function textOfCount({ beat, syllable }: CountSaid): string {
+  return `${beat ?? ''}${syllable}`;
+}
+
+/** The same with its bar, where one was said. */
+export function refOf(c: CountSaid): string {
+  return `${c.bar === null ? '' : `${c.bar}:`}${textOfCount(c)}`;
+}

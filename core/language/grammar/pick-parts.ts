@@ -1,0 +1,344 @@
+import { ticks } from '../../time';
+import type { Level } from '../../stroke';
+import {
+  GRID_TERMS,
+  LEVEL_TERMS,
+  LIMB_TERMS,
+  NUMBERS,
+  ORDINALS,
+  ORNAMENT_TERMS,
+  SYLLABLES,
+  voiceTerm,
+} from '../lexicon/terms';
+import { barsAt, countAt, countsAt, isListed, numberAt, word, type CountSaid } from './counts';
+import type { Each, Order, Pick } from './picked';
+import type { Found } from '../lexicon/template';
+import type { Token } from '../lexicon/tokens';
+
+export type Part = Omit<Pick, 'said' | 'base'> & { readonly base?: Pick['base'] };
+
+export const GENERIC = new Set([
+  'strokes',
+  'stroke',
+  'notes',
+  'note',
+  'hits',
+  'hit',
+  'ones',
+  'one',
+  'part',
+  'parts',
+  'line',
+  'pattern',
+]);
+const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'every']);
+const THEM = new Set(['them', 'those', 'these']);
+const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'whole']);
+const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
+  ['beat', 'beat'],
+  ['beats', 'beat'],
+  ['triplet', 'beat'],
+  ['sextuplet', 'beat'],
+  ['quintuplet', 'beat'],
+  ['septuplet', 'beat'],
+  ['bar', 'bar'],
+  ['bars', 'bar'],
+  ['measure', 'bar'],
+  ['group', 'group'],
+  ['groups', 'group'],
+  ['repeat', 'repeat'],
+  ['repeats', 'repeat'],
+  ['cell', 'repeat'],
+  ['round', 'repeat'],
+  ['double', 'double'],
+  ['doubles', 'double'],
+  ['pair', 'double'],
+]);
+
+/** Words that begin a stretch: "from the e of 2 to 3" are all strokes there. */
+const RANGES = new Set(['from', 'before', 'after', 'until', 'till', 'between']);
+
+/** The words of pickings, for the vocabulary. */
+export const PICK_WORDS: readonly string[] = [
+  ...GENERIC,
+  ...ALL,
+  ...THEM,
+  ...LEAD,
+  ...EACH.keys(),
+  ...LEVEL_TERMS.keys(),
+  ...ORNAMENT_TERMS.keys(),
+  ...GRID_TERMS.keys(),
+  ...ORDINALS.keys(),
+  ...NUMBERS.keys(),
+  ...SYLLABLES.keys(),
+  ...'doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+    ' ',
+  ),
+];
+
+export const said = (tokens: readonly Token[], from: number, end: number): string =>
+  tokens
+    .slice(from, end)
+    .map((t) => t.raw)
+    .join(' ');
+
+/** Words that describe a stroke, one after the other: "right hand accents", "snare notes". */
+function described(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  const go = (at: number, part: Part, many: number): void => {
+    if (many > 0) out.push({ end: at, value: part });
+    const w = word(tokens, at);
+    if (GENERIC.has(w) && many > 0) out.push({ end: at + 1, value: part });
+    const limb = LIMB_TERMS.get(w);
+    if (limb && !part.limb) go(at + 1, { ...part, limb }, many + 1);
+    const level = LEVEL_TERMS.get(w);
+    // Ghosts have no accent either.
+    const levels: readonly Level[] = level && w === 'unaccented' ? ['tap', 'ghost'] : level ? [level] : [];
+    if (level && !part.levels) go(at + 1, { ...part, levels }, many + 1);
+    const ornament = ORNAMENT_TERMS.get(w);
+    if (ornament && !part.ornaments) go(at + 1, { ...part, ornaments: [ornament] }, many + 1);
+    const voice = voiceTerm(w);
+    if (voice && !part.voices) go(at + 1, { ...part, voices: voice.of }, many + 1);
+    if (w === 'backbeat' || w === 'backbeats') go(at + 1, { ...part, counts: BACKBEATS }, many + 1);
+  };
+  go(start, {}, 0);
+  return out;
+}
+
+const BACKBEATS: readonly CountSaid[] = [2, 4].map((beat) => ({ bar: null, beat, syllable: '', as: 'count' }));
+
+/** "of every double", "in each bar", "of the repeat". */
+function eachAt(tokens: readonly Token[], start: number): Found<Each> | null {
+  let at = start;
+  if (!/^(?:of|in)$/.test(word(tokens, at))) return null;
+  at++;
+  const every = /^(?:every|each|all)$/.test(word(tokens, at)) || word(tokens, at) === 'the';
+  if (!every) return null;
+  at++;
+  if (word(tokens, at) === 'the') at++;
+  const each = EACH.get(word(tokens, at));
+  return each ? { end: at + 1, value: each } : null;
+}
+
+/** The noun of a picking: what is meant before it is narrowed down. */
+export function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  let at = start;
+  while (LEAD.has(word(tokens, at)) && !(word(tokens, at) === 'every' && isOrdinalWord(word(tokens, at + 1)))) {
+    const w = word(tokens, at);
+    // "all" by itself, and "a" as a count, are read below.
+    if (w === 'all' || w === 'every' || w === 'each' || w === 'whole') {
+      if (GENERIC.has(word(tokens, at + 1))) out.push({ end: at + 2, value: { base: 'all' } });
+      else if (w === 'all') out.push({ end: at + 1, value: { base: 'all' } });
+    }
+    at++;
+  }
+  const w = word(tokens, at);
+  if (w === 'rest') out.push({ end: at + 1, value: { base: 'else' } });
+  if (w === 'others') out.push({ end: at + 1, value: { base: 'else', others: true } });
+  if (w === 'other' && GENERIC.has(word(tokens, at + 1)))
+    out.push({ end: at + 2, value: { base: 'else', others: true } });
+  if (ALL.has(w) && w !== 'all' && w !== 'every') {
+    if (word(tokens, at + 1) === 'else') out.push({ end: at + 2, value: { base: 'else' } });
+    // "everything my left plays"
+    let next = at + 1;
+    if (w === 'everything') {
+      while (/^(?:that|which|my|the)$/.test(word(tokens, next))) next++;
+      const limb = LIMB_TERMS.get(word(tokens, next));
+      if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
+    }
+    out.push({ end: at + 1, value: { base: 'all', ...(w === 'everything' ? { everything: true as const } : {}) } });
+  }
+  if (w === 'what') {
+    let next = at + 1;
+    while (/^(?:my|the)$/.test(word(tokens, next))) next++;
+    const limb = LIMB_TERMS.get(word(tokens, next));
+    if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
+  }
+  if (w === 'doubles' || w === 'singles') out.push({ end: at + 1, value: { order: { kind: w } } });
+  if (/^(?:notes?|strokes?)$/.test(w)) {
+    const [from] = numberAt(tokens, at + 1);
+    const [to] = from && /^(?:to|till|until)$/.test(word(tokens, from.end)) ? numberAt(tokens, from.end + 1) : [];
+    if (from && word(tokens, at + 1) !== 'a')
+      out.push({ end: from.end, value: { order: { kind: 'range', from: from.value, to: from.value } } });
+    if (from && to) out.push({ end: to.end, value: { order: { kind: 'range', from: from.value, to: to.value } } });
+  }
+  if (RANGES.has(w)) out.push({ end: at, value: { base: 'all' } });
+  if (THEM.has(w)) out.push({ end: at + 1, value: { base: 'them' } });
+  if (GENERIC.has(w) && at > start) out.push({ end: at + 1, value: { base: 'all' } });
+  out.push(...described(tokens, at));
+  out.push(...ordered(tokens, at));
+  for (const f of countsAt(tokens, start)) {
+    // "Two notes", "two of the lefts" say how many, and not which.
+    const [only, ...more] = f.value;
+    const many = only?.as === 'count' && only.syllable === '' && more.length === 0;
+    const next = word(tokens, f.end);
+    if (
+      many &&
+      (/^(?:notes|strokes|hits|ones)$/.test(next) ||
+        (next === 'of' && described(tokens, skipThe(tokens, f.end + 1)).length > 0))
+    )
+      continue;
+    out.push({ end: f.end, value: { counts: f.value } });
+    if (GENERIC.has(word(tokens, f.end))) out.push({ end: f.end + 1, value: { counts: f.value } });
+  }
+  for (const f of barsAt(tokens, start)) out.push({ end: f.end, value: { bars: f.value } });
+  const [beats] = w === 'first' ? numberAt(tokens, at + 1) : [];
+  if (beats && beats.value <= 16 && word(tokens, beats.end) === 'beats') {
+    const counts = Array.from({ length: beats.value }, (_, i): CountSaid => ({
+      bar: 1,
+      beat: i + 1,
+      syllable: '',
+      as: 'whole',
+    }));
+    out.push({ end: beats.end + 1, value: { counts } });
+  }
+  if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half')
+    out.push({ end: at + 2, value: { half: w === 'first' ? 1 : 2 } });
+  return out;
+}
+
+function isOrdinalWord(w: string): boolean {
+  return w === 'other' || ORDINALS.has(w) || /^\d+$/.test(w) || (NUMBERS.get(w) ?? 1) > 1;
+}
+
+/** "the second left", "last two", "every other kick", "the first of every triplet", "the fourth eighth". */
+function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [];
+  let at = start;
+  const very = word(tokens, at) === 'very';
+  if (very) at++;
+  const w = word(tokens, at);
+  const orders: Found<Order>[] = [];
+  const nth = ORDINALS.get(w);
+  if (w === 'every' && isOrdinalWord(word(tokens, at + 1)) && !isListed(tokens, at)) {
+    const other = word(tokens, at + 1);
+    const n = other === 'other' ? 2 : (ORDINALS.get(other) ?? numberAt(tokens, at + 1)[0]?.value ?? 2);
+    const counted = !ORDINALS.has(other) && other !== 'other';
+    let end = at + 2;
+    const slots = /^slots?$/.test(word(tokens, end));
+    if (slots) end++;
+    // "Every 1" is that of each bar.
+    if (!counted || n > 1) orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
+  }
+  if (w === 'start' || w === 'beginning' || w === 'end')
+    orders.push({ end: at + 1, value: { kind: 'nth', n: w === 'end' ? -1 : 1, very: false } });
+  if (nth !== undefined || w === 'last') {
+    const count = numberAt(tokens, at + 1)[0];
+    if (count && word(tokens, at + 1) !== 'a' && (w === 'last' || nth === 1))
+      orders.push({ end: count.end, value: { kind: w === 'last' ? 'last' : 'first', n: count.value } });
+    orders.push({ end: at + 1, value: w === 'last' ? { kind: 'last', n: 1 } : { kind: 'nth', n: nth ?? 1, very } });
+  }
+  const middle = w === 'middle' ? eachAt(tokens, at + (GENERIC.has(word(tokens, at + 1)) ? 2 : 1)) : null;
+  if (middle) out.push({ end: middle.end, value: { order: { kind: 'middle', each: middle.value } } });
+  const bare = w === 'start' || w === 'beginning' || w === 'end';
+  for (const o of orders) {
+    const heads: Found<Part>[] = [{ end: o.end, value: {} }, ...described(tokens, o.end)];
+    if (GENERIC.has(word(tokens, o.end))) heads.push({ end: o.end + 1, value: {} });
+    const grid = GRID_TERMS.get(word(tokens, o.end));
+    if (grid !== undefined) {
+      const end = GENERIC.has(word(tokens, o.end + 1)) ? o.end + 2 : o.end + 1;
+      heads.push({ end, value: { grid: ticks(grid) } });
+    }
+    for (const h of heads) {
+      const each = eachAt(tokens, h.end);
+      if (each) {
+        const which =
+          o.value.kind === 'last' || (o.value.kind === 'nth' && o.value.n < 0)
+            ? 'last'
+            : o.value.kind === 'nth'
+              ? o.value.n
+              : 1;
+        const many = o.value.kind === 'first' || o.value.kind === 'last' ? o.value.n : 1;
+        if (o.value.kind !== 'every')
+          out.push({
+            end: each.end,
+            value: {
+              ...h.value,
+              order: { kind: 'of', which, each: each.value, ...(many > 1 ? { many } : {}) },
+            },
+          });
+      }
+      if (!bare) out.push({ end: h.end, value: { ...h.value, order: o.value } });
+    }
+  }
+  return out;
+}
+
+/** What narrows a picking down, one after the other. */
+export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: number): readonly Found<Part>[] {
+  const out: Found<Part>[] = [found];
+  if (depth > 3) return out;
+  const { end: at, value: part } = found;
+  let w = word(tokens, at);
+  const add = (f: Found, more: Part): void =>
+    void out.push(...narrowed(tokens, { end: f.end, value: { ...part, ...more } }, depth + 1));
+  if (w === 'which' || w === 'that') {
+    const next = word(tokens, at + 1);
+    if (next === 'are' || next === 'is') return [...out, ...narrowed(tokens, { end: at + 2, value: part }, depth)];
+  }
+  if (w === ',') w = word(tokens, at + 1) === 'from' ? w : '';
+  if (/^(?:on|at|of)$/.test(w)) {
+    // "the last of every beat" is the last in each, not one on a beat.
+    const each = w === 'of' && part.order !== undefined;
+    // "The first of every two" says how many, and no count.
+    if (!part.counts && !(w === 'of' && /^(?:every|each|all)$/.test(word(tokens, at + 1))))
+      for (const f of countsAt(tokens, at + 1))
+        if (!each || f.value.every((c) => c.beat !== null)) add(f, { counts: f.value });
+    let next = at + 1;
+    while (word(tokens, next) === 'the') next++;
+    const voice = voiceTerm(word(tokens, next));
+    if (voice && w === 'on' && !part.voices) add({ end: next + 1, value: null }, { voices: voice.of });
+    const limb = LIMB_TERMS.get(word(tokens, next));
+    if (limb && w !== 'at' && !part.limb) add({ end: next + 1, value: null }, { limb });
+  }
+  if (/^(?:in|of|on|from)$/.test(w) && !part.bars) {
+    for (const f of barsAt(tokens, at + 1)) {
+      if (w === 'from') continue;
+      add(f, { bars: f.value });
+      // "2 only"
+      if (word(tokens, f.end) === 'only') add({ end: f.end + 1, value: null }, { bars: f.value });
+    }
+    if (
+      /^(?:every|each|all)$/.test(word(tokens, at + 1)) &&
+      /^(?:bars?|beats?)$/.test(word(tokens, at + 2)) &&
+      w !== 'from'
+    )
+      if (word(tokens, at + 2).startsWith('bar') && !part.order) add({ end: at + 3, value: null }, {});
+    let next = at + 1;
+    while (word(tokens, next) === 'the') next++;
+    const half = word(tokens, next);
+    if (/^(?:first|second)$/.test(half) && word(tokens, next + 1) === 'half')
+      add({ end: next + 2, value: null }, { half: half === 'first' ? 1 : 2 });
+  }
+  if (!part.order && /^(?:on|at)$/.test(w))
+    for (const f of ordered(tokens, skipThe(tokens, at + 1))) add(f, orderOnly(f.value));
+  if (w === 'between' && !part.between) {
+    for (const a of countAt(tokens, at + 1)) {
+      if (!/^(?:and|&)$/.test(word(tokens, a.end))) continue;
+      for (const b of countAt(tokens, a.end + 1)) add(b, { between: [a.value, b.value] });
+    }
+    // Between the accents is what is no accent.
+    for (const d of described(tokens, skipThe(tokens, at + 1)))
+      if (d.value.levels ?? d.value.limb ?? d.value.voices)
+        add(d, { except: [{ base: null, ...d.value, said: said(tokens, at + 1, d.end) }] });
+  }
+  if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
+  if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
+  if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))
+    for (const f of countAt(tokens, w === 'up' ? at + 2 : at + 1)) add(f, { until: f.value });
+  if (w === 'from')
+    for (const f of countAt(tokens, at + 1)) {
+      const next = word(tokens, f.end);
+      if (next === 'on' || next === 'onwards') add({ end: f.end + 1, value: null }, { since: f.value });
+      if (next === 'to') for (const t of countAt(tokens, f.end + 1)) add(t, { since: f.value, to: t.value });
+      add(f, { since: f.value });
+    }
+  return out;
+}
+
+const skipThe = (tokens: readonly Token[], at: number): number => (word(tokens, at) === 'the' ? at + 1 : at);
+const orderOnly = (part: Part): Part => ({
+  ...(part.order ? { order: part.order } : {}),
+  ...(part.grid ? { grid: part.grid } : {}),
+});

@@ -1,0 +1,217 @@
+import { barTicks, GRID, TEMPO } from '../../time';
+import { clamp } from '../../base';
+import { LIMB_WORDS, type Limb } from '../../stroke';
+import type { Pattern } from '../../pattern';
+import { places } from './places';
+import { isWrong, stretchesOf } from './stretches';
+import type { ShelfPhrase } from '../lexicon/phrases';
+import type { Pick } from './pick';
+import { SLOTS } from './slots';
+import type { LimbTerm } from '../lexicon/terms';
+import { Template, type Values } from '../lexicon/template';
+import type { Token } from '../lexicon/tokens';
+
+/** What is said to the player, and is no change of the phrase. Tempos are counted beats a minute. */
+export type Order =
+  | { readonly kind: 'tempo'; readonly to: number }
+  | { readonly kind: 'half'; readonly on: boolean }
+  | { readonly kind: 'play' | 'stop' | 'hear-all' | 'loop-all' | 'straight' | 'undo' | 'redo' }
+  /** To the room: all of it, or a part, in ticks from the start; from a tempo, or the one that is proposed. */
+  | { readonly kind: 'drill'; readonly part: DrillPart | null; readonly at: number | null }
+  /** Another phrase of the shelf; a question for the shelf. */
+  | { readonly kind: 'open'; readonly id: string }
+  | { readonly kind: 'ask'; readonly question: string }
+  | { readonly kind: 'only'; readonly limbs: readonly Limb[] }
+  | { readonly kind: 'loop'; readonly from: number; readonly until: number }
+  | { readonly kind: 'swing'; readonly on: 'eighths' | '16ths'; readonly ratio: number }
+  | { readonly kind: 'keep'; readonly name: string };
+
+/** A part of the phrase that is drilled, and what it was called. */
+export interface DrillPart {
+  readonly from: number;
+  readonly until: number;
+  readonly said: string;
+}
+
+/** What a line for the player says, in words; no order where it is set by hand. */
+export interface Playing {
+  readonly order: Order | null;
+  readonly says: string;
+}
+
+/** What an order is carried out on. */
+export interface Scene {
+  readonly pattern: Pattern;
+  readonly tempo: number;
+  readonly phrases?: readonly ShelfPhrase[];
+}
+
+type Meaning = (v: Values, scene: Scene) => Playing | null;
+const SWUNG_BY = 67;
+
+const tempo = (to: number): Playing => {
+  const bpm = clamp(Math.round(to), TEMPO.least, TEMPO.most);
+  return { order: { kind: 'tempo', to: bpm }, says: `Play it at ${bpm}` };
+};
+const number = (v: Values): number => v['n'] as number;
+/** A number that can be a tempo: "play it at 3" is a count. */
+const at = (n: number): Playing | null => (n >= TEMPO.least && n <= TEMPO.most ? tempo(n) : null);
+
+const DRILL = '(drill|practise|practice)';
+const ask = (question: string): Playing => ({
+  order: { kind: 'ask', question },
+  says: `Ask the shelf: ${question}`,
+});
+
+const RULES: readonly (readonly [readonly string[], Meaning])[] = [
+  [
+    ['[go|play|play it|a bit|make it] (slower|down) by {n} [bpm]', '{n} [bpm] slower'],
+    (v, s) => tempo(s.tempo - number(v)),
+  ],
+  [
+    ['[go|play|play it|a bit|make it] (faster|up) by {n} [bpm]', '{n} [bpm] faster'],
+    (v, s) => tempo(s.tempo + number(v)),
+  ],
+  [
+    ['(tempo|speed) [to] {n} [bpm]', '[play] [it] at {n} [bpm]', '{n} bpm', 'set [the] tempo to {n}'],
+    (v) => at(number(v)),
+  ],
+  [['[a bit|a little|much|play it|go] slower'], (_, s) => tempo(s.tempo - 5)],
+  [['[a bit|a little|much|play it|go] faster'], (_, s) => tempo(s.tempo + 5)],
+  [['[play] [it] [at] half speed'], () => ({ order: { kind: 'half', on: true }, says: 'Play it at half speed' })],
+  [
+    ['[play] [it] [at] (full|normal) speed'],
+    () => ({ order: { kind: 'half', on: false }, says: 'Play it at its tempo' }),
+  ],
+  [['undo [it|that]', 'take (it|that) back'], () => ({ order: { kind: 'undo' }, says: 'Undo' })],
+  [['redo [it|that]'], () => ({ order: { kind: 'redo' }, says: 'Redo' })],
+  [['play [it]', 'play that', 'start'], () => ({ order: { kind: 'play' }, says: 'Play it' })],
+  [['stop [it]', 'silence', 'pause'], () => ({ order: { kind: 'stop' }, says: 'Stop' })],
+  [
+    ['(only|just) [hear] {limb}', 'hear [only|just] {limb} [only|alone]', '{limb} (only|alone)'],
+    (v) => only(v['limb'] as LimbTerm),
+  ],
+  [['hear (all|everything)', 'everything again'], () => ({ order: { kind: 'hear-all' }, says: 'Hear everything' })],
+  [['loop [only|just] {pick}'], (v, s) => loop(v['pick'] as Pick, s.pattern)],
+  [
+    ['loop (all|everything|the whole|the whole thing|the whole phrase)'],
+    () => ({ order: { kind: 'loop-all' }, says: 'Loop the whole phrase' }),
+  ],
+  [
+    ['swing [it] [by|at] {n}', '{grid} (swung|swing) [at|by] {n}', 'swing [the] {grid} [by|at] {n}'],
+    (v) => swing(v, number(v)),
+  ],
+  [['swing [it]', 'swing [the] {grid}', '{grid} swung', 'with swing'], (v) => swing(v, SWUNG_BY)],
+  [
+    ['[play] [it] straight', 'no swing', 'without swing'],
+    () => ({ order: { kind: 'straight' }, says: 'Play it straight' }),
+  ],
+  [
+    [`${DRILL} [it|this|all|everything]`, `${DRILL} [it|this|all|everything] (at|from) {n} [bpm]`],
+    (v) => drill(undefined, v['n'] as number | undefined),
+  ],
+  [
+    [`${DRILL} [only|just] {pick}`, `${DRILL} [only|just] {pick} [,] (at|from) {n} [bpm]`],
+    (v, s) => drill(loop(v['pick'] as Pick, s.pattern), v['n'] as number | undefined),
+  ],
+  [
+    ['open {phrase}'],
+    (v, { phrases = [] }) => {
+      const phrase = phrases[v['phrase'] as number];
+      return phrase ? { order: { kind: 'open', id: phrase.id }, says: `Open “${phrase.name}”` } : null;
+    },
+  ],
+  [
+    ['[what is|find|phrases] like {phrase}'],
+    (v, { phrases = [] }) => {
+      const phrase = phrases[v['phrase'] as number];
+      return phrase ? ask(`like ${phrase.name}`) : null;
+    },
+  ],
+];
+
+const TEMPLATES = RULES.map(([say, mean]) => ({ say: say.map((t) => new Template(t)), mean }));
+
+/** Words of the player and the drill. */
+export const playingWords = (): readonly string[] => [
+  ...TEMPLATES.flatMap(({ say }) => say.flatMap((t) => t.words())),
+  ...'click metronome tempo bpm speed loop swing swung find search shuffle louder quieter volume mute unmute save'.split(
+    ' ',
+  ),
+];
+
+function only({ limbs, open }: LimbTerm): Playing {
+  const own = open === 'left foot' ? (['H', 'J'] as const) : limbs;
+  const names = own.includes('R') && own.includes('L') ? 'hands' : own.length > 1 ? 'feet' : null;
+  return { order: { kind: 'only', limbs: own }, says: `Hear only the ${names ?? LIMB_WORDS[own[0] ?? 'R']}` };
+}
+
+/** A part that could not be made out is no order; nor is a tempo that is none. */
+function drill(part: Playing | null | undefined, at: number | undefined): Playing | null {
+  if (at !== undefined && (at < TEMPO.least || at > TEMPO.most)) return null;
+  const from = at === undefined ? '' : `, from ${at}`;
+  if (part === null) return null;
+  const own = part?.order?.kind === 'loop' ? { ...part.order, said: part.says.replace(/^Loop /, '') } : null;
+  return {
+    order: { kind: 'drill', part: own && { from: own.from, until: own.until, said: own.said }, at: at ?? null },
+    says: `To the practice room${own ? `: ${own.said}` : ''}${from}`,
+  };
+}
+
+/** From the first of what is said to the end of its last: beats and bars whole. */
+function loop(pick: Pick, pattern: Pattern): Playing | null {
+  if (pick.limb || pick.levels || pick.voices || pick.ornaments || pick.base) return null;
+  const spans = pick.counts?.map((c) => stretchesOf(pattern, c, c.syllable === '' ? 'beat' : 'count', pick.bars));
+  if (spans) {
+    const all = spans.flatMap((s) => s ?? []);
+    if (all.length === 0 || spans.some((s) => s === null || s.length === 0)) return null;
+    // Of counts that come in every bar those of the first bar go round.
+    const bar = barTicks(pattern.meter);
+    const first = all.filter(
+      (s) => s.from + pattern.start < (Math.floor(((all[0]?.from ?? 0) + pattern.start) / bar) + 1) * bar,
+    );
+    return looped(Math.min(...first.map((s) => s.from)), Math.max(...first.map((s) => s.until)), pick);
+  }
+  const there = places(pick, pattern);
+  if (there === null || isWrong(there)) return null;
+  const at = there.ways[0] ?? [];
+  return at.length === 0 ? null : looped(Math.min(...at), Math.max(...at) + pattern.grid, pick);
+}
+
+function looped(from: number, until: number, { said }: Pick): Playing {
+  return { order: { kind: 'loop', from: Math.max(0, from), until }, says: `Loop ${said}` };
+}
+
+function swing(v: Values, percent: number): Playing | null {
+  const grid = v['grid'] as number | undefined;
+  const on = grid === GRID.sixteenths ? ('16ths' as const) : ('eighths' as const);
+  if (percent < 50 || percent > 75 || (grid !== undefined && grid !== GRID.sixteenths && grid !== GRID.eighths))
+    return null;
+  return { order: { kind: 'swing', on, ratio: percent / 100 }, says: `Swing ${on} by ${percent} %` };
+}
+
+/** Lines that are for the player, though nothing can be done about them here. */
+const ELSEWHERE: readonly RegExp[] = [
+  /\b(?:click|metronome|bpm|tempo|count-in|volume)\b/,
+  /\b(?:swing|swung|shuffle|shuffled)\b/,
+  /^(?:loop|loop it|loop that)(?: please)?$/,
+];
+
+/** A line that is for the player, with what it asks for; null for any other. */
+export function playingLine(tokens: readonly Token[], raw: string, scene: Scene): Playing | null {
+  const named = /^(?:keep|save) (?:it )?as (.{1,120})$/i.exec(raw.trim());
+  if (named?.[1]) return { order: { kind: 'keep', name: named[1].trim() }, says: `Keep it as “${named[1].trim()}”` };
+  const asked = /^(?:find|search for|search|look for|show me) (.{1,200})$/i.exec(raw.trim());
+  if (asked?.[1]) return ask(asked[1].trim());
+  const last = tokens.at(-1)?.word === 'please' ? tokens.length - 1 : tokens.length;
+  for (const { say, mean } of TEMPLATES)
+    for (const t of say)
+      for (const m of t.fits(tokens, 0, SLOTS)) {
+        const meant = m.end === last ? mean(m.values, scene) : null;
+        if (meant) return meant;
+      }
+  const line = tokens.map((t) => t.word).join(' ');
+  return ELSEWHERE.some((l) => l.test(line))
+    ? { order: null, says: 'Click, tempo, looping and swing are set in the bar below.' }
+    : null;
+}

@@ -1,0 +1,195 @@
+import { parseStrokeText, type Level, type Voice } from '../../stroke';
+import { barsAt, countAt, countsAt, numberAt, word } from './counts';
+import { phraseAt } from '../lexicon/phrases';
+import { pickAt } from './pick';
+import type { Found, SlotReader, SlotReaders } from '../lexicon/template';
+import { GRID_TERMS, LEVEL_TERMS, LIMB_TERMS, ORDINALS, ORNAMENT_TERMS, voiceTerm } from '../lexicon/terms';
+import type { Token } from '../lexicon/tokens';
+
+const LEAD = new Set(['the', 'a', 'an', 'my', 'some']);
+
+function skip(tokens: readonly Token[], start: number): number {
+  let at = start;
+  while (LEAD.has(word(tokens, at))) at++;
+  return at;
+}
+
+/** Pieces strokes are sent to: one list for each way to understand them. */
+export type VoicesSaid = readonly (readonly Voice[])[];
+
+const voices: SlotReader = (tokens, start) => {
+  const out: Found<VoicesSaid>[] = [];
+  const go = (from: number, lists: VoicesSaid, many: number): void => {
+    const at = skip(tokens, from);
+    const term = voiceTerm(word(tokens, at));
+    if (!term || many > 8) return;
+    const next = lists.flatMap((l) => term.to.map((v) => [...l, v]));
+    out.push({ end: at + 1, value: next });
+    let end = at + 1;
+    if (word(tokens, end) === ',') end++;
+    if (/^(?:and|then|or)$/.test(word(tokens, end))) end++;
+    if (end > at + 1) go(end, next, many + 1);
+  };
+  go(start, [[]], 0);
+  return out;
+};
+
+const term =
+  <T>(terms: ReadonlyMap<string, T>, leads = true): SlotReader =>
+  (tokens, start) => {
+    const at = leads ? skip(tokens, start) : start;
+    const found = terms.get(word(tokens, at));
+    return found === undefined ? [] : [{ end: at + 1, value: found }];
+  };
+
+const limb: SlotReader = (tokens, start) => {
+  const at = skip(tokens, start);
+  const found = LIMB_TERMS.get(word(tokens, at));
+  return found === undefined ? [] : [{ end: at + 1, value: found }];
+};
+
+/** Strokes to be put in, in words: "a kick", "two kicks", "a rest", "three lefts". */
+const counted: SlotReader = (tokens, start) => {
+  const out: Found<string>[] = [];
+  let at = start;
+  const [n] = numberAt(tokens, at);
+  const many = n ? n.value : 1;
+  if (n) at = n.end;
+  const letter = strokeCalled(tokens, at);
+  if (letter && many > 0 && many <= 64)
+    out.push({ end: letter.end, value: Array.from({ length: many }, () => letter.value).join(' ') });
+  return out;
+};
+
+/** Strokes as they are typed: "R L R L". */
+const letters: SlotReader = (tokens, start) => {
+  const out: Found<string>[] = [];
+  const raw: string[] = [];
+  for (let i = start; i < tokens.length; i++) {
+    const text = tokens[i]?.raw ?? '';
+    if (!/^(?:[fdrz]?[rlkhj]!?|-|\+|\|)+$/i.test(text)) break;
+    raw.push(text);
+    if (parseStrokeText(raw.join(' ')).ok) out.push({ end: i + 1, value: raw.join(' ') });
+  }
+  return out;
+};
+
+function strokeCalled(tokens: readonly Token[], at: number): Found<string> | null {
+  const w = word(tokens, at);
+  if (/^rests?$|^gaps?$|^silences?$/.test(w)) return { end: at + 1, value: '-' };
+  const level = LEVEL_TERMS.get(w);
+  const next = level ? at + 1 : at;
+  const found = LIMB_TERMS.get(word(tokens, next));
+  const [own, ...others] = found?.limbs ?? [];
+  if (!own || others.length > 0) return null;
+  const end = /^(?:strokes?|notes?|hits?)$/.test(word(tokens, next + 1)) ? next + 2 : next + 1;
+  return { end, value: level === 'ghost' ? own.toLowerCase() : level === 'accent' ? `${own}!` : own };
+}
+
+/** How much room is meant, in bars or counted beats: "two bars", "half a bar", "a bar and a half", "3 beats". */
+export type SpaceSaid = { readonly bars: number } | { readonly beats: number };
+
+const space: SlotReader = (tokens, start) => {
+  const out: Found<SpaceSaid>[] = [];
+  const at = word(tokens, start) === 'the' ? start + 1 : start;
+  const w = word(tokens, at);
+  const bar = (i: number): boolean => /^(?:bars?|measures?)$/.test(word(tokens, i));
+  const beat = (i: number): boolean => /^beats?$/.test(word(tokens, i));
+  if (w === 'half') {
+    const next = word(tokens, at + 1) === 'a' ? at + 2 : at + 1;
+    if (bar(next)) out.push({ end: next + 1, value: { bars: 0.5 } });
+  }
+  if (w === 'a' && word(tokens, at + 1) === 'half' && bar(at + 2)) out.push({ end: at + 3, value: { bars: 0.5 } });
+  for (const n of numberAt(tokens, at)) {
+    if (bar(n.end)) {
+      out.push({ end: n.end + 1, value: { bars: n.value } });
+      const more = [0, 1, 2].map((i) => word(tokens, n.end + 1 + i)).join(' ');
+      if (more === 'and a half') out.push({ end: n.end + 4, value: { bars: n.value + 0.5 } });
+    }
+    if (beat(n.end)) out.push({ end: n.end + 1, value: { beats: n.value } });
+    if (
+      word(tokens, n.end) === 'and' &&
+      word(tokens, n.end + 1) === 'a' &&
+      word(tokens, n.end + 2) === 'half' &&
+      bar(n.end + 3)
+    )
+      out.push({ end: n.end + 4, value: { bars: n.value + 0.5 } });
+  }
+  return out;
+};
+
+/** How far something is moved: so many slots, notes of a grid, beats or bars. */
+export type FarSaid =
+  | { readonly of: 'slot' | 'beat' | 'bar'; readonly n: number }
+  | { readonly of: 'grid'; readonly n: number; readonly grid: number };
+
+const far: SlotReader = (tokens, start) => {
+  const out: Found<FarSaid>[] = [];
+  for (const f of space(tokens, start)) {
+    const { value } = f as Found<SpaceSaid>;
+    out.push({ end: f.end, value: 'bars' in value ? { of: 'bar', n: value.bars } : { of: 'beat', n: value.beats } });
+  }
+  if (word(tokens, start) === 'half' && word(tokens, start + 1) === 'a' && word(tokens, start + 2) === 'beat')
+    out.push({ end: start + 3, value: { of: 'beat', n: 0.5 } });
+  for (const { end, value: n } of numberAt(tokens, start)) {
+    const grid = GRID_TERMS.get(word(tokens, end));
+    if (grid !== undefined) out.push({ end: end + 1, value: { of: 'grid', n, grid } });
+    else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
+    else out.push({ end, value: { of: 'slot', n } });
+  }
+  return out;
+};
+
+/** The slots of templates. */
+export const SLOTS: SlotReaders = {
+  pick: pickAt,
+  count: countAt,
+  counts: countsAt,
+  bars: barsAt,
+  n: numberAt,
+  space,
+  far,
+  // "in threes", "in ones"
+  each: (tokens, start) => (word(tokens, start) === 'ones' ? [{ end: start + 1, value: 1 }] : numberAt(tokens, start)),
+  voices,
+  limb,
+  level: term<Level>(LEVEL_TERMS),
+  ornament: term(ORNAMENT_TERMS),
+  grid: (tokens, start) =>
+    term(GRID_TERMS)(tokens, start).flatMap((f) =>
+      /^notes?$/.test(word(tokens, f.end)) ? [f, { ...f, end: f.end + 1 }] : [f],
+    ),
+  nth: term(ORDINALS),
+  phrase: (tokens, start) => {
+    const value = phraseAt(word(tokens, start));
+    return value === null ? [] : [{ end: start + 1, value }];
+  },
+  counted,
+  letters,
+  strokes: (tokens, start) => [...counted(tokens, start), ...letters(tokens, start)],
+  sizes: (tokens, start) => {
+    const out: Found<readonly number[]>[] = [];
+    const go = (at: number, list: readonly number[]): void => {
+      const article = /^(?:an?|one)$/.test(word(tokens, at)) && numberAt(tokens, at + 1).length > 0;
+      const [n] = numberAt(tokens, article ? at + 1 : at);
+      if (!n || n.value < 1 || n.value > 64) return;
+      // "two 5s", "three fives"
+      const [each] = numberAt(tokens, n.end);
+      if (each && /s$/.test(word(tokens, n.end)) && each.value <= 64 && n.value * each.value <= 512) {
+        const many = [...list, ...Array.from({ length: n.value }, () => each.value)];
+        out.push({ end: each.end, value: many });
+        let after = each.end;
+        while (/^(?:,|and|\+|plus)$/.test(word(tokens, after))) after++;
+        if (after > each.end) go(after, many);
+        return;
+      }
+      const next = [...list, n.value];
+      out.push({ end: n.end, value: next });
+      let end = n.end;
+      while (/^(?:,|and|\+|plus)$/.test(word(tokens, end))) end++;
+      if (end > n.end) go(end, next);
+    };
+    go(start, []);
+    return out;
+  },
+};

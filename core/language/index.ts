@@ -1,0 +1,11 @@
+export { folded } from './lexicon/folded';
+export { readChoice, type Choice } from './replies/choice';
+export { HINTS } from './replies/hints';
+export { wordsPage } from './replies/page';
+export { SLOTS } from './grammar/slots';
+export { Template, type SlotReader, type SlotReaders, type Values } from './lexicon/template';
+export { LIMB_TERMS, LONG_NAMES, voiceTerm, type LimbTerm } from './lexicon/terms';
+export { tokensOf, type Lexis, type Token } from './lexicon/tokens';
+export type { Order } from './grammar/playing';
+export { endingsOf, readLine, type Blame, type Ending, type Meant, type Reading } from './replies/read';
+export { phrasesIn, type ShelfPhrase } from './lexicon/phrases';

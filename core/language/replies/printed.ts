@@ -1,0 +1,288 @@
+import { LIMBS, LIMB_WORDS, ORNAMENTS, parseStrokeText, VOICE, VOICES, type Limb, type Voice } from '../../stroke';
+import { parseSelector, type Selector } from '../../pattern';
+import { GRID, meter, parseGrid, USUAL_SCHOOLS } from '../../time';
+import { describeMove, type MoveEntry, type MoveName, type MoveParams } from '../../recipe';
+import { COUNT } from '../lexicon/tokens';
+
+/** Selectors print counts as they are; the counting only says what is a count at all. */
+const COUNTING = { meter: meter(16, 4), grid: GRID.sixteenths, schools: USUAL_SCHOOLS };
+
+function selectorOf(text: string): Selector | null {
+  const read = parseSelector(text, COUNTING);
+  return read.ok ? read.value : null;
+}
+
+const limbOf = (words: string): Limb | undefined => LIMBS.find((l) => LIMB_WORDS[l] === words);
+const voiceOf = (words: string): Voice | undefined => VOICES.find((v) => VOICE[v].name === words.replace(/^the /, ''));
+const listOf = (words: string): readonly string[] => words.split(/, | and /);
+
+function voicesOf(words: string): Voice[] | null {
+  const found = listOf(words).map(voiceOf);
+  return found.every((v) => v !== undefined) ? found : null;
+}
+
+type Params = MoveParams[MoveName] | null;
+type Groups = readonly (string | undefined)[];
+const LIMB = LIMBS.map((l) => LIMB_WORDS[l]).join('|');
+const SHIFTED = '(?:, (\\d+) slots? (later|earlier))?';
+const by = (n: string | undefined, way: string | undefined): { shift?: number } =>
+  n === undefined ? {} : { shift: way === 'later' ? Number(n) : -Number(n) };
+const withSelector = <T>(words: string | undefined, make: (select: Selector) => T): T | null => {
+  const select = selectorOf(words ?? '');
+  return select ? make(select) : null;
+};
+
+type Form = readonly [MoveName, RegExp, (g: Groups) => Params];
+
+function routeOf(stops: string, who: string | undefined, list: string, hands: boolean): Params {
+  const stations = listOf(stops).map((s) => {
+    const [right = '', left = right] = s.split(' with ');
+    return { right: voiceOf(right), left: voiceOf(left) };
+  });
+  if (stations.some((s) => !s.right || !s.left)) return null;
+  const sizes = list.trim() === '' ? [1] : listOf(list.trim()).map(Number);
+  return withSelector(who, (select) => ({
+    select,
+    stations,
+    order: [],
+    sizes,
+    ...(hands ? { by: 'hand' as const } : {}),
+  }));
+}
+
+/** How the sentence of each move is read back to its parameters. */
+const PRINTED: readonly Form[] = [
+  [
+    'level',
+    new RegExp(`^(Accent|Ghost) (.+?)${SHIFTED}$`),
+    ([, verb, who, n, way]) =>
+      withSelector(who, (select) => ({ select, level: verb === 'Accent' ? 'accent' : 'ghost', ...by(n, way) })),
+  ],
+  [
+    'level',
+    new RegExp(`^Play (.+) as plain taps${SHIFTED}$`),
+    ([, who, n, way]) => withSelector(who, (select) => ({ select, level: 'tap', ...by(n, way) })),
+  ],
+  ['drop', /^Leave out (.+)$/, ([, who]) => withSelector(who, (select) => ({ select }))],
+  [
+    'swap',
+    new RegExp(`^Give (.+) to the (other hand|${LIMB})$`),
+    ([, who, to = '']) =>
+      withSelector(who, (select) => ({ select, limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K') })),
+  ],
+  [
+    'ornament',
+    new RegExp(`^A (${ORNAMENTS.join('|')}) on (.+)$`),
+    ([, what, who]) =>
+      withSelector(who, (select) => ({ select, ornament: ORNAMENTS.find((o) => o === what) ?? 'flam' })),
+  ],
+  [
+    'ornament',
+    /^Play (.+) without grace strokes$/,
+    ([, who]) => withSelector(who, (select) => ({ select, ornament: 'none' as const })),
+  ],
+  [
+    'voice',
+    /^Send (.+?) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum)?$/,
+    ([, who, to = '', , under, graces]) => {
+      const voices = voicesOf(to);
+      if (!voices) return null;
+      const foot = under === undefined ? undefined : under === 'kick' ? 'K' : under.startsWith('second') ? 'J' : 'H';
+      return withSelector(who, (select) => ({
+        select,
+        voices,
+        ...(foot ? { under: foot } : {}),
+        ...(graces ? { graces: 'stay' as const } : {}),
+      }));
+    },
+  ],
+  [
+    'route',
+    /^Travel (.+) with (.+), on at each (.*?)changes? of hand$/,
+    ([, stops = '', who, list = '']) => routeOf(stops, who, list, true),
+  ],
+  // Sizes and selectors are both lists: where the one ends and the other begins is tried from the right.
+  ...[1, 2, 3, 4].map((many): Form => [
+    'route',
+    new RegExp(`^Travel (.+) with (.+), ((?:\\d+(?:, | and )?){${many}}) at a time$`),
+    ([, stops = '', who, list = '']) => routeOf(stops, who, list, false),
+  ]),
+  [
+    'follow',
+    new RegExp(`^The (${LIMB})(?: on the (.+?))? plays with (.+?)(?:, (ghost|tap|accent)s)?(, where it is free)?$`),
+    ([, limb = '', piece, who, level, free]) => {
+      const own = limbOf(limb) ?? 'R';
+      const voice = piece === undefined ? (own === 'H' ? 'hat-foot' : 'kick') : voiceOf(piece);
+      return voice
+        ? withSelector(who, (select) => ({
+            select,
+            limb: own,
+            voice,
+            level: level ?? 'same',
+            busy: free ? 'stays' : 'goes',
+          }))
+        : null;
+    },
+  ],
+  [
+    'layer',
+    new RegExp(
+      `^Lay the (${LIMB})(?: on the (.+?))?(?: (ghost|accent)s)? under it on (.+?)(?: in bar (.+?))?(?:, hands there (drop out|move))?$`,
+    ),
+    ([, limb = '', piece, level, when = '', bars, way]) => {
+      const own = limbOf(limb) ?? 'K';
+      const voice = piece === undefined ? (own === 'H' ? 'hat-foot' : 'kick') : voiceOf(piece);
+      if (!voice) return null;
+      const grid = parseGrid(when);
+      const counts = listOf(when);
+      const on =
+        grid !== null
+          ? { kind: 'grid', grid }
+          : counts.every((c) => COUNT.test(c))
+            ? { kind: 'counts', counts }
+            : { kind: 'text', text: when === 'nothing' ? '' : when };
+      if (on.kind === 'text' && !parseStrokeText(when).ok) return null;
+      return {
+        limb: own,
+        voice,
+        level: level ?? 'tap',
+        on,
+        ...(bars === undefined ? {} : { bars: listOf(bars).map(Number) }),
+        clash: way === undefined ? 'keep' : way === 'move' ? 'move' : 'drop',
+      } as Params;
+    },
+  ],
+  [
+    'land',
+    /^Land on the next 1 with (?:the (?!kick$)(.+?)( with the left)?)?(?: and )?(the kick)?$/,
+    ([, piece, left, kick]) => {
+      const voice = piece === undefined ? undefined : voiceOf(piece);
+      return piece !== undefined && !voice
+        ? null
+        : { ...(voice ? { voice } : {}), hand: left ? 'L' : 'R', kick: kick !== undefined };
+    },
+  ],
+  ['land', /^Land on silence$/, () => ({ hand: 'R', kick: false })],
+  ['mirror', /^Swap the hands(, and the kick feet)?$/, ([, feet]) => ({ feet: feet !== undefined })],
+  ['grid', /^Put it on (.+)$/, ([, name = '']) => gridParams(name, null)],
+  [
+    'grid',
+    /^Put slots? (\d+)(?: to (\d+))? on (.+?)(?:, from (\S+) on)?$/,
+    ([, from, to, name = '', on]) =>
+      gridParams(name, { from: Number(from), to: Number(to ?? from), ...(on === undefined ? {} : { on }) }),
+  ],
+  [
+    'insert',
+    /^Add (.+?)(?: on (.+?))? (at the end|in front|after every (\d+) slots?|after (\d+) slots?)$/,
+    ([, what = '', name, where = '', every, after]) => {
+      const grid = name === undefined ? null : parseGrid(name);
+      if (name !== undefined && grid === null) return null;
+      const place =
+        every !== undefined
+          ? { kind: 'every', slots: Number(every) }
+          : after !== undefined
+            ? { kind: 'after', slot: Number(after) }
+            : { kind: where === 'in front' ? 'start' : 'end' };
+      return {
+        text: what === 'a kick' ? 'K' : what === 'nothing' ? '' : what,
+        ...(grid === null ? {} : { grid }),
+        where: place,
+      } as Params;
+    },
+  ],
+  [
+    'fit',
+    /^Fill (\d+) (bar|beat)s?(?: from (\S+))?(?:, ending on (\S+))?(, hands swapped on every repeat)?, (.+)$/,
+    ([, n, unit, start = '1', end, swapped, how = '']) => {
+      const groups = /^in groups of (.+)$/.exec(how);
+      const strokes = /^close with (.+)$/.exec(how);
+      const close =
+        how === 'cut the last one'
+          ? { kind: 'cut' }
+          : how === 'close with a rest'
+            ? { kind: 'rest' }
+            : groups
+              ? { kind: 'groups', groups: (groups[1] ?? '').split(' + ').map(Number) }
+              : strokes
+                ? { kind: 'strokes', text: strokes[1] === 'nothing' ? '' : strokes[1] }
+                : null;
+      if (!close) return null;
+      return {
+        space: unit === 'bar' ? { bars: Number(n) } : { beats: Number(n) },
+        start: start.replace(/,$/, ''),
+        ...(end === undefined ? {} : { end }),
+        mirrored: swapped !== undefined,
+        close,
+      } as Params;
+    },
+  ],
+  ['shift', /^Start on (\S+)$/, ([, start]) => ({ slots: 0, mode: 'wrap', start })],
+  [
+    'shift',
+    /^Displace (it|every group|every (\S+) group)(?: from (\S+) on)? (\d+) slots? (later|earlier)(, cut what falls off)?$/,
+    ([, what, nth, from, n, way, cut]) => {
+      const groups =
+        what === 'it'
+          ? undefined
+          : nth === undefined
+            ? 1
+            : nth === 'second'
+              ? 2
+              : nth === 'third'
+                ? 3
+                : parseInt(nth, 10);
+      return {
+        slots: way === 'later' ? Number(n) : -Number(n),
+        mode: cut ? 'push' : 'wrap',
+        ...(from === undefined ? {} : { from }),
+        ...(groups === undefined ? {} : { groups }),
+      };
+    },
+  ],
+  [
+    'restart',
+    /^Start again from (\S+?)(, to the end of that bar)?$/,
+    ([, at, bar]) => ({ at, until: bar ? 'bar' : 'end' }) as Params,
+  ],
+  [
+    'pickup',
+    /^Pick-up before the 1: (.+?)(?: in ([^()]+))?$/,
+    ([, text, name]) => {
+      const grid = name === undefined ? undefined : parseGrid(name);
+      return grid === null ? null : ({ text, ...(grid === undefined ? {} : { grid }) } as Params);
+    },
+  ],
+];
+
+function gridParams(name: string, part: object | null): Params {
+  const grid = parseGrid(name);
+  return grid === null ? null : ({ grid, ...(part ? { part } : {}) } as Params);
+}
+
+/** Every rate there is, by its sentence. */
+function rateOf(sentence: string): MoveEntry | null {
+  for (let times = 1; times <= 12; times++)
+    for (let per = 1; per <= 12; per++) {
+      const entry = entryOf('rate', { times, by: per });
+      if (describeMove(entry) === sentence) return entry;
+    }
+  return null;
+}
+
+const entryOf = (move: MoveName, params: unknown): MoveEntry =>
+  ({ id: 'said', on: true, move, params }) as unknown as MoveEntry;
+
+/**
+ * The move that a sentence is printed for, as cards have it; null for other words. What is read prints the same
+ * sentence again, letter for letter.
+ */
+export function readPrinted(sentence: string): MoveEntry | null {
+  for (const [move, form, make] of PRINTED) {
+    const found = form.exec(sentence);
+    const params = found ? make(found) : null;
+    if (!params) continue;
+    const entry = entryOf(move, params);
+    if (describeMove(entry) === sentence) return entry;
+  }
+  return /^(?:Condense|Stretch|Make) it/.test(sentence) ? rateOf(sentence) : null;
+}

@@ -1,0 +1,299 @@
+import type { Pattern } from '../../pattern';
+import { build, offerOf, type Build, type MoveEntry } from '../../recipe';
+import { VOICE, type Voice } from '../../stroke';
+import { scopesAt, type Pick } from '../grammar/pick';
+import { keyOf } from '../grammar/stretches';
+import { playingLine, type Order } from '../grammar/playing';
+import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
+import { readPrinted } from './printed';
+import type { Act, Rule, Said, Scene } from '../rules/rule';
+import { readJoin } from '../rules/join';
+import { SLOTS } from '../grammar/slots';
+import type { Match } from '../lexicon/template';
+import { JOINTS, LEXIS, POLITE, RULES } from '../rules/lexis';
+import { nameWords } from '../lexicon/terms';
+import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from '../lexicon/tokens';
+
+/** What a line can mean: moves, one after the other, and the phrase they make. */
+export interface Meant {
+  readonly words: string;
+  readonly moves: readonly MoveEntry[];
+  readonly pattern: Pattern;
+}
+
+/** A part of a line that is not understood or cannot be met, where it stands, and why. */
+export interface Blame {
+  readonly words: string;
+  readonly from: number;
+  readonly until: number;
+  readonly why: string;
+}
+
+/** All a line can mean for a phrase; where it means nothing, which words are to blame. */
+export type Reading =
+  | { readonly kind: 'meant'; readonly all: readonly Meant[] }
+  | { readonly kind: 'not'; readonly blame: readonly Blame[] }
+  | { readonly kind: 'playing'; readonly words: string; readonly order: Order | null; readonly says: string };
+
+interface Clause extends Match {
+  readonly rule: Rule;
+}
+
+const MOST_READINGS = 48;
+
+function clausesAt(tokens: readonly Token[], known: Map<number, readonly Clause[]>, at: number): readonly Clause[] {
+  const before = known.get(at);
+  if (before) return before;
+  const found = RULES.flatMap((rule) =>
+    rule.say.flatMap((t) => t.fits(tokens, at, SLOTS).map((m): Clause => ({ ...m, rule }))),
+  ).filter((c) => c.end > at);
+  // "In bar 2 accent the rights": what is said first holds for the strokes of the clause.
+  for (const scope of scopesAt(tokens, at)) {
+    const next = tokens[scope.end]?.word === ',' ? scope.end + 1 : scope.end;
+    for (const c of clausesAt(tokens, known, next)) {
+      const pick = c.values['pick'] as Pick | undefined;
+      if (!pick || Object.keys(scope.value).some((k) => k in pick && pick[k as keyof Pick] !== undefined)) continue;
+      found.push({ ...c, values: { ...c.values, pick: { ...pick, ...scope.value } } });
+    }
+  }
+  known.set(at, found);
+  return found;
+}
+
+/** "Ghosts on 1 and 3 to the ride": an "and" between two counts parts no clauses. */
+function partsCounts(tokens: readonly Token[], from: number, until: number): boolean {
+  const isNumber = (at: number): boolean => SLOTS['n']?.(tokens, at).some((f) => f.end === at + 1) ?? false;
+  return until === from + 1 && tokens[from]?.word === 'and' && isNumber(from - 1) && isNumber(until);
+}
+
+/** Every way to part a line into clauses that leave no word out. */
+function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
+  const known = new Map<number, readonly Clause[]>();
+  const dead = new Set<number>();
+  const out: (readonly Clause[])[] = [];
+  const go = (at: number, line: readonly Clause[]): boolean => {
+    if (dead.has(at) || out.length >= MOST_READINGS) return out.length >= MOST_READINGS;
+    let any = false;
+    for (const c of clausesAt(tokens, known, at)) {
+      let next = c.end;
+      while (next < tokens.length && POLITE.has(tokens[next]?.word ?? '') && next === tokens.length - 1) next++;
+      if (next === tokens.length) {
+        out.push([...line, c]);
+        any = true;
+        continue;
+      }
+      let joint = next;
+      while (joint < tokens.length && JOINTS.has(tokens[joint]?.word ?? '')) joint++;
+      if (joint > next && joint < tokens.length && !partsCounts(tokens, next, joint) && go(joint, [...line, c]))
+        any = true;
+    }
+    if (!any) dead.add(at);
+    return any;
+  };
+  let start = 0;
+  while (start < tokens.length && /^(?:please|now|so|ok|okay|then)$/.test(tokens[start]?.word ?? '')) start++;
+  go(start, []);
+  return out;
+}
+
+interface Line {
+  readonly scene: Scene;
+  readonly moves: readonly MoveEntry[];
+  readonly words: readonly string[];
+}
+
+let unsigned = 0;
+/** Moves of one line do not share an id while they are looked at. */
+const signed = (m: MoveEntry): MoveEntry => ({ ...m, id: `said-${++unsigned}` });
+
+function after(line: Line, a: Act): Line | { readonly wrong: string; readonly why: string } {
+  if (a.moves.length === 0) return line;
+  const moves = a.moves.map(signed);
+  const built = build(
+    { ...line.scene.built.recipe, moves: [...line.scene.built.recipe.moves, ...moves] },
+    line.scene.built,
+  );
+  const stop = built.trail
+    .slice(-moves.length)
+    .flatMap((s) => s.findings)
+    .find((f) => f.weight === 'stop');
+  if (stop) return { wrong: a.words, why: stop.words };
+  return {
+    scene: {
+      ...line.scene,
+      pattern: built.pattern,
+      built,
+      them: a.them ?? new Set(built.pattern.strokes.map(keyOf)),
+      kin: a.kin,
+    },
+    moves: [...line.moves, ...moves],
+    words: a.words === '' ? line.words : [...line.words, a.words],
+  };
+}
+
+type Wrong = { readonly wrong: string; readonly why: string };
+
+function carriedOut(
+  clauses: readonly Clause[],
+  first: Scene,
+): { readonly lines: readonly Line[]; readonly wrong: Wrong | null; readonly rank: number } {
+  let lines: readonly Line[] = [{ scene: first, moves: [], words: [] }];
+  let wrong: Wrong | null = null;
+  const rank = clauses.reduce((sum, c) => sum + c.rule.rank, 0);
+  for (const c of clauses) {
+    const next: Line[] = [];
+    for (const line of lines) {
+      const said: Said = c.rule.mean(c.values, line.scene);
+      if ('wrong' in said) {
+        wrong ??= said;
+        continue;
+      }
+      for (const a of said.acts) {
+        const done = after(line, a);
+        if ('wrong' in done) wrong ??= done;
+        else next.push(done);
+      }
+    }
+    lines = next;
+    if (lines.length === 0) break;
+  }
+  return { lines, wrong, rank: rank * 100 + clauses.length };
+}
+
+const looks = (p: Pattern): string =>
+  JSON.stringify([
+    p.start,
+    p.length,
+    p.grid,
+    p.pickup ?? null,
+    ...p.strokes.map((s) => [s.at, s.limb, s.voice, s.level, s.ornament ?? '', s.grace ?? '']),
+  ]);
+
+/** The tempo that "slower by 10" is counted from where none is known. */
+const USUAL_TEMPO = 100;
+
+/** What is known beside the phrase: its tempo, and what the player's own pieces are called. */
+export interface Around {
+  readonly tempo?: number;
+  readonly own?: readonly { readonly name: string; readonly voice: Voice }[];
+  /** Phrases of the shelf that can be named. */
+  readonly phrases?: readonly ShelfPhrase[];
+}
+
+/** The words there are, with the names of the player's own pieces and phrases first. */
+function lexisWith({ own = [], phrases = [] }: Around): Lexis {
+  if (own.length === 0 && phrases.length === 0) return LEXIS;
+  const pieces = own.map(({ name, voice }) => ({ words: nameWords(name), as: nameWords(VOICE[voice].name).join(' ') }));
+  const words = new Set([...LEXIS.words, ...pieces.flatMap((n) => n.words)]);
+  return { words, names: [...phraseNames(phrases, words), ...pieces, ...LEXIS.names] };
+}
+
+/**
+ * What a line of words means for a phrase. Every word counts: a reading covers the whole line. One meaning is sure;
+ * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
+ */
+export function readLine(text: string, built: Build, around: Around = {}): Reading {
+  const { tempo = USUAL_TEMPO, phrases = [] } = around;
+  const line = text.trim();
+  if (line.length > MOST_LETTERS)
+    return not([
+      { words: line.slice(0, 20), from: 0, until: text.length, why: `A line has at most ${MOST_LETTERS} letters.` },
+    ]);
+  // What cards and offers print is read back to the same moves.
+  const join = readJoin(line, phrases);
+  const printed = join ? [offerOf('join', join).entry] : line.split(', then ').map(readPrinted);
+  if (printed.every((p) => p !== null)) {
+    const done = after(
+      { scene: { pattern: built.pattern, built, them: null }, moves: [], words: [] },
+      { moves: printed, words: line },
+    );
+    if (!('wrong' in done))
+      return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
+  }
+  const tokens = tokensOf(text, lexisWith(around));
+  if (tokens.length === 0) return not([]);
+  if (tokens.length > MOST_WORDS)
+    return not([
+      { words: line.slice(0, 20), from: 0, until: text.length, why: `A line has at most ${MOST_WORDS} words.` },
+    ]);
+  const playing = playingLine(tokens, text, { pattern: built.pattern, tempo, phrases });
+  if (playing) return { kind: 'playing', words: line, ...playing };
+  const strange = unknown(tokens);
+  if (strange.length > 0) return not(strange);
+  const first: Scene = { pattern: built.pattern, built, them: null, phrases };
+  const all = partings(tokens);
+  const done = all.map((clauses) => carriedOut(clauses, first));
+  const met = done.filter((d) => d.lines.length > 0);
+  const least = Math.min(...met.map((d) => d.rank));
+  const held = met.filter((d) => d.rank === least);
+  const before = looks(built.pattern);
+  const found = new Map<string, Meant>();
+  for (const { lines } of held)
+    for (const l of lines) {
+      const key = looks(l.scene.pattern);
+      if (key !== before && !found.has(key))
+        found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
+    }
+  if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
+  if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'That is so already.' }]);
+  // What stands in the line says more than what a rule calls by its own words.
+  const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));
+  const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
+  if (bad) return not([placed(bad, text)]);
+  return not([{ words: line, from: 0, until: text.length, why: 'These words do not make a whole.' }]);
+}
+
+/** So many endings of a word are offered. */
+const MOST_ENDINGS = 6;
+
+/** A line that a line could become, and the part of it that was written to its end. */
+export interface Ending {
+  readonly line: string;
+  readonly written: string;
+}
+
+/**
+ * Lines that a line could become when its last word is written to its end: pieces, limbs and other words that are
+ * known, and behind "then", "like" or "open" names of the shelf. Empty where the last word is known as it stands, or
+ * too short to tell.
+ */
+export function endingsOf(text: string, names: readonly string[] = []): readonly Ending[] {
+  const begun = begunName(text);
+  const ended = (begun: string, all: readonly string[]): Ending[] =>
+    all.slice(0, MOST_ENDINGS).map((w) => ({ line: text.slice(0, text.length - begun.length) + w, written: w }));
+  const starts = begun.toLowerCase();
+  const phrases =
+    begun === '' ? [] : names.filter((n) => n.length > begun.length && n.toLowerCase().startsWith(starts));
+  if (phrases.length > 0) return ended(begun, phrases);
+  const last = /[a-z-]{2,}$/i.exec(text)?.[0].toLowerCase() ?? '';
+  if (last === '' || LEXIS.words.has(last)) return [];
+  const pieces = LEXIS.names.map((n) => n.words.join(' '));
+  const all = [...new Set([...LEXIS.words, ...pieces])].filter((w) => w.startsWith(last) && w.length > last.length);
+  return ended(
+    last,
+    all.sort((a, b) => a.length - b.length || a.localeCompare(b)),
+  );
+}
+
+const not = (blame: readonly Blame[]): Reading => ({ kind: 'not', blame });
+
+/** Words that stand for nothing, neighbours together. */
+function unknown(tokens: readonly Token[]): readonly Blame[] {
+  const out: Blame[] = [];
+  for (const t of tokens) {
+    if (t.known) continue;
+    const last = out.at(-1);
+    if (last && t.from - last.until <= 1)
+      out[out.length - 1] = { ...last, words: `${last.words} ${t.raw}`, until: t.until };
+    else out.push({ words: t.raw, from: t.from, until: t.until, why: 'These words are not known here.' });
+  }
+  return out;
+}
+
+/** What cannot be met, where it stands in the line; the whole line where its words stand nowhere. */
+function placed({ wrong, why }: Wrong, text: string): Blame {
+  const from = text.toLowerCase().indexOf(wrong.toLowerCase());
+  return from >= 0
+    ? { words: wrong, from, until: from + wrong.length, why }
+    : { words: wrong, from: 0, until: text.length, why };
+}

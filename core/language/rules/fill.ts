@@ -1,0 +1,337 @@
+import { barTicks, beatTicks, countAt, gridName, parseCount, USUAL_SCHOOLS } from '../../time';
+import { otherHand, parseStrokeText, type Limb } from '../../stroke';
+import {
+  barOf,
+  barsSpan,
+  countingOf,
+  finestSlot,
+  leadHand,
+  patternOfText,
+  voicedText,
+  type Pattern,
+} from '../../pattern';
+import { clipOf, offerOf, pasteEdits, type MoveParams, type Offer } from '../../recipe';
+import { refOf, textOfCount, type BarSaid, type CountSaid } from '../grammar/counts';
+import type { Pick } from '../grammar/pick';
+import { places } from '../grammar/places';
+import { acts, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import type { SpaceSaid } from '../grammar/slots';
+import { isWrong } from '../grammar/stretches';
+
+const INSERTS: Rule[] = [
+  rule(
+    [
+      '(add|put|stick|append|tack|with) {strokes} [on] (at|to|on) [the] end',
+      '[add|put|stick] {strokes} (behind it|behind|after it|to finish|on the end|at the back)',
+      '(add|append) {strokes}',
+      '{strokes} more [at the end]',
+      '[add] one more {strokes} [at the end]',
+    ],
+    (v) => acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'end' } })]),
+  ),
+  rule(['{counted:strokes} at [the] end'], (v) =>
+    acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'end' } })]),
+  ),
+  rule(['{letters:strokes} at [the] end'], (v, scene) => {
+    const text = v['strokes'] as string;
+    const many = text.split(' ').length;
+    const { pattern } = scene;
+    const added = offerOf('insert', { text, where: { kind: 'end' } });
+    // "a kick at the end" is one more; letters may also be meant for what stands there.
+    const from = pattern.length - many * pattern.grid;
+    const instead = from < 0 || many < 2 ? null : replaced(pattern, from, text);
+    return instead ? acts([added], [instead]) : acts([added]);
+  }),
+  rule(
+    [
+      '[add|put|stick|have] {strokes} (in front|before it|at the front|at the start|at the beginning|first|in front of it)',
+      '(begin|start) with {strokes}',
+    ],
+    (v) => acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'start' } })]),
+  ),
+  rule(
+    [
+      '[add|put|insert] {strokes} after every {n} [slots|strokes|notes]',
+      '[add|put|insert] {strokes} every {n} [slots|strokes|notes]',
+    ],
+    (v) =>
+      acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'every', slots: v['n'] as number } })]),
+  ),
+  rule(
+    [
+      '[add|put|insert] {strokes} after [slot|stroke|note] {n} [slots|strokes|notes]',
+      '[add|put|insert] {strokes} after the {nth:n} [slot|stroke|note]',
+    ],
+    (v) =>
+      acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'after', slot: v['n'] as number } })]),
+  ),
+];
+
+/** Strokes of a text in place of what stands in its slots; null where the text cannot be read. */
+function replaced(pattern: Pattern, from: number, text: string): Offer | null {
+  const read = parseStrokeText(text);
+  if (!read.ok) return null;
+  const { strokes, length } = patternOfText(read.value, pattern.meter, pattern.grid);
+  return offerOf('touch', { edits: pasteEdits(pattern, from, { length, strokes }) });
+}
+
+type Fit = MoveParams['fit'];
+type Close = Fit['close'];
+
+/** A fill that comes out even needs no closing; one that does not says how, or is asked. */
+function fill(scene: Scene, space: Fit['space'], rest: Partial<Fit> & { readonly mirrored?: boolean }): Said {
+  const { pattern } = scene;
+  if (pattern.length === 0) return wrong('fill', 'There is nothing yet.');
+  if ('beats' in space && space.beats < 1) return wrong('half', 'That is no whole number of beats here.');
+  const start = rest.start ?? '1';
+  const from = parseCount(start, countingOf(pattern, USUAL_SCHOOLS));
+  if (from === null) return wrong(start, 'There is no such count.');
+  if (from >= barTicks(pattern.meter)) return wrong(start, 'A fill begins in its first bar.');
+  const long = 'bars' in space ? space.bars * barTicks(pattern.meter) - from : space.beats * beatTicks(pattern.meter);
+  const common = {
+    space,
+    start,
+    mirrored: rest.mirrored ?? false,
+    ...(rest.end === undefined ? {} : { end: rest.end }),
+  };
+  const of = (close: Close): Offer => offerOf('fit', { ...common, close });
+  if (rest.close) return acts([of(rest.close)]);
+  if (rest.end === undefined && long % pattern.length === 0) return acts([of({ kind: 'cut' })]);
+  return acts([of({ kind: 'cut' })], [of({ kind: 'rest' })]);
+}
+
+/** Room as the move takes it: half bars are said in beats. Null where that is no whole number of beats. */
+function roomOf({ meter }: Pattern, said: SpaceSaid): Fit['space'] | null {
+  if ('beats' in said) return said;
+  if (Number.isInteger(said.bars)) return said;
+  const beats = (said.bars * barTicks(meter)) / beatTicks(meter);
+  return Number.isInteger(beats) ? { beats } : null;
+}
+
+/** Singles that begin with the hand that did not play last. */
+function singles(scene: Scene, space: Fit['space'], start: string): string {
+  const { pattern } = scene;
+  const from = parseCount(start, countingOf(pattern, USUAL_SCHOOLS)) ?? 0;
+  const long =
+    ('bars' in space ? space.bars * barTicks(pattern.meter) - from : space.beats * beatTicks(pattern.meter)) /
+    pattern.grid;
+  const left = Math.round(long % (pattern.length / pattern.grid));
+  const last = leadHand([...pattern.strokes].reverse()) ?? 'L';
+  let hand: Limb = otherHand(last);
+  return Array.from({ length: left }, () => {
+    const own = hand;
+    hand = otherHand(hand);
+    return own;
+  }).join(' ');
+}
+
+const FILL =
+  '(fill|fill up|fill out|cover|repeat it for|repeat it over|keep repeating it for|keep going for|loop it for|make it last|stretch it over|keep it going for|play it for|run it for|make it|make that|extend it to|let it run for|repeat for|keep repeating for)';
+
+const FITS: Rule[] = [
+  rule(
+    [
+      `${FILL} {space} [from {count:from}|starting on {count:from}|starting from {count:from}|from the {count:from}] [, ] [and] [(ending|end|ends|to end) on {count:to}] [,] [and]`,
+      '{space} of it',
+    ],
+    (v, scene) => fill(scene, spaceSaid(v, scene), spanned(v)),
+  ),
+  rule(
+    [
+      `${FILL} {space} [from {count:from}] [,] [and] [with] [the] hands (swapped|mirrored) [each time|every time|on every repeat]`,
+    ],
+    (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), mirrored: true }),
+  ),
+  rule(
+    [
+      `${FILL} {space} [from {count:from}] [,] [and] (cut|cutting|chop) [the] [last one|last repeat|rest|last|end|it] [short|off]`,
+      `{space} of it [,] [and] (cut|cutting) [the] [last one|last repeat|rest|last] [short|off]`,
+    ],
+    (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), close: { kind: 'cut' } }),
+  ),
+  rule(
+    [
+      `${FILL} {space} [from {count:from}] [,] [and|then] [leave] [a|the] (rest|silence|rests|empty) [empty|free|open|silent] [for|in|at|over] [whatever is left|what is left|the rest|the end|what remains|whatever remains|the remainder]`,
+      `{space} of it [,] [and] [leave the] rest [empty|silent|at the end|for whatever is left]`,
+    ],
+    (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), close: { kind: 'rest' } }),
+  ),
+  rule(
+    [
+      `${FILL} {space} [from {count:from}] [,] [and] (close|closing|closed|end|ending|finish) with [{n:many}] [single] (singles|strokes)`,
+      `{space} of it [,] [and] (close|closing|finish) with singles`,
+    ],
+    (v, scene) => {
+      const space = spaceSaid(v, scene);
+      const rest = spanned(v);
+      const text = singles(scene, space, rest.start ?? '1');
+      const [said, left] = [v['many'] as number | undefined, text === '' ? 0 : text.split(' ').length];
+      if (said !== undefined && said !== left) return wrong(`${said}`, `${left} are left over.`);
+      return fill(scene, space, { ...rest, close: { kind: 'strokes', text } });
+    },
+  ),
+  rule(
+    [
+      `${FILL} {space} [from {count:from}] [,] [and] (close|closing|closed|finish|end|ending) [it] with {strokes}`,
+      `{space} of it [,] [and] (close|closing|finish) with {strokes}`,
+    ],
+    (v, scene) =>
+      fill(scene, spaceSaid(v, scene), {
+        ...spanned(v),
+        close: { kind: 'strokes', text: v['strokes'] as string },
+      }),
+  ),
+  rule(
+    [
+      `${FILL} {space} (as|in|with|by) [groups of] {sizes}`,
+      '(groups of|group it as|group it in|as|in) {sizes}',
+      '{sizes}',
+    ],
+    (v, scene) => {
+      const sizes = v['sizes'] as readonly number[];
+      if (sizes.length < 2) return wrong('groups', 'Say each size.');
+      const { pattern } = scene;
+      const sum = sizes.reduce((a, b) => a + b, 0) * pattern.grid;
+      const space = v['space'] === undefined ? null : spaceSaid(v, scene);
+      const long =
+        space === null
+          ? sum
+          : 'bars' in space
+            ? space.bars * barTicks(pattern.meter)
+            : space.beats * beatTicks(pattern.meter);
+      if (sum !== long)
+        return wrong(
+          sizes.join(' + '),
+          `That is ${sizes.reduce((a, b) => a + b, 0)} slots, and ${long / pattern.grid} are to be filled.`,
+        );
+      const beats = long / beatTicks(pattern.meter);
+      const where: Fit['space'] | null = space ?? (Number.isInteger(beats) ? { beats } : null);
+      return where
+        ? fill(scene, where, { close: { kind: 'groups', groups: [...sizes] } })
+        : wrong(sizes.join(' + '), 'They make no whole beats.');
+    },
+  ),
+  rule(
+    ['[play it|repeat it|do it|play|repeat] {n} times [over|in a row|in all]', '[play it|repeat it|do it] twice'],
+    (v, scene) => times(scene, (v['n'] as number | undefined) ?? 2, false),
+  ),
+  rule(
+    [
+      '[play it|repeat it|do it] twice [,] [and] [the second] [time] [with] [the] hands (swapped|mirrored|the other way round|reversed) [the second time]',
+      '[play it|repeat it|do it] twice [,] [the] second [time|one|half] (with [the] hands (swapped|mirrored|reversed)|[the] hands (swapped|mirrored|reversed)|mirrored|with the other-hand [first|leading])',
+      '(answer|repeat) it with the hands (swapped|mirrored)',
+    ],
+    (_, scene) => times(scene, 2, true),
+  ),
+];
+
+function spaceSaid(v: Readonly<Record<string, unknown>>, { pattern }: Scene): Fit['space'] {
+  return roomOf(pattern, (v['space'] as SpaceSaid | undefined) ?? { bars: 1 }) ?? { beats: 0 };
+}
+
+function spanned(v: Readonly<Record<string, unknown>>): Partial<Fit> {
+  const [from, to] = [v['from'] as CountSaid | undefined, v['to'] as CountSaid | undefined];
+  return { ...(from ? { start: refOf(from) } : {}), ...(to ? { end: textOfCount(to) } : {}) };
+}
+
+function times(scene: Scene, n: number, mirrored: boolean): Said {
+  const { pattern } = scene;
+  if (n < 2 || n > 64 || pattern.length === 0) return wrong('times', 'Say how often.');
+  const long = pattern.length * n;
+  const start = countAt(pattern.start, countingOf(pattern, USUAL_SCHOOLS)).text;
+  const [bar, beat] = [barTicks(pattern.meter), beatTicks(pattern.meter)];
+  const text = voicedText(pattern);
+  if (long % bar === 0 && pattern.start === 0)
+    return acts([offerOf('fit', { space: { bars: long / bar }, start: '1', mirrored, close: { kind: 'cut' } })]);
+  if (long % beat === 0)
+    return acts([offerOf('fit', { space: { beats: long / beat }, start, mirrored, close: { kind: 'cut' } })]);
+  if (mirrored || !text || text.on !== gridName(pattern.grid)) return wrong('times', 'It would end between two beats.');
+  return acts([
+    offerOf('insert', { text: Array.from({ length: n - 1 }, () => text.text).join(' '), where: { kind: 'end' } }),
+  ]);
+}
+
+/** "fill from 3 to the next 1" */
+const FILL_FROM: Rule[] = [
+  rule(
+    [
+      '(fill|fill in|play it|put it) from {count:from} (to|up to|until) [the] (next 1|next one|next bar|end|end of the bar|bar line|next downbeat)',
+      '(fill|fill in) [it] from {count:from} [on|onwards]',
+    ],
+    (v, scene) => {
+      const from = v['from'] as CountSaid;
+      return fill(scene, { bars: 1 }, { start: refOf(from) });
+    },
+  ),
+];
+
+const COPIES: Rule[] = [
+  rule(
+    [
+      '(repeat|copy|play) {bars} (as|to|for|in) {bars:to}',
+      '(repeat|copy) {bars}',
+      'play {bars} again',
+      '{bars:to} [is] (is|like|as|same as|the same as) {bars}',
+    ],
+    (v, scene) => {
+      const [own, ...others] = v['bars'] as readonly BarSaid[];
+      const [to, ...more] = (v['to'] as readonly BarSaid[] | undefined) ?? [];
+      if (others.length + more.length > 0) return wrong('bars', 'Say one bar at a time.');
+      const { pattern } = scene;
+      const many = barsSpan(pattern).bars;
+      const from = own === 'last' ? many : (own ?? 1);
+      const at = to === undefined ? many + 1 : to === 'last' ? many : to;
+      if (from < 1 || from > many) return wrong(`bar ${from}`, `There are ${many} bars.`);
+      const bar = barTicks(pattern.meter);
+      if (pattern.start !== 0 || pattern.length % bar !== 0)
+        return wrong(`bar ${from}`, 'The phrase is not made of whole bars.');
+      const source = barOf(pattern, from - 1);
+      const text = voicedText(source);
+      if (!text) return wrong(`bar ${from}`, 'It is too long to be copied.');
+      if (at === many + 1) {
+        const slot = finestSlot(source);
+        const grid = slot === pattern.grid ? {} : { grid: slot };
+        return acts([offerOf('insert', { text: text.text, where: { kind: 'end' }, ...grid })]);
+      }
+      if (at < 1 || at > many) return wrong(`bar ${at}`, `There are ${many} bars.`);
+      return acts([
+        offerOf('touch', {
+          edits: pasteEdits(pattern, (at - 1) * bar, clipOf(pattern, (from - 1) * bar, from * bar)),
+        }),
+      ]);
+    },
+  ),
+];
+
+const WRITTEN: Rule[] = [
+  rule(
+    [
+      '[a] pickup [with|of|:] {strokes}',
+      '[a] pick up [with|of|:] {strokes} [before the 1]',
+      '{strokes} before [the] 1',
+    ],
+    (v) => acts([offerOf('pickup', { text: v['strokes'] as string })]),
+  ),
+  rule(['beat {n} [:] {strokes}', '{counts} [:] {strokes}'], (v, scene) => {
+    const text = v['strokes'] as string;
+    const { pattern } = scene;
+    const n = v['n'] as number | undefined;
+    const counts = v['counts'] as readonly CountSaid[] | undefined;
+    const pick: Pick = {
+      base: null,
+      counts: counts ?? [{ bar: null, beat: n ?? 1, syllable: '', as: 'count' }],
+      said: text,
+    };
+    const there = places(pick, pattern);
+    if (there === null || isWrong(there)) return wrong(pick.said, 'There is no such count.');
+    const [at] = there.ways[0] ?? [];
+    if (at === undefined || (there.ways[0]?.length ?? 0) > 1) return wrong(pick.said, 'Say in which bar.');
+    if (at + text.split(' ').length * pattern.grid > pattern.length)
+      return wrong(text, 'That is longer than the phrase.');
+    const instead = replaced(pattern, at, text);
+    return instead ? acts([instead]) : wrong(text, 'These are no strokes.');
+  }),
+];
+
+/** What is played, and how often: strokes put in, bars filled and copied. */
+export const FILL_RULES: readonly Rule[] = [...INSERTS, ...FITS, ...FILL_FROM, ...COPIES, ...WRITTEN];

@@ -1,0 +1,153 @@
+import { beatTicks } from '../../time';
+import { isHand, type Voice } from '../../stroke';
+import { countRef } from '../../pattern';
+import { offerOf, type MoveParams } from '../../recipe';
+import { chosen } from '../grammar/choose';
+import type { Pick } from '../grammar/pick';
+import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import type { VoicesSaid } from '../grammar/slots';
+import { isWrong } from '../grammar/stretches';
+import type { Values } from '../lexicon/template';
+import type { LimbTerm } from '../lexicon/terms';
+
+const LAND =
+  '((land|come out|resolve|arrive) [it] [on|with] [the] [next] [1|one|downbeat]|(end|finish) [it] on|(end|finish) [it] [on|with] [the] [next] (1|one|downbeat))';
+const LANDS: Rule[] = [
+  rule(
+    [
+      `${LAND} [with] [a|the] {voices} [and|with|plus] [a|the] [kick] [under it|underneath|under] [on [the] [next] 1]`,
+      `(land [it] [on the] [next] [1|one]|end [it] [on the] [next] (1|one)) with {limb:hand} on {voices} [, ] [and|with] [a|the] [kick] [under it|underneath|under]`,
+      'land [it] [on] [the] [next] [1|one] with {voices} and kick',
+      '(end|finish) [it] with [a|the] {voices} [and|with|plus] [a|the] [kick] on [the] [next] (1|one|downbeat)',
+    ],
+    (v) => {
+      return landing(v['voices'] as VoicesSaid, v['hand'] as LimbTerm | undefined, true);
+    },
+  ),
+  rule(
+    [
+      'land [it] [on] [the] [next] [1|one] with [just|only] {limb:hand} on {voices}',
+      'land [it] [on] [the] [next] [1|one] with [just|only] [a|the] {voices} (alone|only|without the kick|but no kick|no kick)',
+    ],
+    (v) => {
+      return landing(v['voices'] as VoicesSaid, v['hand'] as LimbTerm | undefined, false);
+    },
+  ),
+  rule(['land [it] [on] [the] [next] [1|one] with [just|only] [a|the] kick [only|alone]'], () =>
+    acts([offerOf('land', { hand: 'R', kick: true })]),
+  ),
+  rule(['land [it] [on] [the] [next] [1|one]'], () =>
+    acts(
+      [offerOf('land', { voice: 'crash-right', hand: 'R', kick: true })],
+      [offerOf('land', { hand: 'R', kick: true })],
+    ),
+  ),
+  // It is not said whether the last stroke is meant, or the 1 behind it.
+  rule(['(end|finish) [it] with [a|the] {voices}'], (v, scene) => {
+    const lists = v['voices'] as VoicesSaid;
+    const landed = landing(lists, undefined, true);
+    const moments = scene.pattern.strokes.filter((s) => isHand(s.limb)).map((s) => s.at);
+    const last = countRef(scene.pattern, Math.max(0, ...moments));
+    if ('wrong' in landed || moments.length === 0) return landed;
+    const sent = lists.map((l) => act([offerOf('voice', { select: { counts: [last] }, voices: [...l] })]));
+    return { acts: [...landed.acts, ...sent] };
+  }),
+  rule(['land [it] on silence', 'land on nothing'], () => acts([offerOf('land', { hand: 'R', kick: false })])),
+];
+
+/** What it lands with; of a name that can mean several pieces each. */
+function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): Said {
+  if (lists.some((l) => l.length !== 1)) return wrong('land', 'Name one piece.');
+  const [own, ...others] = hand?.limbs ?? ['R'];
+  if (!own || !isHand(own) || others.length > 0) return wrong('land', 'Say which hand.');
+  return acts(...lists.map((l) => [offerOf('land', { ...(l[0] ? { voice: l[0] } : {}), hand: own, kick })]));
+}
+
+/** Words before what they announce. */
+const ANNOUNCED: Rule[] = [
+  rule(
+    ['(spread|split) it [out|up|between the hands|over the kit]', 'orchestrate it', '(share|spread) it out'],
+    () => ({ acts: [{ moves: [], words: '' }] }),
+  ),
+];
+
+const TOMS: readonly Voice[] = ['high-tom', 'mid-tom', 'floor-tom'];
+const HANDS: Pick = { base: null, limb: { limbs: ['R', 'L'] }, said: '' };
+type Route = Omit<MoveParams['route'], 'select' | 'stations' | 'order'>;
+
+/** Strokes that travel over pieces, in each way that is possible: a meaning for each way and each choice of strokes. */
+function travels(pick: Pick | undefined, lists: VoicesSaid, ways: readonly Route[], scene: Scene): Said {
+  const found = lists.flatMap((voices) =>
+    ways.map((way) =>
+      forStrokes(pick ?? HANDS, scene, (select) => [
+        offerOf('route', { select, stations: voices.map((v) => ({ right: v, left: v })), order: [], ...way }),
+      ]),
+    ),
+  );
+  const bad = found.find((f) => 'wrong' in f);
+  return bad ?? { acts: found.flatMap((f) => ('acts' in f ? f.acts : [])) };
+}
+
+/** How many strokes stand on each piece, as it was said; null where it was not. */
+function sizeSaid(v: Values, { pattern }: Scene): number | null {
+  const [size, beats] = [v['size'] as number | undefined, v['beats'] as number | undefined];
+  if (beats !== undefined) return Math.max(1, Math.round((beats * beatTicks(pattern.meter)) / pattern.grid));
+  return size === undefined ? null : Math.max(1, Math.min(64, size));
+}
+
+const GO = '[go|goes|walk|walks|travel|travels|move|moves|run|runs|send|take|spread]';
+const SIZE =
+  '[,] [in {each:size}|{n:size} [strokes|notes] (on|to|per) (each|a) [drum|tom]|{n:size} (each|at a time)|{n:beats} (beat|beats) (on|to|per) each [drum|tom]]';
+/** Doubles must not be torn apart unasked: by hand, by pair and by stroke are all offered. */
+const WAYS: readonly Route[] = [{ sizes: [1], by: 'hand' }, { sizes: [2] }, { sizes: [1] }];
+
+/** Over pieces that are known by one word: "down the toms", "round the kit". */
+function round(v: Values, scene: Scene, voices: readonly Voice[]): Said {
+  const pick = v['pick'] as Pick | undefined;
+  const size = sizeSaid(v, scene);
+  if (size !== null) return travels(pick, [voices], [{ sizes: [size] }], scene);
+  if (pick) {
+    const ways = chosen(pick, scene);
+    if (isWrong(ways)) return ways;
+    // No more strokes than pieces: one to each.
+    if (ways.ways.every((w) => w.length <= voices.length)) return travels(pick, [voices], [{ sizes: [1] }], scene);
+  }
+  return travels(pick, [voices], WAYS, scene);
+}
+
+const over = (where: string): readonly string[] => [
+  `{pick} ${GO} ${where} ${SIZE}`,
+  `${GO} [it|everything] ${where} ${SIZE}`,
+];
+
+const ROUTES: Rule[] = [
+  rule(over('up the toms'), (v, scene) => round(v, scene, [...TOMS].reverse())),
+  rule(over('down the toms'), (v, scene) => round(v, scene, TOMS)),
+  rule(over('(round|around) the (kit|drums)'), (v, scene) => round(v, scene, ['snare', ...TOMS])),
+  rule(
+    ['[round|around|over|through] {voices} (in|as|by) [groups of] {sizes}', '{sizes} (on|over|round) {voices}'],
+    (v, scene) => {
+      const [lists, sizes] = [v['voices'] as VoicesSaid, v['sizes'] as readonly number[]];
+      if (lists.some((l) => l.length < 2) || sizes.length < 2)
+        return wrong('each', 'Name the drums, and how many on each.');
+      return travels(undefined, lists, [{ sizes: [...sizes] }], scene);
+    },
+  ),
+  rule(
+    [
+      '{n:beats} (beat|beats) (on|to|per) each [drum|one|piece] [:] {voices}',
+      '{n:beats} (beat|beats) each [on] [:] {voices}',
+      '{n:size} [strokes|notes] (on|to) each [drum|one|piece] [:] {voices}',
+      `${GO} [round|around|over|through|along|from] {voices} in {each:size}`,
+    ],
+    (v, scene) => {
+      const lists = v['voices'] as VoicesSaid;
+      const size = sizeSaid(v, scene);
+      if (size === null || lists.some((l) => l.length < 2)) return wrong('each', 'Name the drums.');
+      return travels(undefined, lists, [{ sizes: [size] }], scene);
+    },
+  ),
+];
+
+/** Over the kit: ways round it, and what it lands with. */
+export const KIT_RULES: readonly Rule[] = [...ANNOUNCED, ...LANDS, ...ROUTES];

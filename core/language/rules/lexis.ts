@@ -1,0 +1,47 @@
+import { PICK_WORDS } from '../grammar/pick';
+import { playingWords } from '../grammar/playing';
+import type { Rule } from './rule';
+import { ADDED_RULES } from './added';
+import { STROKE_RULES } from './strokes';
+import { VOICE_RULES } from './voices';
+import { FILL_RULES } from './fill';
+import { JOIN_RULES } from './join';
+import { KIT_RULES } from './kit';
+import { SHIFT_RULES } from './shift';
+import { LIMB_TERMS, LONG_NAMES, VOICE_TERMS } from '../lexicon/terms';
+import type { Lexis } from '../lexicon/tokens';
+
+/** Every rule there is. */
+export const RULES: readonly Rule[] = [
+  ...STROKE_RULES,
+  ...VOICE_RULES,
+  ...ADDED_RULES,
+  ...FILL_RULES,
+  ...SHIFT_RULES,
+  ...KIT_RULES,
+  ...JOIN_RULES,
+];
+
+/** Words between the parts of a line. */
+export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'first', 'now', '.']);
+/** Words that ask nicely and mean nothing. */
+export const POLITE = new Set(['please', 'now', 'and', 'then', 'also', 'so', 'ok', 'okay']);
+
+let known: ReadonlySet<string> | null = null;
+
+/** Every word that is known, of the rules, the terms and the player: gathered when the first line is read. */
+export const LEXIS: Lexis = {
+  get words() {
+    return (known ??= new Set([
+      ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
+      ...PICK_WORDS,
+      ...playingWords(),
+      ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
+      ...LONG_NAMES.map((n) => n.as),
+      ...JOINTS,
+      ...POLITE,
+      'some',
+    ]));
+  },
+  names: LONG_NAMES,
+};

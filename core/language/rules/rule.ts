@@ -1,0 +1,113 @@
+import { isHand, usualVoice, type Level, type Limb } from '../../stroke';
+import type { Pattern, Selector } from '../../pattern';
+import { asEdit, offerOf, type Build, type MoveEntry, type Offer } from '../../recipe';
+import { chosen, type Before, type BeatMeaning } from '../grammar/choose';
+import { selectorOf } from '../grammar/said-select';
+import { isWrong, keyOf } from '../grammar/stretches';
+import type { Pick } from '../grammar/pick';
+import type { ShelfPhrase } from '../lexicon/phrases';
+import { Template, type Values } from '../lexicon/template';
+
+/** One thing a clause can mean: moves, and the strokes it spoke of. */
+export interface Act {
+  readonly moves: readonly MoveEntry[];
+  readonly words: string;
+  /** What "them", "it" and "the rest" stand for afterwards, by tick and limb. */
+  readonly them?: ReadonlySet<string>;
+  /** Where one of several was spoken of: all of them, for "the others". */
+  readonly kin?: ReadonlySet<string>;
+}
+
+/** What a clause means for a phrase; or which of its words cannot be met, and why. */
+export type Said = { readonly acts: readonly Act[] } | { readonly wrong: string; readonly why: string };
+
+export interface Scene extends Before {
+  readonly built: Build;
+  /** Phrases of the shelf that can be named. */
+  readonly phrases?: readonly ShelfPhrase[];
+}
+
+/** Sentences of one meaning. `rank` puts meanings that only count when no other holds behind. */
+export interface Rule {
+  readonly say: readonly Template[];
+  readonly rank: number;
+  readonly mean: (values: Values, scene: Scene) => Said;
+}
+
+export function rule(say: readonly string[], mean: Rule['mean'], rank = 0): Rule {
+  return { say: say.map((s) => new Template(s)), rank, mean };
+}
+
+export const wrong = (words: string, why: string): Said => ({ wrong: words, why });
+
+/** A clause that means one thing. */
+export function act(offers: readonly Offer[], them?: ReadonlySet<string>, kin?: ReadonlySet<string>): Act {
+  return {
+    moves: offers.map((o) => o.entry),
+    words: offers.map((o) => o.words).join(', then '),
+    ...(them ? { them } : {}),
+    ...(kin ? { kin } : {}),
+  };
+}
+
+export function acts(...all: readonly (readonly Offer[])[]): Said {
+  return { acts: all.map((offers) => act(offers)) };
+}
+
+export function themOf(pattern: Pattern, indexes: readonly number[]): ReadonlySet<string> {
+  return new Set(indexes.flatMap((i) => (pattern.strokes[i] ? [keyOf(pattern.strokes[i])] : [])));
+}
+
+/** All of which an ordinal chose one; undefined where none was said. */
+export function kinOf(
+  { order, except: _, ...rest }: Pick,
+  scene: Scene,
+  beats: BeatMeaning = 'count',
+): ReadonlySet<string> | undefined {
+  if (!order) return undefined;
+  const all = chosen(rest, scene, beats);
+  return isWrong(all) ? undefined : themOf(scene.pattern, all.ways[0] ?? []);
+}
+
+/** A meaning for each way to understand which strokes are meant. */
+export function forStrokes(
+  pick: Pick,
+  scene: Scene,
+  make: (
+    select: Selector,
+    indexes: readonly number[],
+  ) => readonly Offer[] | { readonly wrong: string; readonly why: string },
+  beats: BeatMeaning = 'count',
+): Said {
+  const ways = chosen(pick, scene, beats);
+  if (isWrong(ways)) return ways;
+  const found: Act[] = [];
+  for (const own of ways.ways) {
+    const made = make(selectorOf(pick, scene.pattern, own), own);
+    if ('why' in made) return made;
+    found.push(act(made, themOf(scene.pattern, own), kinOf(pick, scene, beats)));
+  }
+  return { acts: found };
+}
+
+/** Whether all of these strokes are of feet, or of hands. */
+export function allOf(pattern: Pattern, indexes: readonly number[], what: 'hands' | 'feet'): boolean {
+  return indexes.every((i) => isHand(pattern.strokes[i]?.limb ?? 'K') === (what === 'hands'));
+}
+
+/** The strokes a clause speaks of. */
+export const pickOf = (v: unknown): Pick => v as Pick;
+
+/** What is taken out behind a clause: "… except the accents". */
+export const BUT = '[,] (except|but not|apart-from|but) [for|on] {pick:less}';
+
+/** Strokes without those that were taken out behind them. */
+export function less(v: Values): Pick {
+  const pick = pickOf(v['pick']);
+  return { ...pick, except: [...(pick.except ?? []), pickOf(v['less'])] };
+}
+
+/** Taps put in at places where nothing stands in their way. */
+export function addAt(at: readonly number[], limb: Limb, voice = usualVoice(limb), level: Level = 'tap'): Offer {
+  return offerOf('touch', { edits: at.map((t) => asEdit({ limb, voice, level }, t)) });
+}

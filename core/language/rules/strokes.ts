@@ -1,0 +1,208 @@
+import { isHand, type Level, type Ornament } from '../../stroke';
+import { barTicks } from '../../time';
+import type { Selector } from '../../pattern';
+import { offerOf, type Offer } from '../../recipe';
+import { chosen } from '../grammar/choose';
+import type { Pick } from '../grammar/pick';
+import {
+  act,
+  acts,
+  BUT,
+  forStrokes,
+  less,
+  pickOf,
+  rule,
+  themOf,
+  wrong,
+  type Rule,
+  type Said,
+  type Scene,
+} from './rule';
+import { ANY, selectorOf } from '../grammar/said-select';
+import { isWrong } from '../grammar/stretches';
+
+function setLevel(pick: Pick, level: Level, scene: Scene): Said {
+  return forStrokes(pick, scene, (select) => [offerOf('level', { select, level })]);
+}
+
+/** Only these are accents, or ghosts: others of that level become taps. */
+function onlyLevel(pick: Pick, level: Level, scene: Scene): Said {
+  const ways = chosen(pick, scene);
+  if (isWrong(ways)) return ways;
+  return {
+    acts: ways.ways.map((own) => {
+      const others = scene.pattern.strokes.flatMap((s, i) => (s.level === level && !own.includes(i) ? [i] : []));
+      const offers: Offer[] =
+        others.length > 0 ? [offerOf('level', { select: selectorOf(ANY, scene.pattern, others), level: 'tap' })] : [];
+      return act(
+        [...offers, offerOf('level', { select: selectorOf(pick, scene.pattern, own), level })],
+        themOf(scene.pattern, own),
+      );
+    }),
+  };
+}
+
+const every = (n: number): Selector => ({ every: { n, offset: 0, of: 'slot' } });
+
+const LEVELS_SAID: Rule[] = [
+  rule(['(make|play|turn) {pick} [into] all {level}'], (v, scene) =>
+    forStrokes(
+      pickOf(v['pick']),
+      scene,
+      (select) => [offerOf('level', { select, level: v['level'] as Level })],
+      'beat',
+    ),
+  ),
+  rule(['(bring out|emphasise|emphasize|stress|dig into|lean on) {pick}', '{pick} (stand|stands) out'], (v, scene) =>
+    setLevel(pickOf(v['pick']), 'accent', scene),
+  ),
+  rule(['(soften|whisper|bring down|quieten) {pick}', 'bring {pick} down'], (v, scene) =>
+    setLevel(pickOf(v['pick']), 'ghost', scene),
+  ),
+  rule([`(make|play|keep) {pick} {level} ${BUT}`, `{pick} {level} ${BUT}`], (v, scene) =>
+    setLevel(less(v), v['level'] as Level, scene),
+  ),
+  rule(
+    [
+      '{level} {pick} [as well|too|please|a bit|a little]',
+      '[put|play|add] {level} [notes|note|strokes|stroke|hits] (on|at|to|for) {pick}',
+      '(make|play|keep|hit|turn|have|set|take|bring|strike) {pick} [down|up] [to be|into|as] [a bit|a little|much|very|really|even] {level} [notes|note|strokes|stroke|ones]',
+      '{pick} (as|are|into|become|become all|should be|get|gets|is|played) {level} [notes|strokes|note|stroke]',
+      '{pick} [a bit|a little|much|very|really] {level}',
+    ],
+    (v, scene) => setLevel(pickOf(v['pick']), v['level'] as Level, scene),
+  ),
+  rule(
+    [
+      '{level} every {n} [slots|strokes] [,] [counted|counting|starting|beginning] [from [the] 1|from the start|on the 1]',
+    ],
+    (v, scene) => {
+      const [n, level] = [v['n'] as number, v['level'] as Level];
+      if (n < 2 || n * scene.pattern.grid > scene.pattern.length) return wrong(`every ${n}`, 'The phrase is shorter.');
+      return acts([offerOf('level', { select: every(n), level })]);
+    },
+  ),
+  rule(
+    [
+      '(only|just) {level} {pick}',
+      '{level} (only|just) [on] {pick}',
+      '(only|just) {pick} {level}',
+      '{level} {pick} only',
+    ],
+    (v, scene) => onlyLevel(pickOf(v['pick']), v['level'] as Level, scene),
+  ),
+  rule(
+    [
+      '(no|without|lose|drop) {level} [notes|strokes]',
+      'take [away|off] [the] {level}',
+      'take [the] {level} (off|away|out)',
+      '[all] [the] {level} off',
+    ],
+    (v, scene) => {
+      const level = v['level'] as Level;
+      if (level === 'tap') return wrong('no taps', 'Say what they should be.');
+      const own = scene.pattern.strokes.flatMap((s, i) => (s.level === level ? [i] : []));
+      if (own.length === 0) return wrong(level === 'accent' ? 'accents' : 'ghosts', 'There are none.');
+      return {
+        acts: [act([offerOf('level', { select: { levels: [level] }, level: 'tap' })], themOf(scene.pattern, own))],
+      };
+    },
+  ),
+  rule(['(no|without|lose|drop) {pick}', 'take {pick} off', 'unaccent {pick}'], (v, scene) => {
+    const pick = pickOf(v['pick']);
+    const [level] = pick.levels ?? [];
+    if (!level || level === 'tap' || pick.limb || pick.voices) return wrong(pick.said, '');
+    return setLevel(pick, 'tap', scene);
+  }),
+];
+
+const ORNAMENTS_SAID: Rule[] = [
+  rule(
+    [
+      '{ornament} [on|onto|into|for|to|before|at] {pick}',
+      '[put|play|add|give] {ornament} (on|onto|into|for|to|before|at) {pick}',
+      '(make|play|turn|change) {pick} [into|as|to] {ornament}',
+      '{pick} [as|with|get|gets|are|become] {ornament}',
+    ],
+    (v, scene) => {
+      const pick = pickOf(v['pick']);
+      // "A drag before 4" leads to the 4.
+      if (/^(?:before|after)\b/i.test(pick.said)) return wrong(pick.said, 'Say on which stroke.');
+      return forStrokes(pick, scene, (_, own) => {
+        const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
+        if (hands.length === 0) return { wrong: pick.said, why: 'Feet play no grace strokes.' };
+        return [
+          offerOf('ornament', { select: selectorOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
+        ];
+      });
+    },
+  ),
+  rule(['(no|without|leave out|take away|drop) [the] {ornament}', 'no grace (notes|strokes)'], (v, scene) => {
+    const what = v['ornament'] as Ornament | undefined;
+    const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
+    if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
+    return { acts: [act([offerOf('ornament', { select: selectorOf(ANY, scene.pattern, own), ornament: 'none' })])] };
+  }),
+];
+
+const DROPS: Rule[] = [
+  rule(
+    [
+      '(leave|take|keep|put) out {pick}',
+      '(leave|take|keep) {pick} (out|away|empty|silent|free)',
+      '(omit|silence|mute|skip|rest|clear|empty|lose|drop) [out] {pick}',
+      '(no|without) {pick}',
+      '[a] rest (on|for|at|instead-of) {pick}',
+      '[play|put|have] nothing (on|in|at) {pick}',
+      '(make|keep|leave|have) {pick} (silent|empty)',
+      '{pick} (out|away)',
+    ],
+    (v, scene) => leaveOut(pickOf(v['pick']), scene, 'ask'),
+  ),
+  rule(
+    ['(clear|empty|silence|mute) [out] {pick}', 'nothing in {pick}'],
+    (v, scene) => leaveOut(pickOf(v['pick']), scene, 'beat'),
+    -1,
+  ),
+  rule(
+    [
+      '[play] nothing after {count:after}',
+      '[play] nothing before {count:before}',
+      '[play] nothing from {count:since} [on|onwards]',
+    ],
+    (v, scene) => {
+      const edges = v as Partial<Pick>;
+      return leaveOut({ ...edges, base: 'all', said: 'nothing' }, scene, 'count');
+    },
+  ),
+  rule(['(remove|cut|delete|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
+];
+
+function leaveOut(pick: Pick, scene: Scene, beats: 'ask' | 'beat' | 'count'): Said {
+  const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
+  // "no accents" takes the accents from the strokes, not the strokes.
+  if (plain === 'accent' && !pick.order) return setLevel(pick, 'tap', scene);
+  return forStrokes(pick, scene, (select) => [offerOf('drop', { select })], beats);
+}
+
+/** "cut bar 2": rests in its place, or a phrase that is so much shorter. */
+function removeOrRest(pick: Pick, scene: Scene): Said {
+  const rests = leaveOut(pick, scene, 'ask');
+  const { pattern } = scene;
+  const bar = barTicks(pattern.meter);
+  if ('wrong' in rests || !pick.bars || pick.limb || pick.levels || pick.voices) return rests;
+  const last = pick.bars.map((b) => (b === 'last' ? Math.ceil(pattern.length / bar) : b));
+  const end = pattern.length / bar;
+  // Only bars at the end can go without the rest moving up.
+  const first = Math.min(...last);
+  if (last.length !== end - first + 1 || first < 2 || pattern.start !== 0) return rests;
+  return {
+    acts: [
+      ...rests.acts,
+      act([offerOf('fit', { space: { bars: first - 1 }, start: '1', mirrored: false, close: { kind: 'cut' } })]),
+    ],
+  };
+}
+
+/** What strokes there are and how high: accents and ghosts, grace strokes, rests. */
+export const STROKE_RULES: readonly Rule[] = [...LEVELS_SAID, ...ORNAMENTS_SAID, ...DROPS];

@@ -1,0 +1,254 @@
+import { canStrike, isHand, otherHand, usualVoice, VOICE, type Limb, type Voice } from '../../stroke';
+import { asEdit, offerOf, restEdits } from '../../recipe';
+import { chosen } from '../grammar/choose';
+import type { CountSaid } from '../grammar/counts';
+import type { Pick } from '../grammar/pick';
+import { places } from '../grammar/places';
+import {
+  act,
+  addAt,
+  allOf,
+  BUT,
+  forStrokes,
+  kinOf,
+  less,
+  pickOf,
+  rule,
+  themOf,
+  wrong,
+  type Rule,
+  type Said,
+  type Scene,
+} from './rule';
+import { selectorOf } from '../grammar/said-select';
+import type { VoicesSaid } from '../grammar/slots';
+import { isWrong, limbsHere } from '../grammar/stretches';
+import type { Values } from '../lexicon/template';
+import type { LimbTerm } from '../lexicon/terms';
+
+/** The strokes on counts that were said beside a piece. */
+function atCounts(v: Values): Pick {
+  return { base: null, counts: v['counts'] as readonly CountSaid[], said: 'there' };
+}
+
+/** Whether only the way of striking changes, on the drum it is on: no stroke goes anywhere. */
+function waysOfStriking(lists: VoicesSaid): boolean {
+  return lists.every((l) => l.every((v) => v === 'rimshot' || v === 'cross-stick'));
+}
+
+/** Sends strokes to pieces; feet stay on their pedals. */
+function send(pick: Pick, lists: VoicesSaid, scene: Scene, under = false): Said {
+  const ways = chosen(pick, scene, waysOfStriking(lists) ? 'count' : 'ask-beat');
+  if (isWrong(ways)) return ways;
+  const { pattern } = scene;
+  const found = [];
+  for (const own of ways.ways) {
+    if (allOf(pattern, own, 'feet')) {
+      const [to] = lists[0] ?? [];
+      return wrong(to ? VOICE[to].name : pick.said, 'A foot stays on its pedal.');
+    }
+    const hands = own.filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
+    for (const voices of lists) {
+      const select = selectorOf(pick, pattern, hands);
+      const offer = offerOf('voice', { select, voices: [...voices], ...(under ? { under: 'K' as const } : {}) });
+      found.push(act([offer], themOf(pattern, hands), kinOf(pick, scene)));
+    }
+  }
+  return { acts: found };
+}
+
+const KICK_UNDER =
+  '[,] [and] [with|add] [the|a] (kick|bass_drum) [underneath|under|under it|under them|with it|with them|along|below|beneath]';
+
+const VOICES_SAID: Rule[] = [
+  rule(
+    [
+      '(replace|exchange|swap|change) {pick} (with|by|for) {voices}',
+      '{voices} instead-of {pick}',
+      '(use|take) {voices} (for|instead-of) {pick}',
+    ],
+    (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
+  ),
+  rule([`[send|move|put|play|take|bring] {pick} [over|down|up] (to|on|onto) {voices} ${BUT}`], (v, scene) =>
+    send(less(v), v['voices'] as VoicesSaid, scene),
+  ),
+  rule(
+    [
+      '[send|move|put|play|take|bring|shift|orchestrate|voice|switch|get|have|give|place|spread|change] {pick} [goes|go|moves|move|come|comes|jumps|jump] [over|down|up|across|out] (to|on|onto|over|into|in|at|for) {voices} [instead|please|too]',
+      '{pick} [becomes|become|turn into|turns into|as|are|is] {voices}',
+      '(make|play|turn) {pick} [into|as|to] {voices}',
+      '{pick} (goes|go) (to|on) {voices}',
+    ],
+    (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
+  ),
+  rule(
+    [
+      `[send|move|put|play|take|bring|orchestrate|voice] {pick} [goes|go|moves] [over|down|up] (to|on|onto) {voices} ${KICK_UNDER}`,
+    ],
+    (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene, true),
+  ),
+  rule(
+    [
+      '{pick} (alternate|alternates|alternating|in turn|take turns|swing) [between|on] {voices} [in turn]',
+      '[send|move|put|play] {pick} [in turn|by turns|alternately] (to|on|between) {voices} [in turn|by turns|alternately]',
+    ],
+    (v, scene) => {
+      const lists = v['voices'] as VoicesSaid;
+      return (lists[0]?.length ?? 0) < 2 ? wrong('between', 'Name two pieces.') : send(pickOf(v['pick']), lists, scene);
+    },
+    1,
+  ),
+  rule([`{voices} (on|at) {counts} ${KICK_UNDER}`], (v, scene) =>
+    send(atCounts(v), v['voices'] as VoicesSaid, scene, true),
+  ),
+  rule(['{voices} (on|at) {counts}', '[play|put|hit] {voices} (on|at) {pick}'], (v, scene) => voiceOn(v, scene)),
+  rule(['open [up] [the] hat (on|at) {counts}', '[the] hat (open|opens) (on|at) {counts}'], (v, scene) =>
+    voiceOn({ ...v, voices: [['hat-open']] }, scene),
+  ),
+];
+
+/** "open hat on the & of 4": the stroke that a hand plays there goes to the piece; where none does it is added. */
+function voiceOn(v: Values, scene: Scene): Said {
+  const lists = v['voices'] as VoicesSaid;
+  const pick = v['counts'] ? atCounts(v) : pickOf(v['pick']);
+  const { pattern } = scene;
+  const [one] = lists;
+  if (!one || one.length !== 1) return wrong(pick.said, 'Name one piece.');
+  const there = places(pick, pattern);
+  if (there !== null && isWrong(there)) return there;
+  const own = chosen(pick, scene);
+  const hands = isWrong(own) ? [] : own.ways.map((w) => w.filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K')));
+  const all = there === null ? null : there.ways[0];
+  if (hands.some((w) => w.length > 0)) {
+    // Of two hands at one place the one that is on a piece of the same kind goes: a hat is opened, not the snare.
+    const target = one[0];
+    const kin = (w: readonly number[]): readonly number[] => {
+      const same = w.filter(
+        (i) => target !== undefined && VOICE[pattern.strokes[i]?.voice ?? 'kick'].piece === VOICE[target].piece,
+      );
+      return same.length > 0 ? same : w;
+    };
+    const struck = new Set(hands[0]?.map((i) => pattern.strokes[i]?.at as number));
+    if (all && all.some((t) => !struck.has(t))) return wrong(pick.said, 'Not all of these places are struck.');
+    return {
+      acts: hands.flatMap((w) =>
+        lists.map((voices) =>
+          act(
+            [offerOf('voice', { select: selectorOf(pick, pattern, kin(w)), voices: [...voices] })],
+            themOf(pattern, w),
+          ),
+        ),
+      ),
+    };
+  }
+  if (!all || all.length === 0) return isWrong(own) ? own : wrong(pick.said, 'Nothing is played there.');
+  return {
+    acts: lists.map((voices) => {
+      const voice: Voice = voices[0] ?? 'snare';
+      // Where the right hand keeps time, the left plays what is new; a snare is the left's anyhow.
+      const keeps = pattern.strokes.some((s) => s.limb === 'R' && VOICE[s.voice].keepsTime);
+      const limb = VOICE[voice].piece === 'snare' || keeps ? ('L' as const) : ('R' as const);
+      return act([addAt(all, limb, voice)], new Set(all.map((t) => `${t} ${limb}`)));
+    }),
+  };
+}
+
+/** Gives strokes to a limb. A hand that takes over strokes of a foot plays the snare. */
+function give(pick: Pick, to: LimbTerm | 'other', scene: Scene): Said {
+  const { pattern } = scene;
+  const target = to === 'other' ? 'other' : (limbsHere(pattern, { base: null, limb: to, said: '' }) ?? []);
+  if (target !== 'other' && target.length !== 1) return wrong(pick.said, 'Say which limb.');
+  const limb: Limb | 'other' = target === 'other' ? 'other' : (target[0] ?? 'K');
+  return forStrokes(
+    pick,
+    scene,
+    (_, own) => {
+      if (limb === 'other' && allOf(pattern, own, 'feet')) return { wrong: pick.said, why: 'Those are feet.' };
+      const moved = own.filter((i) => limb === 'other' || pattern.strokes[i]?.limb !== limb);
+      if (moved.length === 0) return { wrong: pick.said, why: 'That limb plays them already.' };
+      return [offerOf('swap', { select: selectorOf(pick, pattern, moved), limb })];
+    },
+    'ask-beat',
+  );
+}
+
+const SWAPS: Rule[] = [
+  rule(
+    [
+      '(give|hand|swap|change|turn|play|put|move|switch|make|exchange|take) {pick} [over] (to|with|by|for|onto|into|on) {limb:to} [instead]',
+      '(make|turn) {pick} {limb:to} [strokes]',
+      '{pick} (with|by|to|on|onto|for|becomes|become|in|into) {limb:to} [instead]',
+      '(replace|exchange) {pick} (with|by|for) {limb:to}',
+      '{limb:to} (instead-of|for) {pick}',
+    ],
+    (v, scene) => give(pickOf(v['pick']), v['to'] as LimbTerm, scene),
+  ),
+  rule(['(replace|exchange|swap) {pick} (with|by|for) {limb:to} (on|at) {counts}'], (v, scene) =>
+    give({ ...pickOf(v['pick']), counts: v['counts'] as readonly CountSaid[] }, v['to'] as LimbTerm, scene),
+  ),
+  rule(
+    [
+      '(give|hand|play|put|switch|swap) {pick} [over] (to|with|by|on) [the] other-hand',
+      '{pick} (with|by|to|in) [the] other-hand',
+    ],
+    (v, scene) => give(pickOf(v['pick']), 'other', scene),
+  ),
+  rule(
+    [
+      '{pick} (on|to|with) [the] double-pedal [, {limb:first} first|starting with {limb:first}]',
+      '(play|put|make) {pick} (on|to|with) [the] double-pedal [, {limb:first} first]',
+      '[the] double-pedal (on|over|for) {pick}',
+    ],
+    (v, scene) => doublePedal(pickOf(v['pick']), v['first'] as LimbTerm | undefined, scene),
+  ),
+];
+
+/** Feet in turn, the kick foot first: in place of what is struck, or where nothing is. */
+function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: Scene): Said {
+  const { pattern } = scene;
+  const lead: Limb = first?.open === 'left foot' || first?.limbs.includes('J') ? 'J' : 'K';
+  const feet: readonly Limb[] = lead === 'K' ? ['K', 'J'] : ['J', 'K'];
+  const own = chosen(pick, scene);
+  const there = places(pick, pattern);
+  const struck = isWrong(own) ? [] : (own.ways[0] ?? []);
+  const at =
+    there && !isWrong(there) ? (there.ways[0] ?? []) : [...new Set(struck.map((i) => pattern.strokes[i]?.at ?? 0))];
+  if (at.length === 0) return isWrong(own) ? own : wrong(pick.said, 'There are none here.');
+  // All that stood there gives way to the feet.
+  const stood = pattern.strokes.flatMap((s, i) => (at.includes(s.at) ? [i] : []));
+  const added = at.map((t, i) => asEdit({ limb: feet[i % 2] ?? 'K', voice: 'kick', level: 'tap' }, t));
+  const gone = restEdits(pattern, stood).filter((g) => !added.some((a) => a.at === g.at && a.limb === g.limb));
+  return {
+    acts: [act([offerOf('touch', { edits: [...gone, ...added] })], new Set(added.map((a) => `${a.at} ${a.limb}`)))],
+  };
+}
+
+/** Both hands at once: the other hand joins where one plays. */
+const UNISONS: Rule[] = [
+  rule(
+    [
+      '[a] unison [of] [the] [hands|both_hands] (on|at) {pick}',
+      '[unison] (both_hands|hands) [together|at once|in unison] (on|at) {pick}',
+      '{pick} (together|in unison|as a unison) [with both_hands]',
+    ],
+    (v, scene) => {
+      const { pattern } = scene;
+      return forStrokes(pickOf(v['pick']), scene, (_, own) => {
+        const edits = own.flatMap((i) => {
+          const s = pattern.strokes[i];
+          if (!s || !isHand(s.limb)) return [];
+          const other = otherHand(s.limb);
+          const taken = pattern.strokes.some((o) => o.at === s.at && o.limb === other);
+          const voice = canStrike(other, s.voice) ? s.voice : usualVoice(other);
+          return taken ? [] : [asEdit({ limb: other, voice, level: s.level }, s.at)];
+        });
+        return edits.length === 0
+          ? { wrong: 'unison', why: 'No hand plays there alone.' }
+          : [offerOf('touch', { edits })];
+      });
+    },
+  ),
+];
+
+/** Where strokes are struck, and by whom. */
+export const VOICE_RULES: readonly Rule[] = [...VOICES_SAID, ...SWAPS, ...UNISONS];

@@ -1,2 +1,0 @@
-export { folded } from './folded';
-export * from './say';
