@@ -70,7 +70,7 @@ const FILES: readonly (readonly [string, object])[] = [
             strokes: 0,
             drift: -1e7,
             limbs: [],
-            fix: 'x'.repeat(300),
+            finding: { kind: 'earlier', words: 'x'.repeat(300), fix: 'late', stage: null },
           },
         }),
         attempt('2', 'gone'),

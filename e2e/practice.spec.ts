@@ -60,10 +60,10 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
   for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
   const saved = JSON.parse(Buffer.concat(chunks).toString()) as {
     take: { hits: unknown[] };
-    attempt: { measured: { fix: string } };
+    attempt: { measured: { finding: { kind: string; stroke: { voice: string } } } };
   };
   expect(saved.take.hits.length).toBeGreaterThan(20);
-  expect(saved.attempt.measured.fix).toContain('kick');
+  expect(saved.attempt.measured.finding).toMatchObject({ limb: 'K', stroke: { voice: 'kick' } });
 });
 
 test('an even simulated player goes up by itself, stage by stage, to the goal', async ({ page }) => {

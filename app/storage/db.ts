@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { moment } from '@core/base';
 import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
-import type { TabDraft, Unkept } from '@core/formats/shelf-file';
+import type { Rule, TabDraft, Unkept } from '@core/formats/shelf-file';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal } from '@core/shelf';
@@ -69,9 +69,10 @@ export class ShelfDb extends Dexie {
       .upgrade((trans) => triesIntoPages(trans, keeper));
     this.version(4).stores({ attempts: null });
     this.version(5).stores({ drills: 'id, &phrase, at' }).upgrade(drillsByTime);
-    this.version(6).upgrade(talliesThatShow);
+    this.version(6).upgrade((trans) => talliesThatShow(trans, keeper));
     this.version(7).stores({ clips: 'id', listening: 'id, at' });
     this.version(8).stores({ unkept: 'id, phrase, at' });
+    this.version(9).upgrade((trans) => rowsAsFacts(trans, keeper));
     this.use(gate(keeper, odd));
   }
 
@@ -99,7 +100,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 80;
+const CURRENT = 90;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {
@@ -122,7 +123,9 @@ async function drillsByTime(trans: Transaction): Promise<void> {
 }
 
 /** From version 5: the tallies remember what clean tries show. */
-async function talliesThatShow(trans: Transaction): Promise<void> {
+async function talliesThatShow(trans: Transaction, { rules }: Keeper): Promise<void> {
+  if (!rules) throw new Error('no rules');
+  const { modern }: Rule = rules.attempts;
   const ids = (await trans.table('tallies').toCollection().primaryKeys()) as string[];
   for (const id of ids) {
     const pages = await trans
@@ -130,7 +133,7 @@ async function talliesThatShow(trans: Transaction): Promise<void> {
       .where('[phrase+n]')
       .between([id, Dexie.minKey], [id, Dexie.maxKey])
       .toArray();
-    const tries = pages.flatMap((p) => p.tries);
+    const tries = pages.flatMap((p) => p.tries).map((t) => (modern?.(t) ?? t) as Attempt);
     if (tries.length > 0) await trans.table('tallies').put({ id, ...bestOf(tries) });
   }
 }
@@ -141,7 +144,9 @@ async function triesIntoPages(trans: Transaction, { rules }: Keeper): Promise<vo
   const at = moment(Date.now());
   const rows = (await trans.table('attempts').toArray()) as unknown[];
   const byPhrase = new Map<string, Attempt[]>();
-  for (const row of rows) {
+  const { modern }: Rule = rules.attempts;
+  for (const then of rows) {
+    const row = modern?.(then) ?? then;
     const problem = rules.attempts(row);
     if (problem) await trans.table('aside').add({ table: 'attempts', key: '', row, why: problem.words, at });
     else {
@@ -162,4 +167,26 @@ async function triesIntoPages(trans: Transaction, { rules }: Keeper): Promise<vo
     else await trans.table('drafts').put(row);
     await trans.table('kept').delete('draft');
   }
+}
+
+/** Rows of such a table are read and written so many at a time. */
+const AT_ONCE = 100;
+
+/** From version 8: stages and findings are kept as facts, where their sentences were. The cache is made anew. */
+async function rowsAsFacts(trans: Transaction, { rules }: Keeper): Promise<void> {
+  if (!rules) throw new Error('no rules');
+  for (const name of ['tries', 'drills', 'takes'] as const) {
+    const table = trans.table(name);
+    const { modern }: Rule = rules[name];
+    const keys = await table.toCollection().primaryKeys();
+    for (let at = 0; at < keys.length; at += AT_ONCE) {
+      const rows = ((await table.bulkGet(keys.slice(at, at + AT_ONCE))) as unknown[]).filter((r) => r !== undefined);
+      const changed = rows.flatMap((row) => {
+        const now = modern?.(row);
+        return now === undefined || now === row ? [] : [now];
+      });
+      if (changed.length > 0) await table.bulkPut(changed);
+    }
+  }
+  await trans.table('packs').clear();
 }

@@ -1,8 +1,10 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
 import { MOST_STATES, REMOVED_FOR, SHELF_LIMITS } from '@core/shelf';
 import { drillStep, newDrill, TRIES_A_PAGE, type DrillState } from '@core/drill';
-import { RULES, shelfLines } from '@core/formats/shelf-file';
+import { readShelf, RULES, shelfLines } from '@core/formats/shelf-file';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { clearShelf, log, logged, untilAsked } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
@@ -18,6 +20,13 @@ import { SettingsRepo } from './settings.repo';
 import { ShelfFiles } from './files/shelf-files.service';
 import { isFull, storageWords } from './storage-words';
 import { ALL_TRIES, thinned, triesByParts, triesOf } from './tries';
+
+interface Then {
+  readonly phrases: readonly { readonly id: string }[];
+  readonly attempts: readonly { readonly phrase: string }[];
+  readonly drills: readonly object[];
+  readonly takes: readonly object[];
+}
 
 async function shelf() {
   freshTestBed();
@@ -568,6 +577,36 @@ describe('the shelf as a file', () => {
     old.close();
     const db = new ShelfDb('loop-shelf-shown', { rules: RULES });
     expect((await db.tallies.get('a'))?.shown).toEqual([{ bpm: 88, at: 5, measured: false }]);
+    await db.delete();
+  });
+
+  it('one from before stages and findings were facts opens, with all of it; the cache of it is made anew', async () => {
+    const then = JSON.parse(readFileSync(join(__dirname, '../../core/testing/shelves/version-2.json'), 'utf8')) as Then;
+    const old = new Dexie('loop-shelf-facts');
+    old.version(8).stores({
+      ...{ phrases: 'id, changed, family', tries: '[phrase+n]', tallies: 'id, lastAt', drills: 'id, &phrase, at' },
+      ...{ kept: 'key', takes: 'id, phrase, at', states: 'id, phrase', removals: 'id, at', boards: 'id' },
+      ...{ drafts: 'id, at', aside: '++n', packs: 'n', clips: 'id', listening: 'id, at', unkept: 'id, phrase, at' },
+    });
+    await old.open();
+    await old.table('phrases').bulkPut(then.phrases);
+    await old.table('drills').bulkPut(then.drills);
+    await old.table('takes').bulkPut(then.takes);
+    for (const { id } of then.phrases)
+      await old.table('tries').put({ phrase: id, n: 0, tries: then.attempts.filter((a) => a.phrase === id) });
+    await old.table('packs').put({ n: 1, json: '[]' });
+    old.close();
+    const db = new ShelfDb('loop-shelf-facts', { rules: RULES });
+    const tries = (await Promise.all(then.phrases.map((p) => triesOf(db, p.id)))).flat();
+    const read = readShelf(JSON.stringify(then));
+    if (!read.ok) throw new Error('it is not read');
+    const { contents } = read.value;
+    const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : 1);
+    expect([...tries].sort(byId)).toEqual([...contents.attempts].sort(byId));
+    expect((await db.drills.toArray()).sort(byId)).toEqual([...contents.drills].sort(byId));
+    expect((await db.takes.toArray()).sort(byId)).toEqual([...contents.takes].sort(byId));
+    expect(tries.every((t) => t.drilled !== undefined && !('stage' in t))).toBe(true);
+    expect([await db.packs.count(), await db.aside.count()]).toEqual([0, 0]);
     await db.delete();
   });
 });

@@ -1,4 +1,3 @@
-import { count, sentence } from '../base';
 import { barTicks, beatTicks, countedBeats, ticks } from '../time';
 import { isHand, VOICE, type Stroke } from '../stroke';
 import { barsSpan, pickupOf, pickupTicks, tidy, withoutPickup, type Pattern } from '../pattern';
@@ -108,29 +107,6 @@ function looped(phrase: Pattern, length: number, time: readonly Stroke[], played
     strokes: [...time.filter((s) => !onMetal(s) || !cymbals.has(s.at)), ...played],
     groups: [{ at: ticks(0), length: ticks(length), repeat: 0, kind: 'cell' }],
   });
-}
-
-const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
-
-/**
- * How a stage in context is called.
- * @example
- * contextTitle(1, 'fill') // => "One bar of time, then the fill"
- * contextTitle(3, 'lick') // => "Three bars of time, then the lick"
- */
-export function contextTitle(bars: number, what: string): string {
-  const many = NUMBERS[bars];
-  return `${many ? sentence(`${many} ${bars === 1 ? 'bar' : 'bars'}`) : count(bars, 'bar')} of time, then the ${what}`;
-}
-
-/**
- * Whether a stage's title is that of a stage in context.
- * @example
- * isContextTitle(contextTitle(3, 'lick')) // => true
- * isContextTitle('The first half') // => false
- */
-export function isContextTitle(title: string): boolean {
-  return /^\S+ bars? of time, then the /.test(title);
 }
 
 /** Bars of time that are usual before a phrase: they make two, four or eight bars with it. Null for long ones. */

@@ -1,13 +1,13 @@
-/** What may be tried in the open bars, one after the other; `{name}` is a phrase to bring in. */
-const PROMPTS: readonly string[] = [
-  'Fill the open bars as you like.',
-  'Bring {name} in on bar {last}.',
-  'The same, with one voice changed.',
-  'Bring {name} in a beat later.',
-  'Leave the first beat of it out.',
-  'Everything soft, one stroke loud.',
-  'Only its rhythm, on other drums.',
-  'Half of it, twice.',
+/** What may be tried in the open bars, one after the other, with the names of phrases to bring in. */
+const PROMPTS: readonly ((names: readonly string[], round: number, bars: number) => string)[] = [
+  () => 'Fill the open bars as you like.',
+  (names, round, bars) => `Bring ${nameOf(names, round)} in on bar ${bars}.`,
+  () => 'The same, with one voice changed.',
+  (names, round) => `Bring ${nameOf(names, round + 1)} in a beat later.`,
+  () => 'Leave the first beat of it out.',
+  () => 'Everything soft, one stroke loud.',
+  () => 'Only its rhythm, on other drums.',
+  () => 'Half of it, twice.',
 ];
 /** A prompt stands for so many turns. */
 const TURNS = 2;
@@ -21,8 +21,10 @@ const TURNS = 2;
  */
 export function promptFor(turn: number, names: readonly string[], bars: number): string {
   const at = Math.floor(Math.max(0, turn) / TURNS);
-  const prompt = PROMPTS[at % PROMPTS.length] ?? '';
-  const round = Math.floor(at / PROMPTS.length) + (prompt.includes('later') ? 1 : 0);
-  const name = names[round % Math.max(1, names.length)] ?? 'the phrase';
-  return prompt.replace('{name}', name).replace('{last}', String(bars));
+  return PROMPTS[at % PROMPTS.length]?.(names, Math.floor(at / PROMPTS.length), bars) ?? '';
+}
+
+/** Whose turn it is to be brought in. */
+function nameOf(names: readonly string[], round: number): string {
+  return names[round % Math.max(1, names.length)] ?? 'the phrase';
 }

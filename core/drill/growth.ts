@@ -9,12 +9,6 @@ export type Growth = (typeof GROWTHS)[number];
 /** The most stages that growth makes; beyond them it grows in larger steps. */
 const MOST_GROWN = 24;
 
-const WHY: Readonly<Record<Growth, string>> = {
-  note: 'One stroke more each time: no stroke is hurried past.',
-  four: 'Four more each time.',
-  beat: 'One beat more each time, over the bar lines too.',
-};
-
 /**
  * The stages by which a phrase grows to the whole, each on whole bars. Beats are those of the bar, so that a phrase
  * that begins off the 1 grows to the next beat first.
@@ -26,8 +20,7 @@ export function growthStages(phrase: Pattern, by: Growth): readonly Stage[] {
   return kept.map(({ until, many }, i) => ({
     id: `g${i + 1}`,
     kind: 'grow',
-    title: by === 'beat' ? (many === 1 ? 'The first beat' : `The first ${many} beats`) : `The first ${many}`,
-    why: WHY[by],
+    part: by === 'beat' ? { of: 'beats', many } : { of: 'notes', many, each: by === 'note' ? 1 : 4 },
     until,
     short: true,
   }));

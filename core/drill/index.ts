@@ -1,4 +1,16 @@
-export { contextTitle, isContextTitle, fitsEveryBeat, landingOf } from './context';
+export { modernAttempt, modernDrill, modernTake, modernTries } from './earlier';
+export { fitsEveryBeat, landingOf } from './context';
+export {
+  FIX_KINDS,
+  type FixKind,
+  fixKindOf,
+  FindingSchema,
+  type KeptFinding,
+  type NamedStroke,
+  type Place,
+  remedyFor,
+} from './finding';
+export { stageTitle, stageWhy } from './stage-words';
 export { type Growth, growthStages } from './growth';
 export { loopsOfRung } from './hold';
 export {
@@ -30,10 +42,10 @@ export {
   stagesOver,
   type Told,
 } from './machine';
-export { askedPart, type NewStage } from './parts';
+export { askedPart } from './parts';
 export { type Best, bestOf, fastestClean, NO_BEST, withTry } from './record';
 export { type Attempt, AttemptSchema, type DrillPlan, type DrillState, DrillStateSchema, type Measured } from './state';
-export { type Stage, STAGE_KINDS, type StageKind, StageSchema } from './stage';
+export { markOf, type NewStage, type Stage, type StageMark, STAGE_KINDS, type StageKind, StageSchema } from './stage';
 export {
   contextStage,
   ofWhole,

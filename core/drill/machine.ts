@@ -1,5 +1,5 @@
 import { ladder } from './ladder';
-import type { Stage } from './stage';
+import { markOf, type Stage } from './stage';
 import type { Attempt, DrillPlan, DrillState, Measured, Phase, Verdict } from './state';
 
 /** What is told of a try beside its verdict. */
@@ -121,8 +121,8 @@ export function stagesOver(state: DrillState): readonly string[] {
 /** Whether the player is stuck on this rung, so that something else is to be offered. Nothing is ever forced. */
 export function isStuck(state: DrillState): boolean {
   const bpm = drillTempo(state);
-  const stage = drillStage(state)?.title;
-  const here = state.attempts.filter((a) => a.bpm === bpm && a.stage === stage);
+  const stage = drillStage(state)?.id;
+  const here = state.attempts.filter((a) => a.bpm === bpm && a.drilled?.id === stage);
   const last = here.findLastIndex((a) => a.verdict === 'clean');
   return here.length - 1 - last >= FAILS_BEFORE_OFFER;
 }
@@ -276,9 +276,7 @@ function toStage(state: DrillState, to: number, phase: Phase): DrillState {
 
 function isolated(state: DrillState, stage: Stage): DrillState {
   if (state.phase === 'done') return state;
-  const stages = state.plan.stages ?? [
-    { id: 'whole', kind: 'whole' as const, title: 'The whole phrase', why: '', short: false },
-  ];
+  const stages = state.plan.stages ?? [{ id: 'whole', kind: 'whole' as const, short: false }];
   if (stages.length >= 40) return state;
   const at = Math.min(state.stage ?? 0, stages.length - 1);
   const plan = { ...state.plan, stages: [...stages.slice(0, at), stage, ...stages.slice(at)] };
@@ -310,7 +308,7 @@ function withAttempt(state: DrillState, verdict: Verdict, { id, at, measured, so
     loops: state.loops,
     seconds: span(state.tryBegan ?? at, at),
     verdict,
-    ...(stage ? { stage: stage.title } : {}),
+    ...(stage ? { drilled: markOf(stage) } : {}),
     ...(dynamic ? { dynamic } : {}),
     ...(measured ? { measured } : {}),
     ...(source ? { source } : {}),

@@ -1,9 +1,6 @@
-import { barTicks, beatTicks, USUAL_SCHOOLS } from '../time';
-import { difference, differenceWords, partOf, type Pattern } from '../pattern';
-import type { Stage } from './stage';
-
-/** A stage before it has its place in the drill. */
-export type NewStage = Omit<Stage, 'id'>;
+import { barTicks, beatTicks } from '../time';
+import { difference, partOf, type Pattern } from '../pattern';
+import type { NewStage, StagePart } from './stage';
 
 /** A bar that differs in this share of its strokes or more is a bar of its own. */
 const MOSTLY = 0.6;
@@ -20,8 +17,8 @@ export function partStages(phrase: Pattern): readonly NewStage[] {
   return phrase.length <= bar ? halves(phrase, beat) : barStages(phrase, bar, beat);
 }
 
-function part(title: string, why: string, from: number, until: number): NewStage {
-  return { kind: 'part', title, why, from, until, short: true };
+function stageOf(part: StagePart, from: number, until: number): NewStage {
+  return { kind: 'part', part, from, until, short: true };
 }
 
 /**
@@ -30,21 +27,15 @@ function part(title: string, why: string, from: number, until: number): NewStage
  */
 export function askedPart(phrase: Pattern, from: number, until: number, said: string): NewStage | null {
   const [a, b] = [Math.max(0, Math.round(from)), Math.min(phrase.length, Math.round(until))];
-  const title = said.trim().slice(0, 60) || 'A part';
   if (!(b > a) || partOf(phrase, a, b).strokes.length === 0) return null;
-  return {
-    ...part(title.charAt(0).toUpperCase() + title.slice(1), 'The part you asked for.', a, b),
-    short: false,
-  };
+  return { ...stageOf({ of: 'asked', said: said.trim().slice(0, 60) || 'a part' }, a, b), short: false };
 }
 
 function halves({ length }: Pattern, beat: number): NewStage[] {
   // The half begins on a beat, however odd the meter.
   const half = Math.ceil(length / 2 / beat) * beat;
-  const first = part('The first half', 'Half a bar at a time is short enough to hear every stroke.', 0, half);
-  return half < length
-    ? [first, part('The second half', 'The other half, begun on its own count.', half, length)]
-    : [first];
+  const first = stageOf({ of: 'half', half: 1 }, 0, half);
+  return half < length ? [first, stageOf({ of: 'half', half: 2 }, half, length)] : [first];
 }
 
 /** More bars than this that differ are learnt two, four or more at a time. */
@@ -79,9 +70,6 @@ function stretches(phrase: Pattern, bar: number, bars: number): readonly Stretch
   return found;
 }
 
-const barsWords = (first: number, last: number): string =>
-  first === last ? `Bar ${first}` : `Bars ${first} ${last === first + 1 ? 'and' : 'to'} ${last}`;
-
 /** A bar that comes again is known, and one that only lands has nothing to learn. */
 function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
   const span = Math.ceil((phrase.start + phrase.length) / bar);
@@ -96,23 +84,15 @@ function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
     const join = before && `${before.like} ${own.like}`;
     if (!before || !join || all.length < 3 || before.like === own.like || joined.has(join)) return found;
     joined.add(join);
-    return [
-      ...found,
-      part(`${barsWords(before.first, own.last)} joined`, 'The join is where it breaks.', before.from, own.until),
-    ];
+    return [...found, stageOf({ of: 'join', first: before.first, last: own.last }, before.from, own.until)];
   });
 }
 
 /** A stretch that is new: what it does otherwise than a bar before it, or all of it. */
 function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewStage {
   const only = own.first === own.last ? otherwise(before, own, beat) : null;
-  if (only) {
-    const why = `The rest of bar ${own.first} you know already from bar ${only.known}. Against it: ${only.words}`;
-    return part(`Only what bar ${own.first} does otherwise`, why, only.from, only.until);
-  }
-  const why =
-    before.length === 0 ? 'The beginning, until it runs by itself.' : 'What comes next, until it runs by itself.';
-  return part(barsWords(own.first, own.last), why, own.from, own.until);
+  if (only) return stageOf({ of: 'difference', bar: own.first, known: only.known }, only.from, only.until);
+  return stageOf({ of: 'bars', first: own.first, last: own.last }, own.from, own.until);
 }
 
 /**
@@ -123,11 +103,11 @@ function otherwise(
   before: readonly Stretch[],
   own: Stretch,
   beat: number,
-): { readonly from: number; readonly until: number; readonly known: number; readonly words: string } | null {
+): { readonly from: number; readonly until: number; readonly known: number } | null {
   const held = before.flatMap((s) => {
     if (s.until - s.from !== own.until - own.from) return [];
     const at = difference(s.part, own.part).map((d): number => d.at);
-    return [{ at, known: s.first, part: s.part, strokes: s.part.strokes.length }];
+    return [{ at, known: s.first, strokes: s.part.strokes.length }];
   });
   const [nearest] = held.sort((a, b) => a.at.length - b.at.length);
   if (!nearest || nearest.at.length >= nearest.strokes * MOSTLY) return null;
@@ -135,6 +115,5 @@ function otherwise(
   const until = Math.min(own.until - own.from, Math.ceil((Math.max(...nearest.at) + 1) / beat) * beat);
   // Where a bar only leaves something out there may be nothing left to play by itself.
   if (from === 0 || !own.part.strokes.some((s) => s.at >= from && s.at < until)) return null;
-  const words = differenceWords(nearest.part, own.part, USUAL_SCHOOLS);
-  return { from: own.from + from, until: own.from + until, known: nearest.known, words };
+  return { from: own.from + from, until: own.from + until, known: nearest.known };
 }

@@ -12,7 +12,7 @@ const attempt = (n: number, part: Partial<Attempt>): Attempt => ({
   verdict: 'clean',
   ...part,
 });
-const MEASURED = { mean: 0, spread: 4, missed: 0, extra: 0, strokes: 16, drift: 0, limbs: [], fix: '' };
+const MEASURED = { mean: 0, spread: 4, missed: 0, extra: 0, strokes: 16, drift: 0, limbs: [] };
 
 /** The same by its definition: over all tries, the fastest tempo that enough of them reached. */
 function byHand(tries: readonly Attempt[], changed: number, now: number): number | null {
@@ -22,7 +22,7 @@ function byHand(tries: readonly Attempt[], changed: number, now: number): number
     for (const o of tries) {
       if (
         o.verdict !== 'clean' ||
-        (o.stage !== undefined && o.stage !== 'The whole phrase') ||
+        (o.drilled !== undefined && o.drilled.kind !== 'whole') ||
         o.source === 'keys' ||
         o.source === 'simulated'
       )
@@ -45,7 +45,7 @@ describe('what tries show', () => {
         bpm: fc.integer({ min: 60, max: 75 }),
         verdict: fc.constantFrom('clean' as const, 'clean' as const, 'messy' as const),
         source: fc.constantFrom(undefined, undefined, 'midi', 'keys', 'microphone', 'simulated'),
-        stage: fc.constantFrom(undefined, undefined, 'The whole phrase', 'Bare sticking'),
+        stage: fc.constantFrom(undefined, undefined, 'whole' as const, 'bare' as const),
       }),
       { maxLength: 40 },
     );
@@ -58,7 +58,7 @@ describe('what tries show', () => {
             verdict,
             ...(source ? { source } : {}),
             ...(source === 'midi' ? { measured: MEASURED } : {}),
-            ...(stage ? { stage } : {}),
+            ...(stage ? { drilled: { id: 's', kind: stage } } : {}),
           }),
         );
         // Only what is remembered decides: tries from the future, as of a clock set back, count as what they are.

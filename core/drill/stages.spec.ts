@@ -31,6 +31,8 @@ import {
   type DrillPlan,
   type DrillState,
   type Stage,
+  stageTitle,
+  stageWhy,
 } from '.';
 
 const pattern = (text: string, moves: Recipe['moves'] = [], meter = '4/4') =>
@@ -106,14 +108,14 @@ describe('stages from the phrase', () => {
       pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4', '4e', '4&', '4a'] })]),
       'fill',
     );
-    expect(stages.filter((s) => s.kind === 'part').map((s) => s.title)).toEqual(['Bar 1', 'Bar 2']);
+    expect(stages.filter((s) => s.kind === 'part').map(stageTitle)).toEqual(['Bar 1', 'Bar 2']);
     const less = proposeStages(pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4'] })]), 'fill');
-    expect(less.find((s) => s.title.startsWith('Only'))).toMatchObject({ from: 20160 + 15120, until: 40320 });
+    expect(less.find((s) => stageTitle(s).startsWith('Only'))).toMatchObject({ from: 20160 + 15120, until: 40320 });
   });
   const titles = (p: Pattern): string[] =>
     proposeStages(p, 'fill')
       .filter((s) => s.kind === 'part')
-      .map((s) => s.title);
+      .map(stageTitle);
   const then = (name: string, text: string, bars: number): Recipe['moves'][number] => ({
     id: name,
     on: true,
@@ -149,7 +151,7 @@ describe('stages from the phrase', () => {
     const [only, ...more] = proposeStages(pattern('R L L R L L R L', [fit(1, '3'), land]), 'fill').filter(
       (s) => s.kind === 'part',
     );
-    expect(only).toMatchObject({ title: 'Bar 1', from: 0, until: 10080 });
+    expect(only).toMatchObject({ part: { of: 'bars', first: 1, last: 1 }, from: 0, until: 10080 });
     expect(more).toEqual([]);
   });
   it('a six-bar exercise is not cut into more stages than can be remembered', () =>
@@ -162,7 +164,7 @@ describe('stages from the phrase', () => {
       params: { select: { bars: [2], counts: ['4', '4&'] }, voices: ['floor-tom'] },
     };
     const two = proposeStages(pattern('R L R L R L R L', [fit(2), last]), 'fill').find((s) =>
-      s.title.startsWith('Only'),
+      stageTitle(s).startsWith('Only'),
     );
     expect(two).toMatchObject({ from: 20160 + 15120, until: 40320 });
   });
@@ -175,7 +177,8 @@ describe('stages from the phrase', () => {
         expect(new Set(stages.map((s) => s.id)).size).toBe(stages.length);
         expect(stages.some((s) => s.kind === 'whole')).toBe(true);
         for (const stage of stages) {
-          expect(stage.why.length).toBeGreaterThan(10);
+          expect(stageWhy(stage, phrase).length).toBeGreaterThan(10);
+          expect(stageTitle(stage).length).toBeGreaterThan(4);
           const played = stagePattern(stage, phrase);
           expect(played.strokes.length).toBeGreaterThan(0);
           expect(played.strokes.every((s) => s.at >= 0 && s.at < played.length)).toBe(true);
@@ -193,8 +196,6 @@ describe('stages from the phrase', () => {
         const stage: Stage = {
           id: 'x',
           kind,
-          title: 't',
-          why: '',
           from: Math.min(a, b),
           until: Math.max(a, b) + 1,
           bars: 1 + (a % 4),
@@ -209,7 +210,7 @@ describe('stages from the phrase', () => {
 
 describe('in context', () => {
   const phrase = pattern('R L R L R L R L', [fit(1, '3')]);
-  const stage = { id: 'c', kind: 'context', title: '', why: '', bars: 3, short: false } as const;
+  const stage = { id: 'c', kind: 'context', bars: 3, short: false } as const;
   it('is bars of time, then the fill on its count, and the landing on the next 1', () => {
     const played = stagePattern(stage, phrase);
     expect(played.length).toBe(4 * 20160);
@@ -248,7 +249,7 @@ describe('growth and tight spots', () => {
   it('grows beat by beat over the bar line, on as many bars as it has reached', () => {
     const two = pattern('R L R L R', [fit(2)]);
     const grown = growthStages(two, 'beat');
-    expect(grown.map((s) => s.title).slice(0, 5)).toEqual([
+    expect(grown.map(stageTitle).slice(0, 5)).toEqual([
       'The first beat',
       ...[2, 3, 4, 5].map((n) => `The first ${n} beats`),
     ]);
@@ -296,7 +297,7 @@ describe('ladders of every school', () => {
     const own: DrillPlan = { start: 60, goal: 235, step: 5, loops: 4, rungs: [60, 117, 150, 235] };
     expect(stageRungs(own, undefined)).toEqual([60, 117, 150, 235]);
     expect(newDrill('d', 'p', own).rungs).toEqual([60, 117, 150, 235]);
-    expect(stageRungs(own, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 117, 150]);
+    expect(stageRungs(own, { id: 's', kind: 'bare', short: true })).toEqual([60, 117, 150]);
     for (let start = 20; start < 400; start += 13)
       for (let goal = start; goal <= 400; goal += 17) {
         const offers = offeredLadders(start, goal, 5);
@@ -319,14 +320,14 @@ describe('ladders of every school', () => {
   });
   it('a short stage climbs the beginning only', () => {
     const plan: DrillPlan = { start: 60, goal: 100, step: 5, loops: 4 };
-    expect(stageRungs(plan, { id: 's', kind: 'bare', title: 't', why: '', short: true })).toEqual([60, 70, 80]);
+    expect(stageRungs(plan, { id: 's', kind: 'bare', short: true })).toEqual([60, 70, 80]);
     expect(stageRungs(plan, undefined)).toHaveLength(9);
   });
 });
 
 const stages: Stage[] = [
-  { id: 'a', kind: 'bare', title: 'Bare', why: '', short: true },
-  { id: 'b', kind: 'whole', title: 'Whole', why: '', short: false },
+  { id: 'a', kind: 'bare', short: true },
+  { id: 'b', kind: 'whole', short: false },
 ];
 const plan: DrillPlan = { start: 60, goal: 90, step: 10, loops: 2, stages };
 const anyEvent: fc.Arbitrary<DrillEvent> = fc.nat(1_000_000).chain((at) =>
@@ -352,7 +353,7 @@ const anyEvent: fc.Arbitrary<DrillEvent> = fc.nat(1_000_000).chain((at) =>
     ),
     fc.constant<DrillEvent>({
       kind: 'isolate',
-      stage: { id: 'x', kind: 'tight', title: 'Tight', why: '', from: 0, until: 1260, short: true },
+      stage: { id: 'x', kind: 'tight', from: 0, until: 1260, short: true },
     }),
   ),
 );
@@ -398,13 +399,13 @@ describe('the drill with stages', () => {
       expect(drillTempo(state)).toBe(bpm);
       state = run(state, ...cleanTry);
     }
-    expect(drillStage(state)?.title).toBe('Whole');
+    expect(drillStage(state)?.id).toBe('b');
     expect(state.phase).toBe('ready');
     expect(state.rungs).toEqual([60, 70, 80, 90]);
-    expect(state.attempts[0]?.stage).toBe('Bare');
+    expect(state.attempts[0]?.drilled).toEqual({ id: 'a', kind: 'bare' });
   });
   it('a stage is over when its last rung was clean; what is jumped over is not', () => {
-    const three = { ...plan, stages: ['a', 'b', 'c'].map((id) => ({ ...stages[1]!, id, title: id })) };
+    const three = { ...plan, stages: ['a', 'b', 'c'].map((id) => ({ ...stages[1]!, id })) };
     const jumped = run(newDrill('d', 'p', three), { kind: 'stage', to: 1 });
     expect(stagesOver(jumped)).toEqual([]);
     let state = jumped;
@@ -465,8 +466,6 @@ describe('the drill with stages', () => {
     const tight: Stage = {
       id: 't',
       kind: 'tight',
-      title: 'The tight spot',
-      why: '',
       from: 0,
       until: 2520,
       short: true,
@@ -483,7 +482,7 @@ describe('the drill with stages', () => {
 
 describe('a groove of the shelf keeps the time', () => {
   const groove = pattern('K - R - L! - R - K - R - L! - R -', [fit(1)]);
-  const stage: Stage = { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false };
+  const stage: Stage = { id: 'c', kind: 'context', bars: 3, short: false };
   it('goes round before the fill and stops where the fill begins; the landing is there', () => {
     const fill = pattern('R L R L K R L K', [fit(1, '3')]);
     const all = stagePattern(stage, fill, groove);
@@ -516,7 +515,8 @@ describe('a part that was asked for', () => {
   it('is played as a plain cut of the phrase is, and goes up to the goal', () => {
     const phrase = pattern('R L K L R R L L R L K L R R L L');
     const stage = askedPart(phrase, 10080, 20160, 'the second half');
-    expect(stage).toMatchObject({ title: 'The second half', from: 10080, until: 20160, short: false });
+    expect(stage).toMatchObject({ from: 10080, until: 20160, short: false });
+    expect(stageTitle(stage!)).toBe('The second half');
     const played = stagePattern({ ...stage!, id: 'x' }, phrase);
     const wanted = phrase.strokes.filter((s) => s.at >= 10080).map((s) => s.limb);
     expect(played.strokes.map((s) => s.limb)).toEqual(wanted);
@@ -531,7 +531,11 @@ describe('a part that was asked for', () => {
       [100, 100],
     ] as const)
       expect(askedPart(phrase, a, b, 'x')).toBeNull();
-    expect(askedPart(phrase, -5, 1e9, '')).toMatchObject({ title: 'A part', from: 0, until: phrase.length });
+    expect(askedPart(phrase, -5, 1e9, '')).toMatchObject({
+      part: { of: 'asked', said: 'a part' },
+      from: 0,
+      until: phrase.length,
+    });
   });
 });
 
@@ -540,10 +544,10 @@ describe('where in the phrase a moment of a stage lies', () => {
   it('the strokes of a part, of the tight spot and of a context are the phrase’s own, at their own ticks', () => {
     const own = new Set(phrase.strokes.map((s) => `${s.limb}${s.at}`));
     const stages: readonly Stage[] = [
-      { id: 'p', kind: 'part', title: 'p', why: '', from: 10080, until: 20160, short: true },
-      { id: 't', kind: 'tight', title: 't', why: '', from: 3780, until: 8820, short: true },
-      { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false },
-      { id: 'w', kind: 'whole', title: 'w', why: '', short: false },
+      { id: 'p', kind: 'part', from: 10080, until: 20160, short: true },
+      { id: 't', kind: 'tight', from: 3780, until: 8820, short: true },
+      { id: 'c', kind: 'context', bars: 3, short: false },
+      { id: 'w', kind: 'whole', short: false },
     ];
     for (const stage of stages) {
       const found = stagePattern(stage, phrase)
@@ -554,10 +558,10 @@ describe('where in the phrase a moment of a stage lies', () => {
     }
   });
   it('bars of time are no part of the phrase, and a cell on every beat has no one place in it', () => {
-    const context = { id: 'c', kind: 'context', title: 'c', why: '', bars: 3, short: false } as const;
+    const context = { id: 'c', kind: 'context', bars: 3, short: false } as const;
     expect([0, 20160, 60479].map((at) => tickInPhrase(context, phrase, at))).toEqual([null, null, null]);
     expect([60480, 61740].map((at) => tickInPhrase(context, phrase, at))).toEqual([0, 1260]);
-    const every = { id: 'e', kind: 'every-beat', title: 'e', why: '', short: false } as const;
+    const every = { id: 'e', kind: 'every-beat', short: false } as const;
     expect(tickInPhrase(every, phrase, 0)).toBeNull();
     expect(tickInPhrase(null, phrase, 77)).toBe(77);
   });

@@ -2,10 +2,10 @@ import { barTicks, beatTicks, ticks } from '../time';
 import { isHand, type Stroke } from '../stroke';
 import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
 import type { Family } from '../recipe';
-import { contextTitle, fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
+import { fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
 import { grownTo } from './growth';
-import { partStages, type NewStage } from './parts';
-import type { Stage, StageKind } from './stage';
+import { partStages } from './parts';
+import type { NewStage, Stage, StageKind, StageMark } from './stage';
 
 /**
  * What is played in a stage: a projection of the phrase. A stage that makes no sense for a phrase any more gives the
@@ -114,70 +114,31 @@ export function tickInPhrase(stage: Stage | null, phrase: Pattern, at: number): 
   }
 }
 
-/** What each kind of stage is called, and why it is played: for stages that are proposed and those a player adds. */
-const WORDS = {
-  say: {
-    title: 'Say it first',
-    why: 'One turn is counted and played to you, one turn is yours: aloud, sticks down. What can be said is played sooner.',
-  },
-  bare: { title: 'Bare sticking, one surface', why: 'The hands learn the order before they learn the ways.' },
-  dynamics: { title: 'Accents and ghosts, one surface', why: 'Heights of the stick, without moving round the kit.' },
-  skeleton: { title: 'The skeleton', why: 'Kick, backbeat and accents alone: what the groove stands on.' },
-  'no-time': {
-    title: 'Without the timekeeping',
-    why: 'The hand that keeps time comes in last, when the rest is sure.',
-  },
-  voices: { title: 'All voices, no accents', why: 'The ways round the kit at one height.' },
-  whole: { title: 'The whole phrase', why: 'All of it, on the kit, up to the goal.' },
-  record: {
-    title: 'With the record',
-    why: 'The bars it was heard in go round beneath you, evened out, at any tempo of the ladder.',
-  },
-  'every-beat': {
-    title: 'From every beat of the bar',
-    why: 'Bar by bar it begins a beat later, with time round it: known from the 1 alone is half known.',
-  },
-  'steady-foot': {
-    title: 'With a steady foot',
-    why: 'The hi-hat foot on every beat shows whether the time holds without thinking.',
-  },
-  free: {
-    title: 'Play freely',
-    why: 'Bars of time, then as many that are yours. Nothing is measured but the time.',
-  },
-} as const satisfies Partial<Record<StageKind, { readonly title: string; readonly why: string }>>;
-
 /**
  * Whether a try was of the whole phrase alone: of a drill without stages, or of the stage that is the whole.
  * @example
  * ofWhole({}) // => true
- * ofWhole({ stage: simpleStage('whole').title }) // => true
- * ofWhole({ stage: simpleStage('bare').title }) // => false
+ * ofWhole({ drilled: { id: 's1', kind: 'whole' } }) // => true
+ * ofWhole({ drilled: { id: 's1', kind: 'bare' } }) // => false
  */
-export function ofWhole({ stage }: { readonly stage?: string | undefined }): boolean {
-  return stage === undefined || stage === WORDS.whole.title;
+export function ofWhole({ drilled }: { readonly drilled?: StageMark | undefined }): boolean {
+  return drilled === undefined || drilled.kind === 'whole';
 }
 
 /** Kinds of stages that need nothing said but their kind. */
-export type SimpleStage = keyof typeof WORDS;
+export type SimpleStage = Exclude<StageKind, 'part' | 'tight' | 'grow' | 'context'>;
 
 /** Stages that go up to the goal; free play stays where it begins. */
 const UP: readonly SimpleStage[] = ['whole', 'record', 'free'];
 
 /** A stage of a simple kind. Only the whole, and the whole with its record, go up to the goal. */
 export function simpleStage(kind: SimpleStage): NewStage {
-  return { kind, ...WORDS[kind], short: !UP.includes(kind) };
+  return { kind, short: !UP.includes(kind) };
 }
 
 /** A stage in context: so many bars of time before the phrase. */
-export function contextStage(bars: number, what: string): NewStage {
-  return {
-    kind: 'context',
-    title: contextTitle(bars, what),
-    why: `A ${what} is known when it comes out of time and lands on the next 1.`,
-    bars,
-    short: false,
-  };
+export function contextStage(bars: number, family: Family): NewStage {
+  return { kind: 'context', bars, family, short: false };
 }
 
 /** Bars of time in free play, and as many that are open. */
@@ -188,7 +149,7 @@ const MOST_STAGES = 12;
 const MOST_PARTS = 8;
 
 /**
- * The stages a phrase asks for, in the order they are played, each with its reason: from bare sticking through parts
+ * The stages a phrase asks for, in the order they are played: from bare sticking through parts
  * and joins to the whole and its context. Its family says what it is for, its strokes what is in it: a groove has a
  * skeleton and a hand that keeps time, a fill or a lick comes out of time, whatever cymbals are in it, and a warm-up
  * stays by itself. The player drops, adds and moves them.
@@ -233,8 +194,6 @@ export function tightStage(phrase: Pattern, place: number, id: string): Stage {
   return {
     id,
     kind: 'tight',
-    title: 'The tight spot',
-    why: 'The two strokes that come too near each other, with the beat that leads to them.',
     from: Math.max(0, begins - beat),
     until: Math.min(phrase.length, begins + beat),
     short: true,

@@ -3,7 +3,8 @@ import { idSchema, OffsetSchema, TimeSchema } from '../base';
 import { TEMPO } from '../time';
 import { LIMBS, type Limb } from '../stroke';
 import { LADDER_SCHOOLS, MOST_RUNGS, type LadderSchool } from './ladder';
-import { StageSchema } from './stage';
+import { FindingSchema } from './finding';
+import { StageMarkSchema, StageSchema } from './stage';
 
 const tempo = Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most });
 const whole = (most: number) => Type.Integer({ minimum: 0, maximum: most });
@@ -52,7 +53,8 @@ export const MeasuredSchema = Type.Object({
     }),
     { maxItems: 5 },
   ),
-  fix: Type.String({ maxLength: 300 }),
+  /** What there was to fix first; absent where there was nothing. */
+  finding: Type.Optional(FindingSchema),
 });
 export type Measured = Static<typeof MeasuredSchema>;
 
@@ -66,8 +68,8 @@ export const AttemptSchema = Type.Object({
   loops: whole(10_000),
   seconds: Type.Number({ minimum: 0, maximum: 1e7 }),
   verdict: Type.Union([Type.Literal('clean'), Type.Literal('messy')]),
-  /** The stage's title; absent in drills without stages. */
-  stage: Type.Optional(Type.String({ maxLength: 120 })),
+  /** Its stage; absent in drills without stages. */
+  drilled: Type.Optional(StageMarkSchema),
   /** How loud it was meant. */
   dynamic: Type.Optional(Type.Union([Type.Literal('soft'), Type.Literal('medium'), Type.Literal('loud')])),
   measured: Type.Optional(MeasuredSchema),

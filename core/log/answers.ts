@@ -1,6 +1,6 @@
 import { count } from '../base';
 import { placeWords, type Pattern } from '../pattern';
-import { dayWords, mostStrokes } from '../plan';
+import { dayName, dayWords, mostStrokes } from '../plan';
 import type { GoalDay } from '../recipe';
 import type { Projection } from '../player';
 import { LIMB_WORDS, VOICE } from '../stroke';
@@ -30,7 +30,7 @@ export function gettingThere(
   const { best, ready, goal, by, projection } = of;
   if (best === null) return `Nothing clean yet on the way to ${goal}.`;
   const night = by && by.day >= today ? by : null;
-  const wanted = night ? ` The day is ${plain(night.day, today)}.` : '';
+  const wanted = night ? ` The day is ${dayName(night.day, today)}.` : '';
   const head = `${best} clean${ready === null ? '' : `, ${ready} ready`}, ${goal} wanted.`;
   switch (projection?.kind) {
     case undefined:
@@ -49,15 +49,13 @@ export function gettingThere(
       const late = night !== null && from > night.day ? ' That is after it is wanted.' : '';
       if (from >= today + IN_SIGHT) return `${head} At this pace it is not in sight.${wanted}${late}`;
       const between =
-        until === null ? `not before ${plain(from, today)}` : `${plain(from, today)} to ${plain(until, today)}`;
+        until === null ? `not before ${dayName(from, today)}` : `${dayName(from, today)} to ${dayName(until, today)}`;
       const likely =
         day === null ? `Hardly at this pace: ${between}.` : `Ready ${dayWords(day, today)} at this pace: ${between}.`;
       return `${head} ${likely}${wanted}${late}`;
     }
   }
 }
-
-const plain = (day: number, today: number): string => dayWords(day, today).replace(/^on /, '');
 
 /** Where does it break? */
 export function whereItBreaks(breaks: readonly Break[], pattern: Pattern, schools: Schools, takes: number): string {

@@ -1,5 +1,4 @@
-import type { Attempt } from '../drill';
-import { fixKind, FIX_KINDS, type FixKind } from '../take';
+import { fixKindOf, FIX_KINDS, type Attempt, type FixKind } from '../drill';
 
 /** Why tries in a stretch of tempos were messy: how often each kind of fix was named. */
 export interface Fails {
@@ -24,7 +23,7 @@ export function failsByTempo(tries: readonly Attempt[]): readonly Fails[] {
     stretches.set(from, own);
     if (verdict === 'clean') own.clean++;
     else {
-      const kind = fixKind(measured?.fix ?? '')?.kind;
+      const kind = measured?.finding ? fixKindOf(measured.finding) : null;
       if (kind) own.by[kind] = (own.by[kind] ?? 0) + 1;
       else own.untold++;
     }

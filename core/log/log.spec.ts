@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Attempt, Measured } from '../drill';
+import type { Attempt, Measured, KeptFinding } from '../drill';
 import { patternOfText } from '../pattern';
 import { GRID, meter, USUAL_SCHOOLS } from '../time';
 import { parseStrokeText, type Limb } from '../stroke';
@@ -36,7 +36,6 @@ const measured = (more: Partial<Measured>): Measured => ({
   strokes: 16,
   drift: 0,
   limbs: [],
-  fix: '',
   ...more,
 });
 const one = (id: number, more: Partial<Attempt> = {}): Attempt => ({
@@ -50,15 +49,16 @@ const one = (id: number, more: Partial<Attempt> = {}): Attempt => ({
   verdict: 'clean',
   ...more,
 });
-const LATE = 'The left hand drags 18 ms.';
-const EXTRA = '3 strokes too many.';
+const LATE: KeptFinding = { kind: 'limb', limb: 'L', off: 18, stroke: null };
+const EXTRA: KeptFinding = { kind: 'extra', many: 3 };
+const UNEVEN: KeptFinding = { kind: 'uneven', spread: 21 };
 
 describe('why rungs fail', () => {
   const tries = fc.array(
     fc.record({
       bpm: fc.integer({ min: 40, max: 180 }),
       clean: fc.boolean(),
-      fix: fc.constantFrom(LATE, EXTRA, 'Uneven: strokes scatter by 21 ms.', '', null),
+      fix: fc.constantFrom(LATE, EXTRA, UNEVEN, undefined, null),
     }),
     { maxLength: 60 },
   );
@@ -69,7 +69,7 @@ describe('why rungs fail', () => {
           one(i, {
             bpm: t.bpm,
             verdict: t.clean ? 'clean' : 'messy',
-            ...(t.fix === null ? {} : { measured: measured({ fix: t.fix }) }),
+            ...(t.fix === null ? {} : { measured: measured(t.fix ? { finding: t.fix } : {}) }),
           }),
         );
         const fails = failsByTempo(list);
@@ -79,9 +79,9 @@ describe('why rungs fail', () => {
           let [clean, late, extra, uneven, untold] = [0, 0, 0, 0, 0];
           for (const t of own)
             if (t.verdict === 'clean') clean++;
-            else if (t.measured?.fix === LATE) late++;
-            else if (t.measured?.fix === EXTRA) extra++;
-            else if (t.measured?.fix.startsWith('Uneven')) uneven++;
+            else if (t.measured?.finding === LATE) late++;
+            else if (t.measured?.finding === EXTRA) extra++;
+            else if (t.measured?.finding === UNEVEN) uneven++;
             else untold++;
           expect([f.clean, f.by.late ?? 0, f.by.extra ?? 0, f.by.uneven ?? 0, f.untold]).toEqual([
             clean,
@@ -100,8 +100,8 @@ describe('why rungs fail', () => {
     );
   });
   it('says in its title what is so', () => {
-    const messy = (id: number, fix: string | null): Attempt =>
-      one(id, { verdict: 'messy', ...(fix === null ? {} : { measured: measured({ fix }) }) });
+    const messy = (id: number, fix: KeptFinding | null): Attempt =>
+      one(id, { verdict: 'messy', ...(fix === null ? {} : { measured: measured({ finding: fix }) }) });
     expect(whyRungsFail(failsByTempo([one(1)]))).toBe('No rung failed yet.');
     expect(whyRungsFail(failsByTempo([messy(1, null)]))).toBe(
       '1 messy try by ear: why, only what is measured can say.',

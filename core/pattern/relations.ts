@@ -89,8 +89,8 @@ const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
 /** A difference in words: how many of what, and where. */
 export function differenceWords(a: Pattern, b: Pattern, schools: Schools): string {
   const loops = loopWords(a, b, schools);
-  if (difference(pickupOnly(a), pickupOnly(b)).length === 0) return loops;
-  return loops === 'The same.' ? 'The same but for the pick-up.' : `${loops.replace(/\.$/, '')}; and the pick-up.`;
+  if (difference(pickupOnly(a), pickupOnly(b)).length === 0) return `${loops ?? 'The same'}.`;
+  return loops === null ? 'The same but for the pick-up.' : `${loops}; and the pick-up.`;
 }
 
 /** The strokes before the 1 as a pattern to be compared. */
@@ -98,9 +98,10 @@ function pickupOnly(pattern: Pattern): Pattern {
   return { ...pattern, strokes: pattern.pickup ?? [] };
 }
 
-function loopWords(a: Pattern, b: Pattern, schools: Schools): string {
+/** Without its full stop; null where nothing differs. */
+function loopWords(a: Pattern, b: Pattern, schools: Schools): string | null {
   const found = difference(a, b);
-  if (found.length === 0) return a.length === b.length ? 'The same.' : 'The same strokes in another length.';
+  if (found.length === 0) return a.length === b.length ? null : 'The same strokes in another length';
   const kinds: readonly [DifferenceKind, string][] = [
     ['voice', 'voice'],
     ['limb', 'limb'],
@@ -119,7 +120,7 @@ function loopWords(a: Pattern, b: Pattern, schools: Schools): string {
     });
   });
   const longer = a.length > b.length ? a : b;
-  return `${listed(parts)}: ${placesWords(longer, [...new Set(found.map((d) => d.at))], schools)}.`;
+  return `${listed(parts)}: ${placesWords(longer, [...new Set(found.map((d) => d.at))], schools)}`;
 }
 
 /** The coarsest slot on which every stroke and the end of a pattern lie. */

@@ -1,4 +1,4 @@
-import type { StageKind } from '../drill';
+import type { KeptFinding, StageKind } from '../drill';
 import type { Known, PaceDay } from '../player';
 import type { Family, GoalDay } from '../recipe';
 
@@ -38,8 +38,7 @@ export interface PlanPhrase {
 }
 
 export interface NamedFix {
-  readonly words: string;
-  readonly stage: StageKind | null;
+  readonly finding: KeptFinding;
   readonly times: number;
 }
 

@@ -1,7 +1,7 @@
 import { readyTempo, SURE, tempoAt } from '../player';
 import { clamp } from '../base';
 import { TEMPO } from '../time';
-import type { StageKind } from '../drill';
+import { remedyFor, type StageKind } from '../drill';
 import type { BlockKind, PlanPhrase, PlanPlace, TodayAsked } from './block';
 import type { Length } from './knapsack';
 import { FRESH, worthOf, type Worth } from './worth';
@@ -105,7 +105,7 @@ export function candidate(
     kind,
     phrase,
     worth,
-    stage: away ? 'bare' : kind === 'mend' ? (phrase.fix?.stage ?? null) : null,
+    stage: away ? 'bare' : kind === 'mend' && phrase.fix ? remedyFor(phrase.fix.finding) : null,
     from,
     to,
     lengths: [],

@@ -53,10 +53,21 @@ export function dateWords(day: number, withYear = false): string {
  * dayWords(21200, 20784) // => "on 17 Jan 2028"
  */
 export function dayWords(day: number, today: number): string {
+  return Math.abs(day - today) <= 1 ? dayName(day, today) : `on ${dayName(day, today)}`;
+}
+
+/**
+ * The same as a name, for where it stands without "on".
+ * @example
+ * dayName(20785, 20784) // => "tomorrow"
+ * dayName(20788, 20784) // => "Tuesday"
+ * dayName(20800, 20784) // => "13 Dec"
+ */
+export function dayName(day: number, today: number): string {
   const ahead = day - today;
   if (ahead === 0) return 'today';
   if (ahead === 1) return 'tomorrow';
   if (ahead === -1) return 'yesterday';
-  if (ahead > 1 && ahead < 7) return `on ${weekday(day)}`;
-  return `on ${dateWords(day, Math.abs(ahead) > 300)}`;
+  if (ahead > 1 && ahead < 7) return weekday(day);
+  return dateWords(day, Math.abs(ahead) > 300);
 }

@@ -9,7 +9,7 @@ export type {
   TodayAsked,
   TodayPlan,
 } from './block';
-export { dateWords, dayWords, weekday } from './day-words';
+export { dateWords, dayName, dayWords, weekday } from './day-words';
 export { type PlanDays, PlanDaysSchema, type RunningBlock, type Today, TodaySchema } from './kept';
 export { chosen, type Choosable, type Chosen, type Length } from './knapsack';
 export { isEasy, mostStrokes } from './load';

@@ -2,7 +2,8 @@ import { count } from '../base';
 import type { LeftOut, PlanPhrase, TodayAsked, TodayPlan } from './block';
 import { isExtra, type Candidate, type CandidateLength, type NotToday } from './candidates';
 import { isEasy } from './load';
-import { nightWords, noMinutesWords, notTodayWords } from './words';
+import { dayName } from './day-words';
+import { noMinutesWords, notTodayWords } from './words';
 
 /** Left-out phrases that are named. */
 const MOST_LEFT = 12;
@@ -79,7 +80,7 @@ export function notesOf(
   return [
     ...(night === null
       ? []
-      : [`${night === day ? 'Tonight it counts' : `The night is ${nightWords(night, day)}`}: nothing new before it.`]),
+      : [`${night === day ? 'Tonight it counts' : `The night is ${dayName(night, day)}`}: nothing new before it.`]),
     ...(place === 'kit' || !anything
       ? []
       : [

@@ -13,7 +13,9 @@ import {
   type TodayAsked,
   type TodayPlan,
 } from '.';
+import type { KeptFinding } from '../drill';
 
+const LATE: KeptFinding = { kind: 'limb', limb: 'L', off: 18, stroke: null };
 const TODAY = 20_784; // a Friday
 
 const phrase = (id: string, more: Partial<PlanPhrase> = {}): PlanPhrase => ({
@@ -93,7 +95,7 @@ const shelf = fc
         ...(p.feet ? { hands: { R: 0, L: 0 } } : {}),
         ...(p.warm ? { family: 'warm-up' as const } : {}),
         by: p.night === null ? null : { day: TODAY + p.night, what: 'night' },
-        fix: p.fix === null ? null : { words: 'The left hand drags 18 ms.', stage: 'bare', times: p.fix },
+        fix: p.fix === null ? null : { finding: LATE, times: p.fix },
       });
     }),
   );
@@ -250,7 +252,7 @@ describe('a day of practice', () => {
       asked({ minutes: 12 }),
     );
     expect(named(both, 'b')!.minutes).toBeGreaterThan(named(both, 'a')?.minutes ?? 0);
-    const fix = { words: 'The left hand drags 18 ms.', stage: 'bare' as const, times: 2 };
+    const fix = { finding: LATE, times: 2 };
     const mended = named(planToday([climbing('a', { fix })], asked()), 'a')!;
     expect([mended.kind, mended.stage]).toEqual(['mend', 'bare']);
     expect(mended.words).toMatch(/^The left hand drags 18 ms\. Named twice of late/);

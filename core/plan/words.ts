@@ -1,8 +1,9 @@
 import { count, sentence } from '../base';
+import { findingWords } from '../take';
 import { chanceWords } from '../player';
 import type { GoalDay } from '../recipe';
 import type { Candidate, NotToday } from './candidates';
-import { dayWords } from './day-words';
+import { dayName, dayWords } from './day-words';
 
 /** What a day is, with its article. */
 const DAYS: Readonly<Record<GoalDay['what'], string>> = Object.freeze({
@@ -31,7 +32,7 @@ export function blockWords(c: Candidate, today: number): string {
     case 'keep':
       return `${sentence(wanted(c, today))}, ${chanceWords(worth.sure)} sure: once or twice at ${to}, ${since(c, today)}.${bare}`;
     case 'mend':
-      return `${phrase.fix?.words ?? ''} Named ${phrase.fix?.times === 2 ? 'twice' : count(phrase.fix?.times ?? 0, 'time')} of late: by itself from ${from}, then back in.${bare}`;
+      return `${phrase.fix ? findingWords(phrase.fix.finding) : ''} Named ${phrase.fix?.times === 2 ? 'twice' : count(phrase.fix?.times ?? 0, 'time')} of late: by itself from ${from}, then back in.${bare}`;
     case 'new':
       return `New: ${wanted(c, today)}. From ${from}, about ${chanceWords(worth.sure)} sure at the goal before any try.${bare}`;
     case 'rise':
@@ -64,13 +65,8 @@ export function notTodayWords(why: NotToday, today: number, due: number | null, 
     case 'no-hands':
       return 'It is for the feet: at the kit.';
     case 'before-night':
-      return `New ones wait until after ${night === null ? 'the night' : nightWords(night, today)}.`;
+      return `New ones wait until after ${night === null ? 'the night' : dayName(night, today)}.`;
     case 'done':
       return 'Done for today.';
   }
-}
-
-/** "Friday", "today", "4 Dec". */
-export function nightWords(day: number, today: number): string {
-  return dayWords(day, today).replace(/^on /, '');
 }

@@ -1,4 +1,4 @@
-import { isContextTitle, NO_KIT, ofWhole, type Attempt } from '../drill';
+import { NO_KIT, ofWhole, type Attempt } from '../drill';
 import type { DatedTry } from './history';
 
 /** What a try says beside a measured one of the whole phrase. */
@@ -9,9 +9,9 @@ const SAYS = { whole: 1, part: 0.3, ear: 0.8 };
  * in context, and an ear less than what was measured.
  */
 export function evidenceOf(attempt: Attempt, dayOf: (at: number) => number): DatedTry | null {
-  const { at, bpm, verdict, stage, source, measured } = attempt;
+  const { at, bpm, verdict, drilled, source, measured } = attempt;
   if (NO_KIT.has(source ?? '')) return null;
-  const whole = ofWhole(attempt) || isContextTitle(stage ?? '');
+  const whole = ofWhole(attempt) || drilled?.kind === 'context';
   return {
     day: dayOf(at),
     bpm,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { contextTitle, type Attempt } from '../drill';
+import type { Attempt } from '../drill';
 import { bell, dice, learner } from '../testing/learners';
 import {
   afterTry,
@@ -286,9 +286,9 @@ describe('what a try says', () => {
     expect([
       weight({ measured, source: 'midi' }),
       weight({}),
-      weight({ stage: contextTitle(3, 'fill') }),
-      weight({ stage: 'The whole phrase' }),
-      weight({ stage: 'The first half' }),
+      weight({ drilled: { id: 's', kind: 'context', bars: 3, family: 'fill' } }),
+      weight({ drilled: { id: 's', kind: 'whole' } }),
+      weight({ drilled: { id: 's', kind: 'part', part: { of: 'half', half: 1 } } }),
       weight({ source: 'simulated', measured }),
       weight({ source: 'keys', measured }),
     ]).toEqual([1, 0.8, 0.8, 0.8, expect.closeTo(0.24, 9), null, null]);

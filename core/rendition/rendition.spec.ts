@@ -60,8 +60,6 @@ const grooveIn = (m: Meter): Recipe => {
 const stageOf = (kind: Stage['kind'], bars = 2): Stage => ({
   id: 's',
   kind,
-  title: 'A stage',
-  why: 'A reason.',
   short: false,
   bars,
   from: 0,

@@ -11,7 +11,7 @@ import {
   type Role,
 } from '../pattern';
 import { revoice, type Kit } from '../kit';
-import { stagePattern, type Stage } from '../drill';
+import { stagePattern, stageTitle, stageWhy, type Stage } from '../drill';
 import {
   callAndAnswer,
   playAt,
@@ -106,7 +106,9 @@ export function rendition(inputs: RenditionInputs): Rendition {
     gap,
     said,
     open: stage?.kind === 'free',
-    words: { title: stage?.title ?? 'The whole phrase', why: stage?.why ?? '' },
+    words: stage
+      ? { title: stageTitle(stage), why: stageWhy(stage, phrase) }
+      : { title: stageTitle({ kind: 'whole' }), why: '' },
     get program() {
       return (made ??= make());
     },

@@ -166,7 +166,7 @@ describe('a pick-up before the 1', () => {
   it('leads into the whole and into the phrase in time, and into no other stage', () => {
     const { pattern } = build(phrase('4/4', 1260, 'L K', '(R l)x8'));
     for (const kind of STAGE_KINDS) {
-      const stage = { id: 's', kind, title: 't', why: '', short: false, bars: 1, from: 0, until: 5040 };
+      const stage = { id: 's', kind, short: false, bars: 1, from: 0, until: 5040 };
       const played = stagePattern(stage, pattern);
       expect([kind, played.pickup?.length ?? 0]).toEqual([kind, kind === 'whole' ? 2 : 0]);
       if (kind !== 'context') continue;

@@ -10,6 +10,6 @@ export { type Reading, readTake } from './reading';
 export { readAgain } from './re-read';
 export { besides, firstFix, type Fix, measuredOf, tryVerdict, verdictOf } from './verdict';
 export { type Finding, findingsOf, spreadLimit, type Strictness, STRICTNESS, type TakeVerdict } from './findings';
-export { FIX_KINDS, FIX_NAMES, fixKind, type FixKind } from './fix-kind';
+export { FIX_NAMES, findingWords } from './finding-words';
 export type { Fault } from './faults';
 export { normalQuantile, studentQuantile } from './quantile';

@@ -1,19 +1,9 @@
 import { beatTicks, parseMeter, quarterTempo, ticks, TICKS_PER_QUARTER, USUAL_SCHOOLS } from '../time';
 import { parseStrokeText, type Limb } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
+import { fixKindOf, type FixKind } from '../drill';
 import { expectedOf } from '../rendition';
-import {
-  align,
-  besides,
-  findingsOf,
-  firstFix,
-  fixKind,
-  readTake,
-  verdictOf,
-  type Finding,
-  type FixKind,
-  type Hit,
-} from '.';
+import { align, besides, findingsOf, firstFix, findingWords, readTake, verdictOf, type Finding, type Hit } from '.';
 
 // Players that share nothing with the judge: their own chance, their own clock, plain loops over the written rhythm.
 
@@ -134,7 +124,7 @@ function hitsOf(strokes: readonly Struck[], knows: Knows): Hit[] {
   return out;
 }
 
-/** What the log must make of the sentence of each finding. */
+/** What the log must make of each finding. */
 const KIND_OF: Readonly<Record<Finding['kind'], FixKind>> = {
   silence: 'silence',
   part: 'part',
@@ -160,9 +150,10 @@ function judged(set: Setting, hits: readonly Hit[]) {
   const expected = expectedOf(set.pattern, quarters, 0, set.loops);
   const reading = readTake(expected, hits, align(expected, hits, { beat: set.beat }));
   const findings = findingsOf(reading, set.slot);
-  const words = firstFix(set.pattern, reading, set.slot, USUAL_SCHOOLS)?.words ?? '';
+  const fix = firstFix(set.pattern, reading, set.slot, USUAL_SCHOOLS);
+  const words = fix ? findingWords(fix.finding) : '';
   const [first] = findings;
-  if (first && fixKind(words)?.kind !== KIND_OF[first.kind]) throw new Error(`${first.kind}: ${words}`);
+  if (first && (!fix || fixKindOf(fix.finding) !== KIND_OF[first.kind])) throw new Error(`${first.kind}: ${words}`);
   return {
     reading,
     findings,

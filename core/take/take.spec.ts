@@ -4,6 +4,7 @@ import { parseStrokeText } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
 import {
   align,
+  findingWords,
   firstFix,
   latencyOf,
   measuredOf,
@@ -17,6 +18,7 @@ import {
   type Player,
 } from '.';
 import { expectedOf, type Expected } from '../rendition';
+import { remedyFor } from '../drill';
 
 const pattern = (text: string, meter = '4/4'): Pattern => {
   const read = parseStrokeText(text);
@@ -183,26 +185,28 @@ describe('what a take says', () => {
     const expected = expectedOf(phrase, bpm, 0, 8);
     const { hits } = perform(expected, { ...USUAL_PLAYER, bias: 0, spread: 3, ...part }, 7);
     const read = readTake(expected, hits, align(expected, hits));
-    return { phrase, read, fix: firstFix(phrase, read, slotSeconds(bpm), USUAL_SCHOOLS) };
+    const fix = firstFix(phrase, read, slotSeconds(bpm), USUAL_SCHOOLS);
+    return { phrase, read, fix, words: fix ? findingWords(fix.finding) : '' };
   };
   it('a kick that drags is named by its count, and the skeleton is what mends it', () => {
-    const { fix, read } = play('R L R L R L R L R L R K R L R L', { weak: { limb: 'K', late: 18 } });
-    expect(fix?.words).toMatch(/^The kick on the a of 3 drags 1[5-9] ms\.$/);
-    expect(fix?.stage).toBe('skeleton');
+    const { fix, read, words } = play('R L R L R L R L R L R K R L R L', { weak: { limb: 'K', late: 18 } });
+    expect(words).toMatch(/^The kick on the a of 3 drags 1[5-9] ms\.$/);
+    expect(fix && remedyFor(fix.finding)).toBe('skeleton');
     expect(read.byLimb.find((l) => l.limb === 'K')?.mean).toBeGreaterThan(14);
   });
   it('dropped kicks are said before anything else', () =>
-    expect(play('R L R K', { droppedKicks: 0.9 }).fix?.words).toContain('The kick on the a of 1 is left out'));
+    expect(play('R L R K', { droppedKicks: 0.9 }).words).toContain('The kick on the a of 1 is left out'));
   it('lying behind, running away, scattering', () => {
-    expect(play('R L R L', { bias: 20 }).fix?.words).toMatch(/behind the click/);
-    expect(play('R L R L R L R L R L R L R L R L', { drift: -120 }).fix?.words).toMatch(/runs away/);
+    expect(play('R L R L', { bias: 20 }).words).toMatch(/behind the click/);
+    expect(play('R L R L R L R L R L R L R L R L', { drift: -120 }).words).toMatch(/runs away/);
     expect(play('R L R L R L R L R L R L R L R L', { spread: 30 }).read.spread).toBeGreaterThan(20);
   });
   it('a clean take has nothing to fix, and what is kept of it is rounded', () => {
     const { fix, read } = play('R L R L', {});
     expect(fix).toBeNull();
     expect(verdictOf(read, slotSeconds(100))).toBe('clean');
-    expect(measuredOf(read, fix)).toMatchObject({ missed: 0, extra: 0, strokes: 32, fix: '' });
+    expect(measuredOf(read, fix)).toMatchObject({ missed: 0, extra: 0, strokes: 32 });
+    expect(measuredOf(read, fix)).not.toHaveProperty('finding');
   });
   it('whether the tempo held when the click fell silent', () => {
     const expected = expectedOf(pattern('R L R L'), 60, 0, 8);
@@ -237,14 +241,15 @@ describe('what a take says', () => {
     };
     expect(fixOf(0)).toBeNull();
     expect(fixOf(0.2)).toBeNull();
-    expect(fixOf(0.9)?.words).toContain('Heights too alike');
-    expect(fixOf(0.9)?.stage).toBe('dynamics');
+    expect(fixOf(0.9)?.finding.kind).toBe('heights');
+    expect(findingWords(fixOf(0.9)!.finding)).toContain('Heights too alike');
+    expect(remedyFor(fixOf(0.9)!.finding)).toBe('dynamics');
   });
   it('nothing heard is said, never NaN', () => {
     const expected = expectedOf(pattern('R L'), 90, 0, 2);
     const read = readTake(expected, [], align(expected, []));
     expect(JSON.stringify(read)).not.toContain('NaN');
-    expect(firstFix(pattern('R L'), read, 0.1, USUAL_SCHOOLS)?.words).toContain('Nothing was heard');
+    expect(firstFix(pattern('R L'), read, 0.1, USUAL_SCHOOLS)?.finding).toEqual({ kind: 'silence' });
     expect(verdictOf(read, 0.1)).toBe('loose');
   });
   it('wide slots have room, strictness narrows it', () => {

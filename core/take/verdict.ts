@@ -1,8 +1,6 @@
-import { count } from '../base';
-import type { Schools } from '../time';
-import { LIMB_WORDS, VOICE, type Limb } from '../stroke';
-import { loopTicks, placeWords, type Pattern } from '../pattern';
-import type { Measured, StageKind } from '../drill';
+import { barTicks, type Schools } from '../time';
+import { countOfStroke, loopTicks, type Pattern } from '../pattern';
+import type { KeptFinding, Measured, NamedStroke, Place } from '../drill';
 import { findingsOf, type Finding, type Strictness, type TakeVerdict } from './findings';
 import type { Reading } from './reading';
 
@@ -29,15 +27,14 @@ export function tryVerdict(together: TakeVerdict, passed: boolean): TakeVerdict 
   return together === 'clean' ? 'close' : together;
 }
 
-/** The one thing to fix first, in words, and the kind of stage that fixes it. */
+/** The one thing to fix first. */
 export interface Fix {
-  readonly words: string;
-  readonly stage: StageKind | null;
+  readonly finding: KeptFinding;
   /** Index of the stroke it is about; null for the whole. */
   readonly index: number | null;
 }
 
-/** What to fix first, in words: the first of the findings. Null when there is nothing to say. */
+/** What to fix first: the first of the findings, as its facts. Null when there is nothing to say. */
 export function firstFix(
   pattern: Pattern,
   r: Reading,
@@ -46,7 +43,7 @@ export function firstFix(
   strictness: Strictness = 'usual',
 ): Fix | null {
   const [first] = findingsOf(r, slotSeconds, strictness);
-  return first ? fixOf(first, pattern, r, schools) : null;
+  return first ? factsOf(first, pattern, r, schools) : null;
 }
 
 /**
@@ -71,122 +68,84 @@ export function besides({ unknown, doubled }: Pick<Reading, 'unknown' | 'doubled
   ];
 }
 
-function fixOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fix {
-  const whole = (words: string, stage: StageKind | null): Fix => ({ words, stage, index: null });
-  const at = (index: number): string => {
+/** A finding with names for what it points at by number: who, on which voice, at which count. */
+function factsOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fix {
+  const whole = (finding: KeptFinding): Fix => ({ finding, index: null });
+  const placeOf = (index: number): Place | null => {
     const s = pattern.strokes[index];
-    return s ? `${named(s.limb, VOICE[s.voice].name)} on ${placeWords(pattern, s.at, schools)}` : 'one stroke';
+    return s ? placeAt(pattern, s.at, schools) : null;
   };
-  const stageOf = (limb: Limb): StageKind => (limb === 'R' || limb === 'L' ? 'part' : 'skeleton');
+  const strokeOf = (index: number): NamedStroke | null => {
+    const s = pattern.strokes[index];
+    return s ? { limb: s.limb, voice: s.voice, place: placeAt(pattern, s.at, schools) } : null;
+  };
   switch (f.kind) {
     case 'silence':
-      return whole('Nothing was heard. Check what listens, and its latency.', null);
+      return whole({ kind: 'silence' });
     case 'part':
-      return { words: partWords(pattern, f, schools), stage: 'part', index: f.first };
+      return { finding: partFacts(pattern, f, schools), index: f.first };
     case 'begins':
-      return whole(`It begins ${beatWords(f.beats)} late${f.shifted ? ' and stays so' : ''}.`, 'bare');
+      return whole({ kind: 'begins', beats: f.beats, stays: f.shifted });
     case 'stops':
-      return whole(
-        f.turn <= 0 ? 'It stops before the loop is over.' : `It stops after ${count(f.turn, 'loop')}.`,
-        'part',
-      );
-    case 'tempo': {
-      const percent = Math.abs(f.share - 1) * 100;
-      return whole(
-        `The tempo is steady, but ${oneDigit(percent)} % ${f.share < 1 ? 'slower' : 'faster'} than the click.`,
-        'steady-foot',
-      );
-    }
+      return whole({ kind: 'stops', loops: f.turn });
+    case 'tempo':
+      return whole({ kind: 'tempo', share: f.share });
     case 'shift':
-      return whole(`All of it lies ${ms(f.off)} ${f.off > 0 ? 'behind' : 'ahead of'} the click.`, 'bare');
-    case 'swing': {
-      const how = `${f.on === '8ths' ? 'eighths' : '16ths'} swung ${Math.round(f.percent)} %`;
-      const meant = f.meant === 50 ? 'where straight ones are meant' : `where ${Math.round(f.meant)} % is meant`;
-      return f.limb
-        ? whole(
-            `The ${LIMB_WORDS[f.limb]} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}, as in ${how}, ${meant}.`,
-            'bare',
-          )
-        : whole(`It is played as ${how}, ${meant}.`, 'bare');
-    }
     case 'off-beats':
-      return whole(`The strokes off the beat ${f.off > 0 ? 'drag' : 'hurry'} ${ms(f.off)}.`, 'bare');
+    case 'drift':
+      return whole({ kind: f.kind, off: f.off });
+    case 'swing':
+      return whole({ kind: 'swing', on: f.on, percent: f.percent, meant: f.meant, off: f.off, limb: f.limb });
     case 'left-out':
-      return { words: `The ${at(f.index)} is left out ${count(f.times, 'time')}.`, stage: 'part', index: f.index };
+      return { finding: { kind: 'left-out', stroke: strokeOf(f.index), times: f.times }, index: f.index };
     case 'grace': {
       const ornament = pattern.strokes[f.index]?.ornament ?? 'flam';
-      const s = pattern.strokes[f.index];
-      const where = s ? ` on ${placeWords(pattern, s.at, schools)}` : '';
-      return {
-        words: `The ${ornament}${where} is played without its grace ${ornament === 'flam' ? 'stroke' : 'strokes'} ${count(f.times, 'time')}.`,
-        stage: 'part',
-        index: f.index,
-      };
+      return { finding: { kind: 'grace', ornament, place: placeOf(f.index), times: f.times }, index: f.index };
     }
     case 'extra':
-      return whole(`${count(f.many, 'stroke')} too many.`, 'bare');
+      return whole({ kind: 'extra', many: f.many });
     case 'limb': {
-      const foot = f.limb !== 'R' && f.limb !== 'L';
-      const who = f.index === null ? LIMB_WORDS[f.limb] : at(f.index);
-      return {
-        words: `The ${who} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}.`,
-        stage: foot ? 'skeleton' : 'bare',
-        index: f.index,
-      };
+      const stroke = f.index === null ? null : strokeOf(f.index);
+      return { finding: { kind: 'limb', limb: f.limb, off: f.off, stroke }, index: f.index };
     }
     case 'place':
-      return {
-        words: `The ${at(f.index)} ${f.off > 0 ? 'drags' : 'hurries'} ${ms(f.off)}.`,
-        stage: stageOf(f.limb),
-        index: f.index,
-      };
-    case 'drift':
-      return whole(`It ${f.off > 0 ? 'falls back' : 'runs away'} by ${ms(f.off)} a minute.`, 'steady-foot');
+      return { finding: { kind: 'place', limb: f.limb, off: f.off, stroke: strokeOf(f.index) }, index: f.index };
     case 'uneven':
-      return whole(`Uneven: strokes scatter by ${ms(f.spread)}.`, 'bare');
+      return whole({ kind: 'uneven', spread: f.spread });
     case 'hands':
-      return whole(`The ${f.softer === 'L' ? 'left' : 'right'} hand is softer than the other.`, 'dynamics');
+      return whole({ kind: 'hands', softer: f.softer });
     case 'heights':
-      return whole(
-        `Heights too alike: loud strokes are ${(r.accentGhost ?? 1).toFixed(1)} times as loud as soft ones, ${(r.meantRatio ?? 1).toFixed(1)} are meant.`,
-        'dynamics',
-      );
+      return whole({ kind: 'heights', heard: r.accentGhost ?? 1, meant: r.meantRatio ?? 1 });
   }
 }
 
-/** The hand, or the voice of a foot. */
-function named(limb: Limb, voice: string): string {
-  return limb === 'R' || limb === 'L' ? LIMB_WORDS[limb] : voice;
+/** A tick of a pattern as it is counted. */
+function placeAt(pattern: Pattern, at: number, schools: Schools): Place {
+  const bar = barTicks(pattern.meter);
+  if (pattern.start + at < 0) {
+    const { beat, syllable } = countOfStroke(pattern, at + bar, schools);
+    return { bar: null, beat, syllable, lead: true };
+  }
+  const { bar: number, beat, syllable } = countOfStroke(pattern, at, schools);
+  return { bar: pattern.start + pattern.length > bar ? number : null, beat, syllable };
 }
 
-/** "half of the loop", where it is cut. */
-function partWords(pattern: Pattern, f: Extract<Finding, { kind: 'part' }>, schools: Schools): string {
+/** Which part was not played: a half of the loop, where it is cut so; else from where to where. */
+function partFacts(pattern: Pattern, f: Extract<Finding, { kind: 'part' }>, schools: Schools): KeptFinding {
   const [first, last] = [pattern.strokes[f.first], pattern.strokes[f.last]];
   const loop = loopTicks(pattern);
-  const after = pattern.strokes[f.last + 1];
-  if (!first || !last || loop <= 0) return 'Only part of the loop is played.';
+  const told = { kind: 'part', half: null, from: null, until: null } as const;
+  if (!first || !last || loop <= 0) return told;
   const before = pattern.strokes[f.first - 1];
+  const after = pattern.strokes[f.last + 1];
+  const place = (at: number): Place => placeAt(pattern, at, schools);
   // The middle lies between the last stroke that is played and the first that is not, or the other way round.
   const middle = loop / 2 - pattern.start;
-  if (!after && before && before.at < middle && first.at >= middle) return 'Only the first half of the loop is played.';
-  if (!before && after && last.at < middle && after.at >= middle) return 'Only the second half of the loop is played.';
-  if (!after) return `Only part of the loop is played: nothing from ${placeWords(pattern, first.at, schools)} on.`;
-  if (!before) return `Only part of the loop is played: nothing before ${placeWords(pattern, after.at, schools)}.`;
-  return `Only part of the loop is played: nothing from ${placeWords(pattern, first.at, schools)} to ${placeWords(pattern, last.at, schools)}.`;
-}
-
-function beatWords(beats: number): string {
-  const near = Math.round(beats);
-  if (Math.abs(beats - near) < 0.2 && near > 0) return near === 1 ? 'a beat' : `${near} beats`;
-  return `${oneDigit(beats)} beats`;
-}
-
-function oneDigit(n: number): string {
-  return n >= 9.95 ? String(Math.round(n)) : n.toFixed(1).replace(/\.0$/, '');
-}
-
-function ms(n: number): string {
-  return `${Math.round(Math.abs(n))} ms`;
+  if (!after && before && before.at < middle && first.at >= middle) return { ...told, half: 1 };
+  if (!before && after && last.at < middle && after.at >= middle) return { ...told, half: 2 };
+  if (!after) return { ...told, from: place(first.at) };
+  if (!before) return { ...told, until: place(after.at) };
+  return { ...told, from: place(first.at), until: place(last.at) };
 }
 
 /** What the log keeps of a reading. */
@@ -200,6 +159,6 @@ export function measuredOf(r: Reading, fix: Fix | null): Measured {
     strokes: r.strokes,
     drift: one(r.drift),
     limbs: r.byLimb.map((l) => ({ limb: l.limb, mean: one(l.mean), spread: one(l.spread) })),
-    fix: fix?.words ?? '',
+    ...(fix && { finding: fix.finding }),
   };
 }

@@ -12,7 +12,7 @@ import { practiceDay, today } from '../../environment/clock';
 import { countAnew } from '../../storage/tries';
 import { IndexEngine } from './index-engine';
 
-const MEASURED = { strokes: 64, mean: 1, spread: 5, missed: 0, extra: 0, drift: 0, limbs: [], fix: '' };
+const MEASURED = { strokes: 64, mean: 1, spread: 5, missed: 0, extra: 0, drift: 0, limbs: [] };
 const ALL: ShelfQuestion = { words: '', board: null, sort: 'name', descending: false, first: 50 };
 const TEXTS = ['R l l K', '(R L)x8', 'R! l R l K', 'K R L', '(R+L K)x4'];
 const phrases = TEXTS.map((text, i) => phraseOf(`p${i}`, { recipe: typed(text), changed: 1000 + i }));

@@ -99,7 +99,7 @@ describe('the practice room', () => {
     await store.open('a');
     await until(() => subject.record() !== null);
     const record = subject.proposed().find((s) => s.kind === 'record');
-    expect(record).toMatchObject({ title: 'With the record', short: false });
+    expect(record).toMatchObject({ kind: 'record', short: false });
     const prepared: number[] = [];
     const backing = TestBed.inject(BackingService);
     jest.spyOn(backing, 'prepare').mockImplementation((bpm) => void prepared.push(bpm));
@@ -303,7 +303,7 @@ describe('the practice room', () => {
     await TestBed.inject(PhrasesRepo).save(phraseOf('g', { family: 'groove', name: 'Plain walk', recipe: groove }));
     await store.open('a');
     await until(() => subject.grooves().length === 1);
-    const stage = { id: 'c', kind: 'context' as const, title: 'c', why: '', bars: 1, short: false };
+    const stage = { id: 'c', kind: 'context' as const, bars: 1, short: false };
     store.begin({ ...PLAN, stages: [{ ...stage, groove: 'g' }] });
     const snares = () =>
       store
@@ -327,7 +327,6 @@ describe('the practice room', () => {
       strokes: 20,
       drift: 0,
       limbs: [],
-      fix: '',
     });
     await store.open('a');
     choices.listenTo('keys');

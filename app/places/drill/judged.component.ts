@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { USUAL_SCHOOLS, type Schools } from '@core/time';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { placeWords, type Pattern } from '@core/pattern';
+import { findingWords } from '@core/take';
 import type { Judged } from './take.recorder';
 
 const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as const;
@@ -13,7 +14,7 @@ const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as cons
   template: `
     @let j = judged();
     <p [class]="'verdict ' + j.verdict">{{ words[j.verdict] }}</p>
-    <p class="fix">{{ j.fix?.words ?? 'Nothing to fix first.' }}</p>
+    <p class="fix">{{ j.fix ? fixWords(j.fix.finding) : 'Nothing to fix first.' }}</p>
     @for (b of j.besides; track b) {
       <p class="quiet">{{ b }}</p>
     }
@@ -136,6 +137,7 @@ export class JudgedComponent {
   readonly isolate = output();
   readonly open = signal(false);
   readonly words = VERDICT_WORDS;
+  readonly fixWords = findingWords;
   readonly limbs = LIMB_WORDS;
   readonly voices = VOICE;
   /** A foot has one voice, and has said it. */

@@ -7,6 +7,7 @@ import {
   growthStages,
   offeredLadders,
   simpleStage,
+  stageTitle,
   stageRungs,
   type DrillPlan,
   type Growth,
@@ -16,6 +17,7 @@ import {
   type Stage,
   type StageKind,
 } from '@core/drill';
+import type { Family } from '@core/recipe';
 import { drillSeconds, rendition } from '@core/rendition';
 import type { RunningBlock } from '@core/plan';
 import type { Choice } from '../../widgets/choice';
@@ -77,7 +79,7 @@ export class PlanStore {
     const phrase = this.subject.whole();
     const simple = (stage: SimpleStage): Choice<Addition> => ({
       value: { kind: 'simple', stage },
-      words: simpleStage(stage).title,
+      words: stageTitle({ kind: stage }),
     });
     const grow = (by: Growth, words: string): Choice<Addition> => ({ value: { kind: 'grow', by }, words });
     return [
@@ -93,13 +95,13 @@ export class PlanStore {
       ...(phrase && fitsEveryBeat(phrase) ? [simple('every-beat')] : []),
       ...[1, 2, 3, 7].map((bars): Choice<Addition> => ({
         value: { kind: 'context', bars },
-        words: contextStage(bars, this.what()).title,
+        words: stageTitle(contextStage(bars, this.what())),
       })),
     ];
   });
 
   /** What the phrase is called in the titles of stages. */
-  private what(): string {
+  private what(): Family {
     return this.subject.phrase()?.family === 'lick' ? 'lick' : 'fill';
   }
 

@@ -3,7 +3,7 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { Subject } from 'rxjs';
 import { build } from '@core/recipe';
-import { LADDER_SCHOOLS, LADDER_WORDS } from '@core/drill';
+import { LADDER_SCHOOLS, LADDER_WORDS, stageTitle } from '@core/drill';
 import { expectedIn, rendition } from '@core/rendition';
 import type { Hit } from '@core/take';
 import { HealthService } from '../../storage/health.service';
@@ -290,7 +290,7 @@ describe('the set-up of a drill', () => {
       choices: TestBed.inject(RoomChoices),
       m,
       plans,
-      titles: () => plans.stages().map((s) => s.title),
+      titles: () => plans.stages().map(stageTitle),
     };
   }
   it('proposes stages with reasons; they are left out, added, put in another order and proposed again', async () => {

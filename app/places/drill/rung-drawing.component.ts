@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
-import { stagesOver } from '@core/drill';
+import { stagesOver, stageTitle, stageWhy } from '@core/drill';
 import { Transport } from '../../sound/transport.service';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { FollowComponent } from './follow/follow.component';
 import { NO_MARKS, type RibbonMarks } from '../../drawings/ribbon/marks';
 import { DrillStore } from './drill.store';
+import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
 
 /** What is played in a rung: the stage and why, the drawing that follows, and the stages to go to. */
@@ -20,8 +21,10 @@ import { TakeRecorder } from './take.recorder';
           {{ played.words.title }} <span class="quiet">{{ played.words.why }}</span>
         </p>
       }
-      @if (turn(); as words) {
-        <p class="turn" [class.yours]="turn() !== LISTEN" role="status">{{ words }}</p>
+      @if (turn(); as whose) {
+        <p class="turn" [class.yours]="whose === 'yours'" role="status">
+          {{ whose === 'yours' ? 'Your turn: say it aloud, sticks down.' : 'Listen: it is counted and played.' }}
+        </p>
       }
       <ls-follow
         [pattern]="played.pattern"
@@ -110,20 +113,22 @@ export class RungDrawingComponent {
   readonly settings = inject(SettingsRepo);
   readonly transport = inject(Transport);
   private readonly recorder = inject(TakeRecorder);
-  readonly LISTEN = 'Listen: it is counted and played.';
+  private readonly subject = inject(SubjectStore);
   /** Whose turn it is where the phrase is said; null elsewhere, and in silence. */
-  readonly turn = computed(() => {
+  readonly turn = computed((): 'yours' | 'its own' | null => {
     const [tick, loop, said] = [this.transport.position(), this.store.loop(), this.store.rendition()?.said];
     if (!said || tick === null || loop <= 0) return null;
-    if (tick < 0) return this.LISTEN;
-    return Math.floor(tick / loop) % 2 === 0 ? this.LISTEN : 'Your turn: say it aloud, sticks down.';
+    return tick < 0 || Math.floor(tick / loop) % 2 === 0 ? 'its own' : 'yours';
   });
   /** The stages of the drill: played through, present and to come. What was jumped over is still to come. */
   readonly stages = computed(() => {
     const drill = this.store.drill();
     const over = drill ? stagesOver(drill) : [];
+    const phrase = this.subject.whole();
     return (drill?.plan.stages ?? []).map((s, i) => ({
-      ...s,
+      id: s.id,
+      title: stageTitle(s),
+      why: phrase ? stageWhy(s, phrase) : '',
       state: i === (drill?.stage ?? 0) ? 'now' : over.includes(s.id) ? 'over' : 'ahead',
     }));
   });

@@ -1,4 +1,4 @@
-import { drillPass, drillStage, drillTempo, isRunning, type DrillState } from '@core/drill';
+import { drillPass, drillStage, drillTempo, isRunning, stageTitle, type DrillState } from '@core/drill';
 
 /** What is going on beside the drill's own state. */
 interface Aside {
@@ -22,7 +22,8 @@ export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string
       return `Enough for today at ${tempo}. The drill waits here.`;
     case 'ready': {
       const stage = drillStage(drill);
-      if (stage && last?.verdict === 'clean' && drill.rung === 0) return `${last.bpm} was clean. Next: ${stage.title}.`;
+      if (stage && last?.verdict === 'clean' && drill.rung === 0)
+        return `${last.bpm} was clean. Next: ${stageTitle(stage)}.`;
       return `You left at ${tempo}. Space goes on from there.`;
     }
     case 'count-in':

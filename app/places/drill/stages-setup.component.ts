@@ -2,6 +2,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MenuButtonComponent } from '../../widgets/menu-button.component';
 import { SelectComponent } from '../../widgets/select.component';
+import { stageTitle, stageWhy, type Stage } from '@core/drill';
 import type { Choice } from '../../widgets/choice';
 import { PlanStore } from './plan.store';
 import { SubjectStore } from './subject.store';
@@ -36,18 +37,18 @@ const PLAIN = '';
             type="button"
             class="grip"
             cdkDragHandle
-            [attr.aria-label]="s.title + ', up or down: arrow keys, or drag'"
+            [attr.aria-label]="title(s) + ', up or down: arrow keys, or drag'"
             (keydown.arrowup)="$event.preventDefault(); $event.stopPropagation(); plans.moveStage(i, i - 1)"
             (keydown.arrowdown)="$event.preventDefault(); $event.stopPropagation(); plans.moveStage(i, i + 1)"
           >
             {{ i + 1 }}
           </button>
           <span class="what">
-            <strong>{{ s.title }}</strong> <span class="quiet">{{ s.why }}</span>
+            <strong>{{ title(s) }}</strong> <span class="quiet">{{ why(s) }}</span>
             @if ((s.kind === 'context' || s.kind === 'every-beat' || s.kind === 'free') && grooves().length > 1) {
               <ls-select
                 class="groove"
-                [label]="'What keeps time: ' + s.title"
+                [label]="'What keeps time: ' + title(s)"
                 [options]="grooves()"
                 [chosen]="s.groove ?? plain"
                 (chose)="plans.keepTime(s.id, $event === plain ? null : $event)"
@@ -58,7 +59,7 @@ const PLAIN = '';
             type="button"
             class="btn small plain"
             [disabled]="plans.stages().length < 2"
-            [attr.aria-label]="'Leave out: ' + s.title"
+            [attr.aria-label]="'Leave out: ' + title(s)"
             (click)="plans.dropStage(s.id)"
           >
             <i class="pi pi-times" aria-hidden="true"></i>
@@ -130,6 +131,11 @@ export class StagesSetupComponent {
   readonly plans = inject(PlanStore);
   private readonly subject = inject(SubjectStore);
   readonly plain = PLAIN;
+  readonly title = stageTitle;
+  readonly why = (stage: Stage): string => {
+    const phrase = this.subject.whole();
+    return phrase ? stageWhy(stage, phrase) : '';
+  };
   readonly grooves = computed((): readonly Choice<string>[] => [
     { value: PLAIN, words: 'plain time' },
     ...this.subject.grooves().map((g) => ({ value: g.id, words: g.name.slice(0, 60) })),

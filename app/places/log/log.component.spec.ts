@@ -139,7 +139,7 @@ describe('the Log', () => {
         { limb: 'R' as const, mean: 0, spread: 5 },
         { limb: 'L' as const, mean: 20, spread: 6 },
       ],
-      fix: 'The left hand drags 20 ms.',
+      finding: { kind: 'limb' as const, limb: 'L' as const, off: 20, stroke: null },
     };
     await TestBed.inject(PhrasesRepo).save(phraseOf('a', { name: 'Glass', goal: 60 }));
     await log(
@@ -279,7 +279,7 @@ describe('the Log', () => {
     const phrase = phraseOf('a', { recipe: typed('R! l K l'), changed: 500 });
     await TestBed.inject(PhrasesRepo).save(phrase);
     await log(db, attemptOf('1', 'a', { at: 2000 }), attemptOf('2', 'a', { at: 3000 }));
-    const stage = { id: 's', kind: 'context', title: 'One bar of time', why: '', bars: 1, short: false } as const;
+    const stage = { id: 's', kind: 'context', bars: 1, short: false } as const;
     const meant = {
       recipe: phrase.recipe,
       stage,

@@ -15,7 +15,7 @@ import { format } from 'date-fns';
 import type { Attempt } from '@core/drill';
 import type { PlayRequest } from '@core/playback';
 import type { Rendition } from '@core/rendition';
-import { dotsOf, replayOf, type KeptTake, type Replay } from '@core/take';
+import { findingWords, dotsOf, replayOf, type KeptTake, type Replay } from '@core/take';
 import { Transport } from '../../sound/transport.service';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { Player } from '../../playing/player';
@@ -56,7 +56,7 @@ const HEARD: readonly Choice<Replay>[] = [
       <button type="button" class="btn small" (click)="closed.emit()">Close</button>
     </header>
     @if (attempt()?.measured; as m) {
-      <p class="fix">{{ m.fix || 'Nothing to fix first.' }}</p>
+      <p class="fix">{{ m.finding ? words(m.finding) : 'Nothing to fix first.' }}</p>
     }
     @if (changed()) {
       <p class="quiet">
@@ -109,6 +109,7 @@ export class TakeViewComponent implements OnDestroy {
   readonly transport = inject(Transport);
   readonly settings = inject(SettingsRepo);
   readonly heardChips = HEARD;
+  readonly words = findingWords;
   readonly heard = signal<Replay>('struck');
   private readonly player = inject(Player);
   /** Whether this take is what sounds. */

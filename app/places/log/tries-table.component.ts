@@ -10,7 +10,7 @@ import { ChipsComponent } from '../../widgets/chips.component';
 import type { Choice } from '../../widgets/choice';
 import { inTurns } from '../../common/in-turns';
 import { fileName, saveCsv } from '../../widgets/save-svg';
-import { measuredWords, triesCsv } from './tries-words';
+import { fixWords, measuredWords, triedWords, triesCsv } from './tries-words';
 
 const SORTS = [
   { by: 'at', words: 'When' },
@@ -87,6 +87,8 @@ export class TriesTableComponent {
   readonly isLong = computed(() => this.lines().length > MANY);
   private readonly takeById = computed(() => new Map(this.takes().map((t) => [t.id, t])));
   readonly measured = measuredWords;
+  readonly tried = triedWords;
+  readonly fix = fixWords;
 
   sort(by: SortedBy): void {
     this.sorting.update((s) => ({ by, down: s.by === by ? !s.down : by === 'at' }));

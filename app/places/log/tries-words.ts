@@ -1,13 +1,23 @@
-import type { Attempt } from '@core/drill';
+import { stageTitle, type Attempt } from '@core/drill';
 import type { Cell } from '@core/formats/csv';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
-import type { KeptTake } from '@core/take';
+import { findingWords, type KeptTake } from '@core/take';
 
 /** What a try’s measurements came to: "−4 ± 9 ms, 1 missed", or that it was judged by ear. */
 export function measuredWords({ measured }: Attempt): string {
   if (!measured) return 'by ear';
   const mean = Math.round(measured.mean);
   return `${mean > 0 ? '+' : ''}${mean} ± ${Math.round(measured.spread)} ms${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
+}
+
+/** What was drilled in a try: a stage, or the whole. */
+export function triedWords({ drilled }: Attempt): string {
+  return drilled ? stageTitle(drilled) : 'whole';
+}
+
+/** What there was to fix in a try; empty where there was nothing, or nothing was measured. */
+export function fixWords({ measured }: Attempt): string {
+  return measured?.finding ? findingWords(measured.finding) : '';
 }
 
 /** Tries as rows under a head that names the units. */
@@ -31,13 +41,13 @@ export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[
     t.bpm,
     t.goal,
     t.verdict,
-    t.stage ?? 'whole',
+    triedWords(t),
     t.loops,
     t.seconds,
     t.measured?.mean ?? null,
     t.measured?.spread ?? null,
     t.measured?.missed ?? null,
-    t.measured?.fix ?? '',
+    fixWords(t),
     t.note ?? '',
   ]);
   return [head, ...rows];

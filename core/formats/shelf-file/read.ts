@@ -1,6 +1,6 @@
 import { Checksum, count, readFail, type Read } from '../../base';
 import { EMPTY_SHELF, SHELF_LIMITS, type Named, type ShelfContents } from '../../shelf';
-import { RULES } from './rules';
+import { RULES, type Rule } from './rules';
 import { SHELF_FORMAT, SHELF_VERSION } from './schema';
 import { FILE_LISTS, isOwnField, type FileList } from './write';
 
@@ -39,6 +39,7 @@ type Where = 'head' | 'between' | 'list' | 'over';
  */
 export class ShelfLines {
   private where: Where = 'head';
+  private version = SHELF_VERSION;
   private rest = '';
   private list: FileList = 'phrases';
   private readonly rows: Record<FileList, unknown[]>;
@@ -75,7 +76,7 @@ export class ShelfLines {
     if (this.failed) return this.failed;
     if (this.odd || this.where === 'head') return null;
     if (this.where !== 'over' || this.rest.trim() !== '') return cutOff();
-    const found = checked(this.rows, Object.fromEntries(this.others));
+    const found = checked(this.rows, Object.fromEntries(this.others), this.version);
     if (!found.ok) return found;
     const file = this.written === null ? 'unknown' : this.written === this.summed ? 'as written' : 'changed';
     return { ok: true, value: { contents: found.value, file }, problems: [] };
@@ -87,7 +88,9 @@ export class ShelfLines {
         const version = /^\{"format":"loop-shelf","version":(\d{1,6}),$/.exec(line)?.[1];
         if (version === undefined) this.odd = true;
         else if (Number(version) > SHELF_VERSION) this.failed = newer(Number(version));
-        else if (Number(version) < SHELF_VERSION) this.odd = true;
+        // The first was not in lines.
+        else if (Number(version) < 2) this.odd = true;
+        else this.version = Number(version);
         this.where = 'between';
         break;
       }
@@ -154,8 +157,8 @@ function readWhole(text: string): Read<ShelfRead, ShelfCode> {
     return readFail('not-a-shelf', { path: '/format' }, 'This is not a shelf file: it does not say that it is one.');
   const version = fields.get('version');
   if (typeof version === 'number' && version > SHELF_VERSION) return newer(version);
-  if (version !== 1 && version !== SHELF_VERSION)
-    return readFail('wrong-part', { path: '/version' }, 'In version: it must be 1 or 2. Nothing was read.');
+  if (version !== 1 && version !== 2 && version !== SHELF_VERSION)
+    return readFail('wrong-part', { path: '/version' }, 'In version: it must be 1, 2 or 3. Nothing was read.');
   const rows: Record<string, unknown> = {};
   for (const name of FILE_LISTS) {
     const list = fields.get(name);
@@ -168,7 +171,7 @@ function readWhole(text: string): Read<ShelfRead, ShelfCode> {
   const others = Object.fromEntries(
     [...fields].filter(([key]) => !isOwnField(key) && !(version === 1 && OF_1.has(key))),
   );
-  const found = checked(rows as Record<FileList, unknown[]>, others);
+  const found = checked(rows as Record<FileList, unknown[]>, others, version);
   if (!found.ok) return found;
   const file = version === 1 ? 'unknown' : 'changed';
   return { ok: true, value: { contents: found.value, file }, problems: [] };
@@ -185,15 +188,22 @@ function isNeeded(name: FileList): boolean {
   return name === 'phrases' || name === 'attempts' || name === 'drills';
 }
 
-/** Every row by its rule, and no id twice. Rows whose phrase is gone are good: they wait for it. */
+/**
+ * Every row by its rule, older ones put into today's form first, and no id twice. Rows whose phrase is gone are good:
+ * they wait for it.
+ */
 function checked(
   rows: Readonly<Record<FileList, readonly unknown[]>>,
   others: Readonly<Record<string, unknown>>,
+  version: number,
 ): Read<ShelfContents, ShelfCode> {
+  const read: Partial<Record<FileList, readonly unknown[]>> = {};
   for (const name of FILE_LISTS) {
-    const own = rows[name];
-    if (own.length > SHELF_LIMITS[name]) return tooMany(name, own.length);
-    const rule = RULES[name === 'named' ? 'kept' : name];
+    const given = rows[name];
+    if (given.length > SHELF_LIMITS[name]) return tooMany(name, given.length);
+    const rule: Rule = RULES[name === 'named' ? 'kept' : name];
+    const own = version < SHELF_VERSION && rule.modern ? given.map(rule.modern) : given;
+    read[name] = own;
     const seen = new Set<unknown>();
     for (const [i, row] of own.entries()) {
       const problem = rule(row);
@@ -209,7 +219,7 @@ function checked(
       seen.add(own);
     }
   }
-  return { ok: true, value: { ...EMPTY_SHELF, ...(rows as unknown as ShelfContents), others }, problems: [] };
+  return { ok: true, value: { ...EMPTY_SHELF, ...(read as unknown as ShelfContents), others }, problems: [] };
 }
 
 /** The problem of a file that is too large to be read as a whole, from its size in bytes. */

@@ -1,5 +1,5 @@
 import { isShallow } from '../../base';
-import type { DrillState } from '../../drill';
+import { modernAttempt, modernDrill, modernTake, modernTries, type DrillState } from '../../drill';
 import type { Phrase } from '../../recipe';
 import { joinedIn } from '../../recipe';
 import type { Named } from '../../shelf';
@@ -10,7 +10,11 @@ import type { ValidationError, Validator } from './generated/validators';
  * The one place that says what may be kept: every row that is read from storage or a file, and every row that is
  * written, passes here. A rule gives null for a good row, else what is wrong with it, and where.
  */
-export type Rule = (row: unknown) => RuleProblem | null;
+export interface Rule {
+  (row: unknown): RuleProblem | null;
+  /** A row of this kind that was kept in an older form, in today's; any other row as it is. */
+  readonly modern?: (row: unknown) => unknown;
+}
 
 export interface RuleProblem {
   /** Where in the row, as "recipe › moves › 2"; empty for the row itself. */
@@ -36,13 +40,20 @@ const NAMED: ReadonlyMap<string, Validator<unknown>> = new Map(
   }),
 );
 
-function bySchema<T>(validate: Validator<T>, more: (row: T) => RuleProblem | null = () => null): Rule {
-  return (row) => {
+function bySchema<T>(
+  validate: Validator<T>,
+  more: (row: T) => RuleProblem | null = none,
+  modern?: Rule['modern'],
+): Rule {
+  const rule = (row: unknown): RuleProblem | null => {
     if (!validate(row)) return problemOf(validate.errors?.[0]);
     if (!isShallow(row)) return { where: '', words: 'it is nested too deep' };
     return more(row);
   };
+  return modern ? Object.assign(rule, { modern }) : rule;
 }
+
+const none = (): null => null;
 
 /** What is wrong, by the first thing a validator found. */
 export function problemOf(error: ValidationError | undefined): RuleProblem {
@@ -81,10 +92,10 @@ function namedProblem({ key, value }: Named): RuleProblem | null {
 /** The rule of each kind of row. */
 export const RULES = {
   phrases: bySchema(compiled.validatePhrase, phraseProblem),
-  attempts: bySchema(compiled.validateAttempt),
-  tries: bySchema(compiled.validateTriesPage),
-  drills: bySchema(compiled.validateDrillState, drillProblem),
-  takes: bySchema(compiled.validateTake),
+  attempts: bySchema(compiled.validateAttempt, none, modernAttempt),
+  tries: bySchema(compiled.validateTriesPage, none, modernTries),
+  drills: bySchema(compiled.validateDrillState, drillProblem, modernDrill),
+  takes: bySchema(compiled.validateTake, none, modernTake),
   states: bySchema(compiled.validateKeptState, (s) => phraseProblem(s.state)),
   removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase)),
   boards: bySchema(compiled.validateBoard),

@@ -13,7 +13,8 @@ import { STRICTNESS, TakeSchema, type Strictness } from '../../take';
 import { KEPT_STEPS, MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 export const SHELF_FORMAT = 'loop-shelf';
-export const SHELF_VERSION = 2;
+/** Since version 3 stages and findings are kept as facts; version 2 had their sentences. */
+export const SHELF_VERSION = 3;
 
 export const SettingsSchema = Type.Object({
   theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
@@ -84,7 +85,7 @@ const lists = {
   drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
 };
 
-/** The shelf file, version 2. Fields it does not name are kept when it is written back. */
+/** The shelf file, version 3. Fields it does not name are kept when it is written back. */
 export const ShelfFileSchema = Type.Object(
   {
     format: Type.Literal(SHELF_FORMAT),
@@ -100,7 +101,7 @@ export const ShelfFileSchema = Type.Object(
     /** Of everything that stands before it, to tell a file that was changed since it was written. */
     checksum: Type.Optional(Type.String({ maxLength: 64 })),
   },
-  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 2' },
+  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 3' },
 );
 
 const Worked = {

@@ -4,7 +4,8 @@ import { busier, minutesOf, type Avoided, type Break, type Fails, type LimbDay, 
 import { chanceWords } from '@core/player';
 import { FAMILIES, type Family } from '@core/recipe';
 import { LIMBS, LIMB_WORDS, type Limb } from '@core/stroke';
-import { FIX_KINDS, FIX_NAMES, type FixKind } from '@core/take';
+import { FIX_KINDS, type FixKind } from '@core/drill';
+import { FIX_NAMES } from '@core/take';
 import { dayAxis, valueAxis } from './axes';
 import { CHART_HEIGHT, MARGIN, type ChartModel, type Mark, type Tone } from './model';
 

@@ -35,7 +35,7 @@ function tries(many: number, aDay = 8): Attempt[] {
         { limb: 'R', mean: (i % 5) - 2, spread: 6 },
         { limb: 'L', mean: (i % 7) + 4, spread: 7 },
       ],
-      fix: i % 3 === 0 ? 'The left hand drags 18 ms.' : '',
+      ...(i % 3 === 0 && { finding: { kind: 'limb' as const, limb: 'L' as const, off: 18, stroke: null } }),
     },
   }));
 }
