@@ -6,11 +6,11 @@ import type { HitSource } from './source';
 import { askMicrophone, closeMicrophone, reasonOf } from './ask-microphone';
 
 /** What the worklet tells. */
-type Told =
+type WorkletMessage =
   | { readonly kind: 'hit'; readonly seconds: number; readonly peak: number; readonly velocity: number }
   | { readonly kind: 'level'; readonly peak: number; readonly bright: number };
 
-function isTold(value: unknown): value is Told {
+function isTold(value: unknown): value is WorkletMessage {
   return (
     typeof value === 'object' && value !== null && 'kind' in value && (value.kind === 'hit' || value.kind === 'level')
   );

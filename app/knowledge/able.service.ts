@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { stableJson } from '@core/base';
-import { ableOf, ceilingOn, lessonFor, topOf, type Lesson, type Top } from '@core/reach';
+import { effectiveProfile, ceilingOn, lessonFor, topOf, type Lesson, type Top } from '@core/reach';
 import type { Pattern } from '@core/pattern';
 import { KitsRepo } from '../storage/kits.repo';
 import { ProfileRepo } from '../storage/profile.repo';
@@ -14,7 +14,7 @@ export class AbleService {
   private readonly index = inject(ShelfIndex);
   private readonly lessons = signal<readonly Lesson[]>([], { equal: (a, b) => stableJson(a) === stableJson(b) });
 
-  readonly now = computed(() => ableOf(this.profile.now(), this.lessons()));
+  readonly now = computed(() => effectiveProfile(this.profile.now(), this.lessons()));
 
   constructor() {
     effect(() => {

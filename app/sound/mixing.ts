@@ -151,7 +151,7 @@ export interface Blow {
 }
 
 /** Blows at any moments, as samples: a phrase along a record that does not keep one tempo. */
-export function blown(blows: readonly Blow[], seconds: number, rate: number): Float32Array<ArrayBuffer> {
+export function renderStrokes(blows: readonly Blow[], seconds: number, rate: number): Float32Array<ArrayBuffer> {
   const out = new Float32Array(Math.max(1, Math.round(seconds * rate)));
   const bank = new Map<string, Float32Array>();
   for (const { at, sound, velocity } of blows) {

@@ -1,5 +1,5 @@
 import { eventsIn, retempo, sampleAt, secondsAt, type Anchor, type Program } from '@core/playback';
-import { hand, makeBank, whenOf } from './sounding';
+import { schedule, makeBank, whenOf } from './sounding';
 
 /** What a sound check found: how many sounds were rendered, and how far the worst one was off, in samples. */
 export interface SoundCheck {
@@ -42,7 +42,7 @@ export async function checkSound(
   let next = 0;
   const handUntil = (until: number): void => {
     for (let d = due[next]; d && d.when < until; d = due[++next])
-      hand(context, bank, context.destination, d.event, d.when);
+      schedule(context, bank, context.destination, d.event, d.when);
   };
   due.sort((a, b) => a.when - b.when);
   handUntil(SLICE_SECONDS);

@@ -52,7 +52,7 @@ export function whenOf(event: PlaybackEvent, anchor: Anchor, rate: number): numb
  * Hands one event to the audio clock, exact to the sample. The one way anything sounds, live and offline. `room` is how
  * many seconds it may last, where it must be over by then.
  */
-export function hand(
+export function schedule(
   context: BaseAudioContext,
   bank: Bank,
   out: AudioNode,

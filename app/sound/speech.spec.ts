@@ -1,6 +1,6 @@
 import { spokenCount } from '@core/playback';
 import { VOICE, VOICES } from '@core/stroke';
-import { hand, roomOf } from './sounding';
+import { schedule, roomOf } from './sounding';
 import { speak } from './speech';
 
 const RATE = 44_100;
@@ -133,7 +133,7 @@ describe('a syllable on the audio clock', () => {
       limb: null,
       part: 'counts' as const,
     };
-    hand(context, new Map(), {} as AudioNode, event, when, room);
+    schedule(context, new Map(), {} as AudioNode, event, when, room);
     return started[0]!;
   };
   it.each(WORDS)('the vowel of “%s” falls on the tick, not a sample off', (word) => {

@@ -11,7 +11,7 @@ import {
   tickHeardAt,
   tickOfRecord,
   timelineFrom,
-  turnOf,
+  nextChangeTick,
   turnsOver,
   type Part,
   type PlaybackEvent,
@@ -21,7 +21,7 @@ import {
 import { LoudnessRepo } from '../storage/loudness.repo';
 import { spawnTicker } from './spawn-sound';
 import { BackingService } from './backing.service';
-import { choke, hand, handRecord, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
+import { choke, schedule, handRecord, makeBank, roomOf, takeBack, whenOf, type Bank, type Handed } from './sounding';
 import { isHat } from './hats';
 
 /** How far ahead sounds are handed to the audio clock: they survive a page that is busy this long. */
@@ -157,7 +157,7 @@ export class Transport {
     if (!context || !request || !this.timeline) return;
     const next = { ...request, ...part };
     const now = context.currentTime;
-    const turn = turnOf(this.timeline, now, CHANGE_SECONDS, request.beat);
+    const turn = nextChangeTick(this.timeline, now, CHANGE_SECONDS, request.beat);
     this.handOver(turn);
     this.waiting.filter((h) => h.event.at >= turn && h.when > now + 0.005).forEach(takeBack);
     this.waiting = this.waiting.filter((h) => h.event.at < turn);
@@ -165,7 +165,7 @@ export class Transport {
     // With another loop the turns are counted by it from now on.
     const { loop } = next.program;
     const told =
-      loop === request.program.loop ? this.timeline.told : Math.floor(tickHeardAt(this.timeline, now) / loop);
+      loop === request.program.loop ? this.timeline.loopsReported : Math.floor(tickHeardAt(this.timeline, now) / loop);
     this.timeline = changedAt(this.timeline, turn, next.bpm, told);
     this.request = next;
     this.pump();
@@ -249,7 +249,7 @@ export class Transport {
       sounds++;
       if (when < now) late++;
       nearest = Math.min(nearest ?? Infinity, when - now);
-      const sound = hand(context, bank, this.outFor(context, event.part), event, when, roomOf(event, anchor.bpm));
+      const sound = schedule(context, bank, this.outFor(context, event.part), event, when, roomOf(event, anchor.bpm));
       if (!sound) return [];
       if (isHat(event.sound)) {
         if (this.hat) choke(this.hat, when);

@@ -1,11 +1,11 @@
 import { now } from '../environment/clock';
 import type { ShelfDb } from './db';
-import type { Odd } from './gate';
+import type { InvalidRow } from './gate';
 
 /**
  * Takes a row that cannot be read out of the way and keeps it, inside a transaction: told, never hidden, never lost.
  */
-export async function putAside(db: ShelfDb, { table, key, row, why }: Odd): Promise<void> {
+export async function putAside(db: ShelfDb, { table, key, row, why }: InvalidRow): Promise<void> {
   // It may have been met twice before it was out of the way.
   if (
     (await db
@@ -20,7 +20,7 @@ export async function putAside(db: ShelfDb, { table, key, row, why }: Odd): Prom
 }
 
 /** What a worker does with rows it cannot read. */
-export function asideIn(db: () => ShelfDb, told: () => void): (row: Odd) => void {
+export function asideIn(db: () => ShelfDb, told: () => void): (row: InvalidRow) => void {
   return (row) =>
     void db()
       .transaction('rw', db().own, async () => putAside(db(), row))

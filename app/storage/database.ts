@@ -4,7 +4,7 @@ import { catchError, concat, first, from, Observable, of, retry, shareReplay, Su
 import { putAside } from './aside';
 import { isOlder, ShelfDb } from './db';
 import { untilFilled } from './demo-filled';
-import type { Keeper, Odd } from './gate';
+import type { Keeper, InvalidRow } from './gate';
 import { HealthService } from './health.service';
 import { storageWords } from './storage-words';
 import { currentShelf, databaseName } from '../environment/which-shelf';
@@ -23,7 +23,7 @@ const FILLED_WITHIN = 2500;
 @Injectable({ providedIn: 'root' })
 export class Database {
   private readonly health = inject(HealthService);
-  private readonly oddOnes = new Subject<Odd>();
+  private readonly oddOnes = new Subject<InvalidRow>();
   private readonly keeper: Keeper = { rules: null };
   private blocked = false;
   /** The database was opened again, after it could not be. */
@@ -161,7 +161,7 @@ export class Database {
   }
 
   /** A row that cannot be read is taken out of the way and kept: told, never hidden, never written over. */
-  private async putAside(row: Odd): Promise<void> {
+  private async putAside(row: InvalidRow): Promise<void> {
     const { db } = this;
     const kept = await this.write(() => putAside(db, row), `aside ${row.table} ${String(row.key)}`);
     if (kept) this.noteAside();

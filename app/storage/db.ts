@@ -6,7 +6,7 @@ import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal } from '@core/shelf';
 import type { KeptTake } from '@core/take';
-import { gate, type Keeper, type Odd } from './gate';
+import { gate, type Keeper, type InvalidRow } from './gate';
 
 /** What the tries of one phrase add up to, kept beside them so that no tries are read to show it. */
 export interface Tally extends Best {
@@ -50,7 +50,7 @@ export class ShelfDb extends Dexie {
   packs!: EntityTable<FactsPack, 'n'>;
 
   /** @param odd is told of every row that was met and could not be read. */
-  constructor(name: string, keeper: Keeper, odd: (row: Odd) => void = () => undefined) {
+  constructor(name: string, keeper: Keeper, odd: (row: InvalidRow) => void = () => undefined) {
     super(name);
     this.version(1).stores({ phrases: 'id', attempts: 'id, phrase', drills: 'id, &phrase', kept: 'key' });
     this.version(2).stores({ takes: 'id, phrase, at' });

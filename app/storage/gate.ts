@@ -7,7 +7,7 @@ export interface Keeper {
 }
 
 /** A row that was met in the database and could not be read. */
-export interface Odd {
+export interface InvalidRow {
   readonly table: string;
   readonly key: unknown;
   readonly row: unknown;
@@ -27,7 +27,7 @@ export class RefusedRow extends Error {
  * whatever is read and is not good is passed over and told. So nothing has to check by itself, and nothing can forget
  * to.
  */
-export function gate(keeper: Keeper, odd: (row: Odd) => void): Middleware<DBCore> {
+export function gate(keeper: Keeper, odd: (row: InvalidRow) => void): Middleware<DBCore> {
   return {
     stack: 'dbcore',
     name: 'gate',
@@ -67,13 +67,13 @@ function ruleOf({ rules }: Keeper, name: Ruled): Rule {
   return rules[name];
 }
 
-function guarded(name: string, table: DBCoreTable, ruled: () => Rule, odd: (row: Odd) => void): DBCoreTable {
+function guarded(name: string, table: DBCoreTable, ruled: () => Rule, odd: (row: InvalidRow) => void): DBCoreTable {
   const keyOf = (row: unknown): unknown => table.schema.primaryKey.extractKey?.(row);
   const passed = (row: unknown): unknown => {
     if (row === undefined) return undefined;
     const problem = ruled()(row);
     if (!problem) return row;
-    const met: Odd = {
+    const met: InvalidRow = {
       table: name,
       key: keyOf(row),
       row,

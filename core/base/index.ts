@@ -2,5 +2,6 @@ export { clamp, gcd, lcm, mod, sum } from './numbers';
 export { type Problem, type Read, readFail, readOk } from './problem';
 export { count, fraction, listed, listedUpTo, NUMBER_WORDS, sentence } from './words';
 export { edited, type History, historyOf, redone, undone } from './history';
+export { checkedAt } from './checked';
 export { idSchema, isShallow, moment, OffsetSchema, TimeSchema } from './bounds';
 export { Checksum, checksumOf, stableJson } from './stable';

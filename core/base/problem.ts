@@ -1,10 +1,10 @@
 /** Where in the input a problem stands: a column of a text (from 1), a path in a file, or nowhere in particular. */
-export type Place = { readonly column: number } | { readonly path: string } | null;
+export type ProblemPlace = { readonly column: number } | { readonly path: string } | null;
 
 /** Something wrong with an input: a code for programs, a place, and a sentence for people. */
 export interface Problem<Code extends string = string> {
   readonly code: Code;
-  readonly at: Place;
+  readonly at: ProblemPlace;
   readonly message: string;
 }
 
@@ -17,6 +17,6 @@ export function readOk<T>(value: T): Read<T, never> {
   return { ok: true, value, problems: [] };
 }
 
-export function readFail<Code extends string>(code: Code, at: Place, message: string): Read<never, Code> {
+export function readFail<Code extends string>(code: Code, at: ProblemPlace, message: string): Read<never, Code> {
   return { ok: false, problems: [{ code, at, message }] };
 }

@@ -11,19 +11,19 @@ const share = Type.Number({ minimum: 0, maximum: 1e6 });
  * A place of the phrase as it is counted: bar, beat and syllable. No bar where the phrase has one only; `lead` where it
  * stands before the 1, in a pick-up.
  */
-export const PlaceSchema = Type.Object({
+export const CountedPlaceSchema = Type.Object({
   bar: Type.Union([Type.Integer({ minimum: -1e6, maximum: 1e6 }), Type.Null()]),
   beat: Type.Integer({ minimum: 0, maximum: 1e6 }),
   syllable: Type.String({ maxLength: 24 }),
   lead: Type.Optional(Type.Literal(true)),
 });
-export type Place = Static<typeof PlaceSchema>;
+export type CountedPlace = Static<typeof CountedPlaceSchema>;
 
 /** A stroke as it is named: who strikes what, where. */
 const StrokeSchema = Type.Object({
   limb,
   voice: Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }),
-  place: PlaceSchema,
+  place: CountedPlaceSchema,
 });
 export type NamedStroke = Static<typeof StrokeSchema>;
 
@@ -42,7 +42,7 @@ export const FIX_KINDS = [
 ] as const;
 export type FixKind = (typeof FIX_KINDS)[number];
 
-const place = Type.Union([PlaceSchema, Type.Null()]);
+const place = Type.Union([CountedPlaceSchema, Type.Null()]);
 
 /**
  * One thing there was to fix in a try, as its facts: the log keeps it, and every sentence about it is made of it anew.

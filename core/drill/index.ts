@@ -7,7 +7,7 @@ export {
   FindingSchema,
   type KeptFinding,
   type NamedStroke,
-  type Place,
+  type CountedPlace,
   remedyFor,
 } from './finding';
 export { stageTitle, stageWhy } from './stage-words';
@@ -40,7 +40,7 @@ export {
   rowAfter,
   stageRungs,
   stagesOver,
-  type Told,
+  type TryFacts,
 } from './machine';
 export { askedPart } from './parts';
 export { type Best, bestOf, fastestClean, NO_BEST, withTry } from './record';

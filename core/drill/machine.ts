@@ -1,9 +1,10 @@
+import { checkedAt } from '../base';
 import { ladder } from './ladder';
 import { markOf, type Stage } from './stage';
 import type { Attempt, DrillPlan, DrillState, Measured, Phase, Verdict } from './state';
 
 /** What is told of a try beside its verdict. */
-export interface Told {
+export interface TryFacts {
   readonly measured?: Measured;
   readonly source?: string;
   readonly dynamic?: 'soft' | 'medium' | 'loud';
@@ -23,9 +24,9 @@ export type DrillEvent =
       readonly at: number;
       readonly clean?: boolean;
       readonly need?: number;
-    } & Told)
-  | ({ readonly kind: 'clean'; readonly id: string; readonly at: number } & Told)
-  | ({ readonly kind: 'messy'; readonly id: string; readonly at: number } & Told)
+    } & TryFacts)
+  | ({ readonly kind: 'clean'; readonly id: string; readonly at: number } & TryFacts)
+  | ({ readonly kind: 'messy'; readonly id: string; readonly at: number } & TryFacts)
   /** The rung is kept, or no longer kept, although it passes. */
   | { readonly kind: 'stay' }
   /** One rung down. */
@@ -105,7 +106,7 @@ export function drillPasses(plan: DrillPlan): number {
 
 /** How loud this pass of the rung is meant; null in a drill without passes. */
 export function drillPass(state: DrillState): (typeof PASSES)[number] | null {
-  return state.plan.passes ? (PASSES[state.pass ?? 0] ?? 'soft') : null;
+  return state.plan.passes ? checkedAt(PASSES, state.pass ?? 0, 'pass') : null;
 }
 
 /** The present stage; undefined where the plan has none and the whole phrase is drilled. */

@@ -42,7 +42,7 @@ function halves({ length }: Pattern, beat: number): NewStage[] {
 const MOST_NEW = 4;
 
 /** A stretch of whole bars of a phrase, in ticks from its start; the first begins where the phrase does. */
-interface Stretch {
+interface WholeBars {
   readonly from: number;
   readonly until: number;
   /** What is played in it. */
@@ -55,10 +55,10 @@ interface Stretch {
 }
 
 /** A phrase in stretches of so many bars, each held against those before it. */
-function stretches(phrase: Pattern, bar: number, bars: number): readonly Stretch[] {
+function stretches(phrase: Pattern, bar: number, bars: number): readonly WholeBars[] {
   const size = bar * bars;
   const many = Math.ceil((phrase.start + phrase.length) / size);
-  const found: Stretch[] = [];
+  const found: WholeBars[] = [];
   for (let n = 0; n < many; n++) {
     const from = Math.max(0, n * size - phrase.start);
     const until = Math.min(phrase.length, (n + 1) * size - phrase.start);
@@ -89,7 +89,7 @@ function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
 }
 
 /** A stretch that is new: what it does otherwise than a bar before it, or all of it. */
-function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewStage {
+function newStage(before: readonly WholeBars[], own: WholeBars, beat: number): NewStage {
   const only = own.first === own.last ? otherwise(before, own, beat) : null;
   if (only) return stageOf({ of: 'difference', bar: own.first, known: only.known }, only.from, only.until);
   return stageOf({ of: 'bars', first: own.first, last: own.last }, own.from, own.until);
@@ -100,8 +100,8 @@ function newStage(before: readonly Stretch[], own: Stretch, beat: number): NewSt
  * or in most of its strokes.
  */
 function otherwise(
-  before: readonly Stretch[],
-  own: Stretch,
+  before: readonly WholeBars[],
+  own: WholeBars,
   beat: number,
 ): { readonly from: number; readonly until: number; readonly known: number } | null {
   const held = before.flatMap((s) => {

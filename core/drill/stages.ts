@@ -1,3 +1,4 @@
+import { checkedAt } from '../base';
 import { barTicks, beatTicks, ticks } from '../time';
 import { isHand, type Stroke } from '../stroke';
 import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
@@ -68,7 +69,7 @@ function onOneDrum({ grace: _, ...stroke }: Stroke): Stroke {
 /** The strokes of some roles; the phrase itself where there are none. */
 function ofRoles(phrase: Pattern, wanted: (role: Role) => boolean): Pattern {
   const roles = rolesOf(phrase);
-  const strokes = phrase.strokes.filter((_, i) => wanted(roles[i] ?? 'texture'));
+  const strokes = phrase.strokes.filter((_, i) => wanted(checkedAt(roles, i, 'role')));
   return strokes.length > 0 ? { ...phrase, strokes } : phrase;
 }
 

@@ -1,5 +1,5 @@
 export { folded } from './lexicon/folded';
-export { readChoice, type Choice } from './replies/choice';
+export { readChoice, type ChosenStrokes } from './replies/choice';
 export { HINTS } from './replies/hints';
 export { wordsPage } from './replies/page';
 export { SLOTS } from './grammar/slots';
@@ -7,5 +7,5 @@ export { Template, type SlotReader, type SlotReaders, type Values } from './lexi
 export { LIMB_TERMS, LONG_NAMES, voiceTerm, type LimbTerm } from './lexicon/terms';
 export { tokensOf, type Lexis, type Token } from './lexicon/tokens';
 export type { Order } from './grammar/playing';
-export { endingsOf, readLine, type Blame, type Ending, type Meant, type Reading } from './replies/read';
+export { endingsOf, readLine, type Diagnostic, type Ending, type Meant, type LineReading } from './replies/read';
 export { phrasesIn, type ShelfPhrase } from './lexicon/phrases';

@@ -4,7 +4,7 @@ import { count } from '../base';
  * A stroke that is written, and when the record would have it, in seconds; with how it is called: "bar 1, the a of
  * 2".
  */
-export interface Written {
+export interface WrittenMoment {
   readonly at: number;
   readonly where: string;
 }
@@ -28,7 +28,7 @@ const SAME = 0.05;
  * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words[0] // => "Heard, not written: bar 1, 2."
  */
 export function besideRecord(
-  written: readonly Written[],
+  written: readonly WrittenMoment[],
   heard: readonly number[],
   where: (at: number) => string,
 ): Beside {

@@ -27,7 +27,7 @@ export {
   type HeardStroke,
   type PieceOf,
   readStrokes,
-  type Stretch,
+  type BarsOfRecord,
   type TakenOnset,
   ticksIn,
   unsureOf,

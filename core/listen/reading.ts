@@ -55,7 +55,7 @@ const SOFTER = 8;
 const GOES_ON = { heard: 0.5, hidden: 0.9 } as const;
 
 /** What is read of a recording: whole bars from a bar line on. */
-export interface Stretch {
+export interface BarsOfRecord {
   readonly lay: Lay;
   /** The first bar, counted from the first 1, from 0. */
   readonly first: number;
@@ -66,7 +66,10 @@ export interface Stretch {
  * Ticks from the first line of a stretch at which its strokes lie, with fractions; those a little before it are on
  * it.
  */
-export function ticksIn({ lay, first, many }: Stretch, onsets: readonly { readonly at: number }[]): readonly number[] {
+export function ticksIn(
+  { lay, first, many }: BarsOfRecord,
+  onsets: readonly { readonly at: number }[],
+): readonly number[] {
   const bar = barTicks(lay.meter);
   return onsets
     .map((o) => layTick(lay, o.at) - first * bar)
@@ -80,7 +83,7 @@ export function ticksIn({ lay, first, many }: Stretch, onsets: readonly { readon
  * twice on it is the surer one.
  */
 export function readStrokes(
-  stretch: Stretch,
+  stretch: BarsOfRecord,
   choice: GridChoice,
   onsets: readonly TakenOnset[],
   said: readonly Correction[],

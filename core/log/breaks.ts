@@ -1,4 +1,4 @@
-import type { Reading } from '../take';
+import type { TakeReading } from '../take';
 
 /** How a stroke of a phrase went in some takes. */
 export interface StrokeSum {
@@ -18,7 +18,7 @@ export interface Break {
 }
 
 /** What the readings of some takes of one pattern come to, stroke by stroke. */
-function sums(readings: readonly Pick<Reading, 'byPlace' | 'strokes'>[], strokes: number): readonly StrokeSum[] {
+function sums(readings: readonly Pick<TakeReading, 'byPlace' | 'strokes'>[], strokes: number): readonly StrokeSum[] {
   return Array.from({ length: strokes }, (_, index): StrokeSum => {
     let [wanted, missed, late, struck] = [0, 0, 0, 0];
     for (const { byPlace } of readings) {
@@ -35,7 +35,7 @@ function sums(readings: readonly Pick<Reading, 'byPlace' | 'strokes'>[], strokes
 
 /** Where a phrase breaks: the last takes against as many before, the oldest first. */
 export function breaksOf(
-  readings: readonly Pick<Reading, 'byPlace' | 'strokes'>[],
+  readings: readonly Pick<TakeReading, 'byPlace' | 'strokes'>[],
   strokes: number,
   newest: number,
 ): readonly Break[] {

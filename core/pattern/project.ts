@@ -1,3 +1,4 @@
+import { checkedAt } from '../base';
 import { barTicks, ticks } from '../time';
 import { isHand, strokeTypes, type Limb, type StrokeType } from '../stroke';
 import type { Pattern } from './pattern';
@@ -16,7 +17,7 @@ export const NOTHING_MUTED: Mute = Object.freeze({ limbs: Object.freeze([]), rol
 export function unmuted(pattern: Pattern, { limbs, roles }: Mute): Pattern {
   if (limbs.length === 0 && roles.length === 0) return pattern;
   const heard = (strokes: Pattern['strokes'], own: readonly Role[]): Pattern['strokes'] =>
-    strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(own[i] ?? 'texture'));
+    strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(checkedAt(own, i, 'role')));
   const left = { ...pattern, strokes: heard(pattern.strokes, rolesOf(pattern)) };
   return pattern.pickup ? { ...left, pickup: heard(pattern.pickup, pickupRoles(pattern)) } : left;
 }

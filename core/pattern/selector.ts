@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { mod } from '../base';
+import { checkedAt, mod } from '../base';
 import { barTicks, parseCount, USUAL_SCHOOLS } from '../time';
 import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
 import { countingOf, landingAt, type Pattern } from './pattern';
@@ -75,7 +75,7 @@ function testsOf(pattern: Pattern, selector: Selector): Test[] {
   if (inRun) tests.push(runTest(pattern, inRun));
   if (roles) {
     const found = rolesOf(pattern);
-    tests.push((_, i) => roles.includes(found[i] ?? 'texture'));
+    tests.push((_, i) => roles.includes(checkedAt(found, i, 'role')));
   }
   if (selector.ticks) {
     const wanted = new Set(selector.ticks);

@@ -9,7 +9,7 @@ export interface Loose {
 }
 
 /** A stretch of a block without a break in it. */
-export interface Stretch<B extends Loose = Loose> {
+export interface TimeSlice<B extends Loose = Loose> {
   readonly block: B | null;
   readonly minutes: number;
   readonly round: { readonly n: number; readonly of: number } | null;
@@ -49,17 +49,17 @@ export function inOrder<B extends Loose>(blocks: readonly B[], arranged: readonl
 }
 
 /** The rounds of a block: as even as can be, none longer than a round. */
-function roundsOf<B extends Loose>(block: B): readonly Stretch<B>[] {
+function roundsOf<B extends Loose>(block: B): readonly TimeSlice<B>[] {
   const of = Math.max(1, Math.ceil(block.minutes / ROUND));
-  return Array.from({ length: of }, (_, i): Stretch<B> => {
+  return Array.from({ length: of }, (_, i): TimeSlice<B> => {
     const minutes = Math.floor(((i + 1) * block.minutes) / of) - Math.floor((i * block.minutes) / of);
     return { block, minutes, round: of === 1 ? null : { n: i + 1, of } };
   });
 }
 
 /** Blocks one after the other, or what climbs in rounds. */
-export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrder): readonly Stretch<B>[] {
-  const whole = (block: B): Stretch<B> => ({ block, minutes: block.minutes, round: null });
+export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrder): readonly TimeSlice<B>[] {
+  const whole = (block: B): TimeSlice<B> => ({ block, minutes: block.minutes, round: null });
   if (order === 'in-turn') return blocks.map(whole);
   const turns = (kind: BlockKind): boolean => kind === 'mend' || kind === 'rise' || kind === 'new' || kind === 'keep';
   const first = blocks.findIndex((b) => turns(b.kind));
@@ -82,8 +82,8 @@ export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrde
  * The same with breaks, so that nobody plays longer than 25 minutes without one; a block that would go on is cut there.
  * `before` is how long was played since the last break.
  */
-export function withBreaks<B extends Loose>(list: readonly Stretch<B>[], before: number): readonly Stretch<B>[] {
-  const out: Stretch<B>[] = [];
+export function withBreaks<B extends Loose>(list: readonly TimeSlice<B>[], before: number): readonly TimeSlice<B>[] {
+  const out: TimeSlice<B>[] = [];
   const rest = [...list];
   let played = before;
   const pause = (): void => {

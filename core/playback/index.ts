@@ -27,6 +27,6 @@ export {
   tickHeardAt,
   type Timeline,
   timelineFrom,
-  turnOf,
+  nextChangeTick,
   turnsOver,
 } from './timeline';

@@ -1,3 +1,4 @@
+import { checkedAt } from '../base';
 import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel, type Schools } from '../time';
 import type { OwnSyllables } from '../stroke';
 import { loopTicks, pickupBar, pickupOf, pickupRoles, pickupTicks, rolesOf, type Pattern, type Role } from '../pattern';
@@ -75,7 +76,7 @@ export function programOf(pattern: Pattern, options: ProgramOptions): Program {
   const click = clickLayer(pattern, options.click, options.gap ?? null);
   const roles = options.roles ?? rolesOf(pattern);
   const events = pattern.strokes.flatMap((s, i) =>
-    strokeEvents(s, pattern.start + s.at, roles[i] ?? 'texture', options.dynamic ?? 'medium'),
+    strokeEvents(s, pattern.start + s.at, checkedAt(roles, i, 'role'), options.dynamic ?? 'medium'),
   );
   const turn = Math.max(1, loopTicks(pattern));
   const counts: Layer[] = options.counts
@@ -122,7 +123,7 @@ function leadLayers(pattern: Pattern, options: ProgramOptions): Layer[] {
   const roles = pickupRoles(pattern);
   const once = { period: bar, from: 0 - led, until: 0 };
   const events = pickupOf(pattern).flatMap((s, i) =>
-    strokeEvents(s, bar + s.at, roles[i] ?? 'texture', options.dynamic ?? 'medium'),
+    strokeEvents(s, bar + s.at, checkedAt(roles, i, 'role'), options.dynamic ?? 'medium'),
   );
   const counts = options.counts ? countLayer(own, options.counts, bar, options.schools, options.sung) : null;
   return [{ ...once, feel: pattern.feel, events }, ...(counts ? [{ ...counts, ...once, period: counts.period }] : [])];

@@ -6,7 +6,7 @@ import {
   secondsOfTick,
   tickHeardAt,
   timelineFrom,
-  turnOf,
+  nextChangeTick,
   turnsOver,
   type Timeline,
 } from '.';
@@ -23,7 +23,7 @@ function changed(changes: readonly { readonly after: number; readonly bpm: numbe
   return changes.reduce(
     (timeline, { after, bpm }) => {
       now += after;
-      return changedAt(timeline, turnOf(timeline, now, 0.15, 5040), bpm);
+      return changedAt(timeline, nextChangeTick(timeline, now, 0.15, 5040), bpm);
     },
     timelineFrom(0, 1, 100, 20160),
   );
@@ -55,7 +55,7 @@ describe('the timeline of what plays', () => {
     fc.assert(
       fc.property(anyChanges, fc.double({ min: 1, max: 30, noNaN: true }), (changes, now) => {
         const timeline = changed(changes);
-        const turn = turnOf(timeline, now, 0.15, 5040);
+        const turn = nextChangeTick(timeline, now, 0.15, 5040);
         expect(turn % 5040).toBe(0);
         expect(turn).toBeGreaterThanOrEqual(timeline.anchors.at(-1)?.tick ?? 0);
         if (turn > (timeline.anchors.at(-1)?.tick ?? 0))

@@ -9,17 +9,17 @@ export interface Timeline {
   /** Everything before this tick was handed over. */
   readonly handedTo: number;
   /** Turns that were told; -1 before the count-in is over. */
-  readonly told: number;
+  readonly loopsReported: number;
 }
 
 /**
  * A timeline that begins at a tick, below 0 for a count-in.
  * @example
- * timelineFrom(-20160, 1, 120, 20160).told // => -1
- * timelineFrom(40320, 1, 120, 20160).told // => 2
+ * timelineFrom(-20160, 1, 120, 20160).loopsReported // => -1
+ * timelineFrom(40320, 1, 120, 20160).loopsReported // => 2
  */
 export function timelineFrom(tick: number, seconds: number, bpm: number, loop: number): Timeline {
-  return { anchors: [{ tick, seconds, bpm }], handedTo: tick, told: tick < 0 ? -1 : Math.floor(tick / loop) };
+  return { anchors: [{ tick, seconds, bpm }], handedTo: tick, loopsReported: tick < 0 ? -1 : Math.floor(tick / loop) };
 }
 
 function anchorAtSeconds({ anchors }: Timeline, seconds: number): Anchor {
@@ -63,9 +63,9 @@ export function handed(timeline: Timeline, until: number): Timeline {
  * Where a change can take effect: the first beat that sounds `lead` seconds from now or later, and not before a change
  * that was made already.
  * @example
- * turnOf(timelineFrom(0, 0, 60, 20160), 1.2, 0.15, 5040) // => 10080
+ * nextChangeTick(timelineFrom(0, 0, 60, 20160), 1.2, 0.15, 5040) // => 10080
  */
-export function turnOf(timeline: Timeline, now: number, lead: number, beat: number): number {
+export function nextChangeTick(timeline: Timeline, now: number, lead: number, beat: number): number {
   const soonest = tickHeardAt(timeline, now + lead);
   return Math.max(Math.ceil(soonest / beat) * beat, lastAnchor(timeline).tick);
 }
@@ -74,10 +74,19 @@ export function turnOf(timeline: Timeline, now: number, lead: number, beat: numb
  * The timeline with another tempo from a tick on. What was handed over beyond it must be called back by whoever holds
  * it. With another loop the turns are counted by it from now on.
  */
-export function changedAt(timeline: Timeline, turn: number, bpm: number, told = timeline.told): Timeline {
-  const kept = timeline.anchors.filter((a) => a.tick < turn);
-  const next = retempo(lastAnchor(timeline), turn, bpm);
-  return { anchors: [kept[0] ?? next, ...kept.slice(1), ...(kept.length > 0 ? [next] : [])], handedTo: turn, told };
+export function changedAt(
+  timeline: Timeline,
+  change: number,
+  bpm: number,
+  loopsReported = timeline.loopsReported,
+): Timeline {
+  const kept = timeline.anchors.filter((a) => a.tick < change);
+  const next = retempo(lastAnchor(timeline), change, bpm);
+  return {
+    anchors: [kept[0] ?? next, ...kept.slice(1), ...(kept.length > 0 ? [next] : [])],
+    handedTo: change,
+    loopsReported,
+  };
 }
 
 /**
@@ -92,6 +101,9 @@ export function turnsOver(
   loop: number,
 ): { readonly turns: readonly number[]; readonly timeline: Timeline } {
   const now = Math.floor(tickHeardAt(timeline, seconds) / loop);
-  const turns = Array.from({ length: Math.max(0, now - timeline.told) }, (_, i) => timeline.told + 1 + i);
-  return { turns, timeline: { ...timeline, told: Math.max(timeline.told, now) } };
+  const turns = Array.from(
+    { length: Math.max(0, now - timeline.loopsReported) },
+    (_, i) => timeline.loopsReported + 1 + i,
+  );
+  return { turns, timeline: { ...timeline, loopsReported: Math.max(timeline.loopsReported, now) } };
 }

@@ -17,5 +17,5 @@ export {
 export { raises } from './raise';
 export { difficulty, distance, type Fitts, FITTS, riseSeconds, targetOf, travelSeconds } from './travel';
 export { fittsOf, fittsOfWays, wayOn, wayReading, wayWords, withWay } from './way-test';
-export { ableOf, gathered, type Lesson, lessonFor, lessonsOf, taughtBy } from './learn';
+export { effectiveProfile, gathered, type Lesson, lessonFor, lessonsOf, taughtBy } from './learn';
 export { type Rests, type Taught, type Top, topOf } from './top';

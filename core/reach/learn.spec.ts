@@ -6,7 +6,7 @@ import { build } from '../recipe';
 import { LIMBS, parseStrokeText, type Voice } from '../stroke';
 import { GRID, meter } from '../time';
 import {
-  ableOf,
+  effectiveProfile,
   ceilingOn,
   difficulty,
   FITTS,
@@ -47,7 +47,7 @@ describe('what clean tries teach', () => {
         if (!Number.isFinite(before)) return;
         const bpm = before * more;
         const lessons = lessonsOf([proof(pattern, bpm)], kit, USUAL_PROFILE);
-        const able = ableOf(USUAL_PROFILE, lessons);
+        const able = effectiveProfile(USUAL_PROFILE, lessons);
         // Out of bounds, or where raising the stick alone takes too long, nothing is believed beyond the bound.
         const bound = lessons.some(
           (l) => (l.of === 'rate' && l.rate >= RATE_LIMITS.most) || (l.of === 'ways' && l.share <= 0.4),
@@ -58,7 +58,7 @@ describe('what clean tries teach', () => {
         // Each of them is needed: a little less of any one, and the try is not explained.
         for (const l of lessons) {
           const less: Lesson = l.of === 'rate' ? { ...l, rate: l.rate * 0.995 } : { ...l, share: l.share * 1.005 };
-          const weaker = ableOf(USUAL_PROFILE, [...lessons.filter((o) => o !== l), less]);
+          const weaker = effectiveProfile(USUAL_PROFILE, [...lessons.filter((o) => o !== l), less]);
           expect(bpmOf(pattern, kit, weaker)).toBeLessThan(bpm);
         }
       }),
@@ -74,7 +74,7 @@ describe('what clean tries teach', () => {
         if (!Number.isFinite(before)) return;
         const lessons = lessonsOf([proof(a, before * more)], kit, USUAL_PROFILE);
         if (more <= 1) expect(lessons).toEqual([]);
-        expect(bpmOf(b, kit, ableOf(USUAL_PROFILE, lessons))).toBeGreaterThanOrEqual(bpmOf(b, kit) - 1e-9);
+        expect(bpmOf(b, kit, effectiveProfile(USUAL_PROFILE, lessons))).toBeGreaterThanOrEqual(bpmOf(b, kit) - 1e-9);
       }),
       { numRuns: 200 },
     );

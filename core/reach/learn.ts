@@ -63,7 +63,7 @@ export function gathered(lessons: readonly Lesson[], profile: Profile): readonly
   }
   const all = [...found.values()];
   // Who plays singles so fast plays doubles faster anyhow: that needs no lesson of its own.
-  const singly = ableOf(
+  const singly = effectiveProfile(
     profile,
     all.filter((l) => l.of === 'ways' || l.kind === 'singles'),
   );
@@ -82,10 +82,10 @@ function askedBy(lesson: Lesson): number {
 /**
  * A player as their tests and what they showed have them. Without lessons the profile itself.
  * @example
- * ableOf(USUAL_PROFILE, []) === USUAL_PROFILE // => true
- * ableOf(USUAL_PROFILE, [{ of: 'rate', limb: 'R', kind: 'singles', rate: 9, name: 'Rope', bpm: 97, at: 5 }]).rates.R.singles // => 9
+ * effectiveProfile(USUAL_PROFILE, []) === USUAL_PROFILE // => true
+ * effectiveProfile(USUAL_PROFILE, [{ of: 'rate', limb: 'R', kind: 'singles', rate: 9, name: 'Rope', bpm: 97, at: 5 }]).rates.R.singles // => 9
  */
-export function ableOf(profile: Profile, lessons: readonly Lesson[]): Able {
+export function effectiveProfile(profile: Profile, lessons: readonly Lesson[]): Able {
   return lessons.reduce<Able>((able, lesson) => {
     if (lesson.of === 'ways') {
       const { a, b } = fittsOf(profile);

@@ -32,10 +32,10 @@ export function keyOf(e: Pick<Edit, 'at' | 'limb'>): string {
 }
 
 /** What a hand edit writes of a stroke. */
-type Written = Pick<Stroke, 'limb' | 'voice' | 'level' | 'ornament' | 'grace'>;
+type StrokeContent = Pick<Stroke, 'limb' | 'voice' | 'level' | 'ornament' | 'grace'>;
 
 /** A stroke as an edit that writes it out in full. */
-export function asEdit(s: Written, at: number): Edit {
+export function asEdit(s: StrokeContent, at: number): Edit {
   return {
     at,
     limb: s.limb,

@@ -1,3 +1,4 @@
+import { checkedAt } from '../base';
 import { barTicks, quarterTempo, secondsOf, type Schools } from '../time';
 import type { OwnSyllables, Stroke } from '../stroke';
 import {
@@ -120,7 +121,7 @@ function rolesAsWritten(written: Pattern, sounding: Pattern): readonly Role[] {
   const known = new Map<string, Role>();
   const key = ({ at, limb }: Stroke): string => `${at} ${limb === 'J' ? 'K' : limb}`;
   const roles = rolesOf(written);
-  written.strokes.forEach((s, i) => known.set(key(s), roles[i] ?? 'texture'));
+  written.strokes.forEach((s, i) => known.set(key(s), checkedAt(roles, i, 'role')));
   return sounding.strokes.map((s) => known.get(key(s)) ?? 'texture');
 }
 

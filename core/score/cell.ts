@@ -14,7 +14,7 @@ export interface Cell {
   readonly length: number;
 }
 
-export interface Written {
+export interface WrittenNote {
   readonly events: readonly Omit<ScoreEvent, 'beam' | 'tuplet'>[];
   readonly tuplet: ScoreTuplet | null;
 }
@@ -28,7 +28,7 @@ const DOTTED_TUPLETS = [2, 4, 5, 7, 8, 10] as const;
  * Writes the onsets of one cell with as few signs as can be read: plain values where they fit, else one tuplet for the
  * whole cell. Null when neither does: the cell has to be cut or joined with the next.
  */
-export function writeCell(cell: Cell, onsets: readonly Onset[]): Written | null {
+export function writeCell(cell: Cell, onsets: readonly Onset[]): WrittenNote | null {
   const dotted = isDotted(cell.length);
   const offsets = onsets.map((o) => o.at - cell.from);
   if (offsets.every((t) => t % LEAST === 0)) {

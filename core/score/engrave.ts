@@ -3,7 +3,7 @@ import { isHand } from '../stroke';
 import { barsSpan, landingAt, runsOf, type Pattern } from '../pattern';
 import type { Score, ScoreBar, ScoreEvent, ScoreTuplet, ScoreVoice } from './score';
 import { VALUE_TICKS, writtenAs } from './values';
-import { writeCell, type Onset, type Cell, type Written } from './cell';
+import { writeCell, type Onset, type Cell, type WrittenNote } from './cell';
 
 /**
  * A pattern as notes in bars: one voice where hands and feet never sound together, as in a linear phrase, and where a
@@ -75,7 +75,7 @@ function cellsOf(meter: Meter): Cell[] {
   });
 }
 
-interface Piece extends Written {
+interface Piece extends WrittenNote {
   readonly cell: Cell;
 }
 
@@ -199,8 +199,8 @@ function joined(pieces: readonly Piece[], meter: Meter): ScoreVoice {
 }
 
 /** Which beam each event of a piece belongs to, from 0: notes of an eighth or shorter that stand next to each other. */
-function beamsIn({ events }: Written): (number | undefined)[] {
-  const short = (e: Written['events'][number]): boolean =>
+function beamsIn({ events }: WrittenNote): (number | undefined)[] {
+  const short = (e: WrittenNote['events'][number]): boolean =>
     e.strokes.length > 0 && VALUE_TICKS[e.value] <= VALUE_TICKS['8'];
   const beams: (number | undefined)[] = events.map(() => undefined);
   runsOf(events, (a, b) => short(a) && short(b))

@@ -1,8 +1,8 @@
 import type { Meter, Ticks } from '../time';
-import type { Written } from './values';
+import type { DottedValue } from './values';
 
 /** A note or rest as it is written. */
-export interface ScoreEvent extends Written {
+export interface ScoreEvent extends DottedValue {
   /** Ticks from the bar line, and how long it really lasts. */
   readonly at: Ticks;
   readonly length: Ticks;

@@ -16,7 +16,7 @@ export const VALUE_TICKS: Readonly<Record<Value, number>> = Object.freeze({
 });
 
 /** A written length: a value with or without a dot. */
-export interface Written {
+export interface DottedValue {
   readonly value: Value;
   readonly dots: 0 | 1;
 }
@@ -27,7 +27,7 @@ export interface Written {
  * writtenAs(7560) // => { value: '4', dots: 1 }
  * writtenAs(5 * 1260) // => null
  */
-export function writtenAs(ticks: number): Written | null {
+export function writtenAs(ticks: number): DottedValue | null {
   for (const value of VALUES) {
     if (VALUE_TICKS[value] === ticks) return { value, dots: 0 };
     if (VALUE_TICKS[value] * 1.5 === ticks) return { value, dots: 1 };

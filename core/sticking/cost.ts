@@ -253,7 +253,7 @@ export function choicesOf(event: HandEvent): readonly (readonly Hand[])[] {
 }
 
 /** What is counted in a sticking, to be said. */
-export interface Told {
+export interface StickingFacts {
   /** Strokes third in a row or more, accents on the second of a double, moments with the hands crossed. */
   readonly thirds: number;
   readonly seconds: number;
@@ -279,7 +279,7 @@ export function costOf(
   readonly parts: CostParts;
   readonly used: number;
   readonly worst: number | null;
-  readonly told: Told;
+  readonly told: StickingFacts;
 } {
   let stand = START;
   const parts = { time: 0, runs: 0, accents: 0, crossings: 0, school: 0 };

@@ -8,14 +8,14 @@ export {
   type CostParts,
   type HandState,
   type Terms,
-  type Told,
+  type StickingFacts,
 } from './cost';
 export { leanings, type Leaning } from './leanings';
 export { rhythmOf, type HandEvent, type Pins, type Rhythm, type Unplayable } from './rhythm';
 export { SCHOOL_WORDS, STICKING_SCHOOLS, type StickingSchool } from './schools';
 export { bestWays, type Way } from './solve';
 export {
-  limbed,
+  withLimbs,
   sameAs,
   type Sticking,
   stickingEdits,

@@ -5,7 +5,7 @@ import { placesWords, placeWords, tidy, type Pattern } from '../pattern';
 import { asEdit, type Edit } from '../recipe';
 import { voiceOn, type Kit } from '../kit';
 import { ceilingOn, type Able } from '../reach';
-import { costOf, Needs, type CostParts, type Terms, type Told } from './cost';
+import { costOf, Needs, type CostParts, type Terms, type StickingFacts } from './cost';
 import { rhythmOf, type Pins, type Unplayable } from './rhythm';
 import { STICKING_SCHOOLS, type StickingSchool } from './schools';
 import { bestWays, type Way } from './solve';
@@ -104,7 +104,7 @@ export function stickings(
       const { cost, parts, used, worst, told } = costOf(terms, rhythm, way.hands, needs);
       const limbs = pattern.strokes.map((s) => s.limb);
       events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
-      const stuck = limbed(pattern, limbs.join(''));
+      const stuck = withLimbs(pattern, limbs.join(''));
       const breaks = ceilingOn(stuck, wish.kit, wish.profile).bpm;
       const load = { R: 0, L: 0 };
       for (const hands of way.hands) for (const h of hands) load[h]++;
@@ -156,14 +156,19 @@ function apart(pool: readonly Way[], many: number, least: number): readonly Way[
  * A pattern with its strokes given to limbs, a letter a stroke in the pattern's order; voices, heights and ornaments
  * stay. A stroke without a letter of a limb keeps its own.
  */
-export function limbed(pattern: Pattern, limbs: string): Pattern {
+export function withLimbs(pattern: Pattern, limbs: string): Pattern {
   return tidy({
     ...pattern,
     strokes: pattern.strokes.map((s, i): Stroke => ({ ...s, limb: LIMBS.find((l) => l === limbs[i]) ?? s.limb })),
   });
 }
 
-function reasons(told: Told, load: Readonly<Record<Hand, number>>, tight: string | null, fits: boolean): string[] {
+function reasons(
+  told: StickingFacts,
+  load: Readonly<Record<Hand, number>>,
+  tight: string | null,
+  fits: boolean,
+): string[] {
   const { thirds, seconds, crossed } = told;
   return [
     `${LIMB_WORDS.R} ${load.R}, ${LIMB_WORDS.L} ${load.L}`,

@@ -10,7 +10,7 @@ import {
   bestWays,
   choicesOf,
   costOf,
-  limbed,
+  withLimbs,
   rhythmOf,
   sameAs,
   stickingEdits,
@@ -397,7 +397,7 @@ describe('taking a sticking', () => {
           moves: [],
         });
         const [one] = stickings(built.pattern, { ...wish, bpm }, [school]).found;
-        expect(limbed(built.pattern, one!.limbs)).toEqual(one!.pattern);
+        expect(withLimbs(built.pattern, one!.limbs)).toEqual(one!.pattern);
         const next = withEdits(built, stickingEdits(built.pattern, one!.pattern));
         const strip = (p: Pattern) =>
           p.strokes.map(({ at, limb, voice, level, ornament }) => ({ at, limb, voice, level, ornament }));

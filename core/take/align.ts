@@ -2,9 +2,9 @@ import { TICKS_PER_QUARTER } from '../time';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
 import { matchGroup, type Match } from './match';
-import { ornamented, type Answered } from './ornaments';
+import { resolveOrnaments, type Answered } from './ornaments';
 import { mean, median } from './numbers';
-import { keyFor, playedAt, wholeOf, type Lay, type Whole } from './whole';
+import { keyFor, playedAt, wholeOf, type Aligner, type Whole } from './whole';
 
 export type { Match } from './match';
 
@@ -62,7 +62,7 @@ export function align(
     const name = key.hit(h);
     if (name !== null) group(name).played.push(i);
   });
-  const lay: Lay = (where, until) =>
+  const lay: Aligner = (where, until) =>
     [...groups.values()].flatMap(({ own, played }) =>
       matchGroup(
         where,
@@ -77,7 +77,7 @@ export function align(
     Infinity,
   );
   const kept = plausible(close, expected);
-  const told = ornamented(expected, hits, kept, key.by);
+  const told = resolveOrnaments(expected, hits, kept, key.by);
   const together = unisons(expected, hits, withShared(told.matches, first), first, told.free, key);
   const matches = together
     .map(({ expected: e, hit, seconds }) => ({

@@ -1,7 +1,7 @@
 import { count } from '../base';
 import { countWords } from '../time';
 import { LIMB_WORDS, VOICE, type Limb, type Voice } from '../stroke';
-import type { FixKind, KeptFinding, NamedStroke, Place } from '../drill';
+import type { FixKind, KeptFinding, NamedStroke, CountedPlace } from '../drill';
 
 /** What each kind of fix is called, as the answer to "why?". */
 export const FIX_NAMES: Readonly<Record<FixKind, string>> = Object.freeze({
@@ -84,7 +84,7 @@ function named(limb: Limb, voice: Voice): string {
   return limb === 'R' || limb === 'L' ? LIMB_WORDS[limb] : VOICE[voice].name;
 }
 
-function placeWords({ bar, beat, syllable, lead }: Place): string {
+function placeWords({ bar, beat, syllable, lead }: CountedPlace): string {
   const words = countWords({ bar: bar ?? 1, beat, syllable, text: '' }, bar !== null);
   return lead ? `${words} before the 1` : words;
 }

@@ -1,6 +1,6 @@
 import type { Limb } from '../stroke';
 import type { Fault } from './faults';
-import type { Reading } from './reading';
+import type { TakeReading } from './reading';
 
 export const STRICTNESS = ['easy', 'usual', 'strict'] as const;
 export type Strictness = (typeof STRICTNESS)[number];
@@ -80,7 +80,7 @@ export function spreadLimit(slotSeconds: number, strictness: Strictness = 'usual
  * stopped, another tempo, all of it late, swung), then what was left out and added, then a limb, then a place, then
  * drift, unevenness and loudness. Nothing that chance explains. Verdict and words both follow from it.
  */
-export function findingsOf(r: Reading, slotSeconds: number, strictness: Strictness = 'usual'): readonly Finding[] {
+export function findingsOf(r: TakeReading, slotSeconds: number, strictness: Strictness = 'usual'): readonly Finding[] {
   if (r.many === 0) return [{ kind: 'silence', small: false }];
   const wide = WIDER[strictness];
   return [
@@ -91,7 +91,7 @@ export function findingsOf(r: Reading, slotSeconds: number, strictness: Strictne
   ];
 }
 
-function wholeFindings(r: Reading, wide: number): Finding[] {
+function wholeFindings(r: TakeReading, wide: number): Finding[] {
   const found: Finding[] = [];
   const { part, begins, stops } = r.gaps;
   if (part) found.push({ kind: 'part', first: part.first, last: part.last, small: false });
@@ -107,7 +107,7 @@ function wholeFindings(r: Reading, wide: number): Finding[] {
   return found;
 }
 
-function countFindings(r: Reading): Finding[] {
+function countFindings(r: TakeReading): Finding[] {
   const few = Math.max(1, r.strokes * LIMITS.closeMissed);
   const lost = [...r.byPlace].filter((p) => p.missed > 0).sort((a, b) => b.missed - a.missed);
   const small = r.missed + r.extra <= few;
@@ -121,7 +121,7 @@ function countFindings(r: Reading): Finding[] {
   ];
 }
 
-function faultFindings(r: Reading, wide: number): Finding[] {
+function faultFindings(r: TakeReading, wide: number): Finding[] {
   const large = (off: number): boolean => Math.abs(off) > LIMITS.fault * wide;
   const small = (off: number): boolean => Math.abs(off) <= LIMITS.closeFault * LIMITS.fault * wide;
   const offBeats: Finding[] = [];
@@ -141,7 +141,7 @@ function faultFindings(r: Reading, wide: number): Finding[] {
 }
 
 /** Strokes off the beat as swing; null where they come before the middle, or by so little that it is none. */
-function swingOf(r: Reading, f: Extract<Fault, { kind: 'swing' }>, wide: number): Finding | null {
+function swingOf(r: TakeReading, f: Extract<Fault, { kind: 'swing' }>, wide: number): Finding | null {
   const meant = r.meantSwing[f.on];
   const percent = meant + (100 * f.off) / Math.max(1, f.on === '8ths' ? 2 * r.eighth : r.eighth);
   const apart = Math.abs(percent - meant);
@@ -149,7 +149,7 @@ function swingOf(r: Reading, f: Extract<Fault, { kind: 'swing' }>, wide: number)
   return { kind: 'swing', on: f.on, percent, meant, off: f.off, limb: f.limb, small: apart < 8 };
 }
 
-function restFindings(r: Reading, slotSeconds: number, strictness: Strictness): Finding[] {
+function restFindings(r: TakeReading, slotSeconds: number, strictness: Strictness): Finding[] {
   const wide = WIDER[strictness];
   const found: Finding[] = [];
   const drift = Math.abs(r.drift);

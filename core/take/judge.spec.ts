@@ -3,7 +3,17 @@ import { parseStrokeText, type Limb } from '../stroke';
 import { patternOfText, type Pattern } from '../pattern';
 import { fixKindOf, type FixKind } from '../drill';
 import { expectedOf } from '../rendition';
-import { align, besides, findingsOf, firstFix, findingWords, readTake, verdictOf, type Finding, type Hit } from '.';
+import {
+  align,
+  uncountedHits,
+  findingsOf,
+  firstFix,
+  findingWords,
+  readTake,
+  verdictOf,
+  type Finding,
+  type Hit,
+} from '.';
 
 // Players that share nothing with the judge: their own chance, their own clock, plain loops over the written rhythm.
 
@@ -422,7 +432,7 @@ describe('what is nobody’s fault', () => {
       );
       const { verdict, reading, words } = judged(set, all);
       return (
-        (verdict === 'clean' && reading.unknown === 1 && besides(reading).length === 1) || {
+        (verdict === 'clean' && reading.unknown === 1 && uncountedHits(reading).length === 1) || {
           verdict,
           words,
           bpm: set.bpm,

@@ -24,7 +24,7 @@ const BOUNCES = { share: 0.85, most: 0.6 } as const;
  * Lays grace strokes before their stroke, bounces after it, and finds hits that a pad sent twice. The main stroke of a
  * flam, drag or ruff is the last of its hits; of two hits that a pad sent for one stroke the first is meant.
  */
-export function ornamented(
+export function resolveOrnaments(
   expected: readonly Expected[],
   hits: readonly Hit[],
   matches: readonly Match[],

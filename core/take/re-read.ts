@@ -1,12 +1,12 @@
 import { lengthsAt, expectedIn, type Rendition } from '../rendition';
 import { align } from './align';
 import type { KeptTake } from './kept';
-import { readTake, type Reading } from './reading';
+import { readTake, type TakeReading } from './reading';
 
 /**
  * A kept take read again against what was meant: as many turns as its last hit reaches. Null where nothing was struck.
  */
-export function readAgain(take: Pick<KeptTake, 'hits' | 'bpm'>, meant: Rendition): Reading | null {
+export function readAgain(take: Pick<KeptTake, 'hits' | 'bpm'>, meant: Rendition): TakeReading | null {
   const last = Math.max(...take.hits.map((h) => h.seconds));
   if (!Number.isFinite(last)) return null;
   const { turn: loop, beat } = lengthsAt(meant, take.bpm);

@@ -16,7 +16,7 @@ export interface Offset {
 }
 
 /** Everything a take says, in milliseconds unless said otherwise. */
-export interface Reading extends Offset {
+export interface TakeReading extends Offset {
   /** Strokes that were left out, without those of parts that were not played at all. */
   readonly missed: number;
   readonly extra: number;
@@ -81,7 +81,7 @@ export function readTake(
   hits: readonly Hit[],
   { matches, missed, extra, graces, doubled, unknown, whole, beat }: Alignment,
   silences: readonly Silence[] = [],
-): Reading {
+): TakeReading {
   const found = matches.flatMap((m) => {
     const [e, h] = [expected[m.expected], hits[m.hit]];
     return e && h ? [{ e, h, late: m.late }] : [];
@@ -168,7 +168,7 @@ function moves(fault: Fault, e: Expected): boolean {
 }
 
 /** Where strokes off the beat are meant, told by their ticks and their seconds. */
-function meantSwing(expected: readonly Expected[], eighth: number): Reading['meantSwing'] {
+function meantSwing(expected: readonly Expected[], eighth: number): TakeReading['meantSwing'] {
   const own = (on: 'eighth' | 'sixteenth', pair: number): number => {
     const e = expected.find((s) => offBeat(s.tick)[on]);
     if (!e || e.tick === undefined || eighth <= 0) return 50;
@@ -181,7 +181,7 @@ function meantSwing(expected: readonly Expected[], eighth: number): Reading['mea
   return { '8ths': own('eighth', 2 * eighth), '16ths': own('sixteenth', eighth) };
 }
 
-function gracesAt(expected: readonly Expected[], answered: Alignment['graces']): Reading['graces'] {
+function gracesAt(expected: readonly Expected[], answered: Alignment['graces']): TakeReading['graces'] {
   const at = new Map<number, { wanted: number; missed: number }>();
   for (const g of answered) {
     const index = expected[g.expected]?.index ?? -1;
@@ -260,7 +260,7 @@ function difference(points: readonly Point[], a: Limb, b: Limb): number | null {
 }
 
 /** How much louder the loudest strokes of the hands were than the softest, and how much they were meant to be. */
-function ratio(points: readonly Point[]): Pick<Reading, 'accentGhost' | 'meantRatio'> {
+function ratio(points: readonly Point[]): Pick<TakeReading, 'accentGhost' | 'meantRatio'> {
   const hands = points.filter((p) => p.e.limb === 'R' || p.e.limb === 'L');
   const [loud, soft] = [Math.max(...hands.map((p) => p.e.velocity)), Math.min(...hands.map((p) => p.e.velocity))];
   const [louder, softer] = [loud, soft].map((level) => loudness(hands.filter((p) => p.e.velocity === level)));

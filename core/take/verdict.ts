@@ -1,14 +1,15 @@
+import { checkedAt } from '../base';
 import { barTicks, type Schools } from '../time';
 import { countOfStroke, loopTicks, type Pattern } from '../pattern';
-import type { KeptFinding, Measured, NamedStroke, Place } from '../drill';
+import type { KeptFinding, Measured, NamedStroke, CountedPlace } from '../drill';
 import { findingsOf, type Finding, type Strictness, type TakeVerdict } from './findings';
-import type { Reading } from './reading';
+import type { TakeReading } from './reading';
 
 /**
  * Clean, close or loose: clean when there is nothing to say, close when all there is to say is small. It follows from
  * the same findings as the words do, so that a clean take has no fault and a close one never says nothing.
  */
-export function verdictOf(r: Reading, slotSeconds: number, strictness: Strictness = 'usual'): TakeVerdict {
+export function verdictOf(r: TakeReading, slotSeconds: number, strictness: Strictness = 'usual'): TakeVerdict {
   const findings = findingsOf(r, slotSeconds, strictness);
   if (findings.length === 0) return 'clean';
   return findings.every((f) => f.small) ? 'close' : 'loose';
@@ -37,7 +38,7 @@ export interface Fix {
 /** What to fix first: the first of the findings, as its facts. Null when there is nothing to say. */
 export function firstFix(
   pattern: Pattern,
-  r: Reading,
+  r: TakeReading,
   slotSeconds: number,
   schools: Schools,
   strictness: Strictness = 'usual',
@@ -49,10 +50,10 @@ export function firstFix(
 /**
  * What was heard beside the playing and is nobody's fault: notes that were never taught, hits that a pad sent twice.
  * @example
- * besides({ unknown: 1, doubled: 0 }) // => ["One hit came from a note that the kit does not know. Teach it under Kit, or leave it: it is not counted."]
- * besides({ unknown: 0, doubled: 2 }) // => ["The pad sent 2 strokes twice: they are counted once."]
+ * uncountedHits({ unknown: 1, doubled: 0 }) // => ["One hit came from a note that the kit does not know. Teach it under Kit, or leave it: it is not counted."]
+ * uncountedHits({ unknown: 0, doubled: 2 }) // => ["The pad sent 2 strokes twice: they are counted once."]
  */
-export function besides({ unknown, doubled }: Pick<Reading, 'unknown' | 'doubled'>): readonly string[] {
+export function uncountedHits({ unknown, doubled }: Pick<TakeReading, 'unknown' | 'doubled'>): readonly string[] {
   const many = unknown === 1 ? 'One hit' : `${unknown} hits`;
   return [
     ...(unknown > 0
@@ -69,9 +70,9 @@ export function besides({ unknown, doubled }: Pick<Reading, 'unknown' | 'doubled
 }
 
 /** A finding with names for what it points at by number: who, on which voice, at which count. */
-function factsOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fix {
+function factsOf(f: Finding, pattern: Pattern, r: TakeReading, schools: Schools): Fix {
   const whole = (finding: KeptFinding): Fix => ({ finding, index: null });
-  const placeOf = (index: number): Place | null => {
+  const placeOf = (index: number): CountedPlace | null => {
     const s = pattern.strokes[index];
     return s ? placeAt(pattern, s.at, schools) : null;
   };
@@ -99,7 +100,7 @@ function factsOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fi
     case 'left-out':
       return { finding: { kind: 'left-out', stroke: strokeOf(f.index), times: f.times }, index: f.index };
     case 'grace': {
-      const ornament = pattern.strokes[f.index]?.ornament ?? 'flam';
+      const ornament = checkedAt(pattern.strokes, f.index, 'stroke').ornament ?? 'flam';
       return { finding: { kind: 'grace', ornament, place: placeOf(f.index), times: f.times }, index: f.index };
     }
     case 'extra':
@@ -120,7 +121,7 @@ function factsOf(f: Finding, pattern: Pattern, r: Reading, schools: Schools): Fi
 }
 
 /** A tick of a pattern as it is counted. */
-function placeAt(pattern: Pattern, at: number, schools: Schools): Place {
+function placeAt(pattern: Pattern, at: number, schools: Schools): CountedPlace {
   const bar = barTicks(pattern.meter);
   if (pattern.start + at < 0) {
     const { beat, syllable } = countOfStroke(pattern, at + bar, schools);
@@ -138,7 +139,7 @@ function partFacts(pattern: Pattern, f: Extract<Finding, { kind: 'part' }>, scho
   if (!first || !last || loop <= 0) return told;
   const before = pattern.strokes[f.first - 1];
   const after = pattern.strokes[f.last + 1];
-  const place = (at: number): Place => placeAt(pattern, at, schools);
+  const place = (at: number): CountedPlace => placeAt(pattern, at, schools);
   // The middle lies between the last stroke that is played and the first that is not, or the other way round.
   const middle = loop / 2 - pattern.start;
   if (!after && before && before.at < middle && first.at >= middle) return { ...told, half: 1 };
@@ -149,7 +150,7 @@ function partFacts(pattern: Pattern, f: Extract<Finding, { kind: 'part' }>, scho
 }
 
 /** What the log keeps of a reading. */
-export function measuredOf(r: Reading, fix: Fix | null): Measured {
+export function measuredOf(r: TakeReading, fix: Fix | null): Measured {
   const one = (n: number): number => Math.round(n * 10) / 10;
   return {
     mean: one(r.mean),

@@ -20,7 +20,7 @@ export function playedAt({ from, shift, rate }: Whole, seconds: number): number 
 }
 
 /** Lays the strokes, where a whole has them, on the hits. */
-export type Lay = (where: readonly number[], until: number) => readonly Match[];
+export type Aligner = (where: readonly number[], until: number) => readonly Match[];
 
 /** Tempos that are looked for: this share slower or faster. */
 const RATES = 0.062;
@@ -50,7 +50,7 @@ const NEAR = { share: 0.35, most: 0.04 } as const;
  * How a take lies as a whole: late or early, slower or faster. What is nearest to the click is preferred where several
  * wholes explain the take as well. `beat` is the length of a counted beat in seconds.
  */
-export function wholeOf(expected: readonly Expected[], hits: readonly Hit[], lay: Lay, beat: number): Whole {
+export function wholeOf(expected: readonly Expected[], hits: readonly Hit[], lay: Aligner, beat: number): Whole {
   const from = expected[0]?.seconds ?? 0;
   const still: Whole = { from, shift: 0, rate: 1 };
   if (hits.length < LEAST_HITS || expected.length < LEAST_HITS) return still;
@@ -79,7 +79,7 @@ function judged(
   whole: Whole,
   expected: readonly Expected[],
   hits: readonly Hit[],
-  lay: Lay,
+  lay: Aligner,
   beat: number,
 ): { readonly cost: number; readonly fits: boolean; readonly matches: readonly Match[] } {
   const matches = lay(
@@ -109,7 +109,7 @@ function judged(
 }
 
 /** A whole fitted anew on the head of the take, then on twice as much, until the end. */
-function followed(first: Whole, expected: readonly Expected[], hits: readonly Hit[], lay: Lay): Whole {
+function followed(first: Whole, expected: readonly Expected[], hits: readonly Hit[], lay: Aligner): Whole {
   const last = expected.at(-1)?.seconds ?? first.from;
   let whole = first;
   const head = Math.max(HEAD.seconds, (expected[HEAD.least]?.seconds ?? 0) - first.from);

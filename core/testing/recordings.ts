@@ -134,7 +134,7 @@ export function randomKit(seed: number, rate: number): MadeKit {
   };
 }
 
-export interface Scene {
+export interface MadeRecording {
   readonly rate: number;
   readonly seconds: number;
   readonly kit: MadeKit;
@@ -150,7 +150,7 @@ export interface Scene {
 }
 
 /** A scene as one channel of samples. */
-export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, room = 0 }: Scene): Float32Array {
+export function recorded({ rate, seconds, kit, blows, seed, noise, bass, pad, room = 0 }: MadeRecording): Float32Array {
   const out = new Float32Array(round(seconds * rate));
   const chance = chanceOf(seed + 77);
   const put = (at: number, samples: Float32Array): void => {

@@ -59,9 +59,13 @@ const keyOfPattern = (p: Pattern): string =>
     p.length,
   );
 
-let n = 0;
-const more = (built: Build, moves: readonly MoveEntry[]): Build =>
-  build({ ...built.recipe, moves: [...built.recipe.moves, ...moves.map((m) => ({ ...m, id: `c${++n}` }))] });
+const more = (built: Build, moves: readonly MoveEntry[]): Build => {
+  const { moves: before } = built.recipe;
+  return build({
+    ...built.recipe,
+    moves: [...before, ...moves.map((m, i) => ({ ...m, id: `c${before.length + i}` }))],
+  });
+};
 
 /** The phrase a sentence is said of. Its earlier moves are words too; `strokes` is what they must have made. */
 function baseOf({ base }: Sentence, read: (say: string, built: Build) => Answer): Build {

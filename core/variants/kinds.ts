@@ -42,7 +42,7 @@ export interface Change {
 const ID = 'variant';
 const touchOf = (edits: Edit[]): MoveEntry => ({ id: ID, on: true, move: 'touch', params: { edits } });
 /** Says where a stroke stands. */
-type Place = (s: Stroke) => string;
+type PlaceOfStroke = (s: Stroke) => string;
 
 /** Kinds whose changes are made to the cell: in a phrase that repeats one, every repeat changes alike. */
 const OF_THE_CELL: readonly VariantKind[] = ['accents', 'accent shift', 'voice', 'snare and kick'];
@@ -70,7 +70,7 @@ function cellOf(pattern: Pattern): Pattern | null {
 }
 
 function* changesIn(kind: VariantKind, pattern: Pattern, { accents, schools }: VariantWish): Generator<Change> {
-  const place: Place = (s) => placeWords(pattern, s.at, schools);
+  const place: PlaceOfStroke = (s) => placeWords(pattern, s.at, schools);
   switch (kind) {
     case 'accents':
       yield* accentPlacements(pattern, accents, place);
@@ -120,7 +120,7 @@ function levelled(hands: readonly Stroke[], accented: ReadonlySet<number>): Edit
   });
 }
 
-function* accentPlacements(pattern: Pattern, k: number, place: Place): Generator<Change> {
+function* accentPlacements(pattern: Pattern, k: number, place: PlaceOfStroke): Generator<Change> {
   const hands = pattern.strokes.filter((s) => isHand(s.limb));
   for (const chosen of combinations(hands.length, Math.min(k, hands.length))) {
     const words = (): string => `accents on ${listed(chosen.flatMap((i) => hands[i] ?? []).map(place))}`;
@@ -156,7 +156,7 @@ function* accentShifts(pattern: Pattern): Generator<Change> {
   }
 }
 
-function* voicesMoved(pattern: Pattern, place: Place): Generator<Change> {
+function* voicesMoved(pattern: Pattern, place: PlaceOfStroke): Generator<Change> {
   for (const s of pattern.strokes.filter((x) => isHand(x.limb))) {
     for (const voice of HAND_VOICES) {
       if (voice === s.voice) continue;
@@ -169,7 +169,7 @@ function* voicesMoved(pattern: Pattern, place: Place): Generator<Change> {
   }
 }
 
-function* snareAndKick(pattern: Pattern, place: Place): Generator<Change> {
+function* snareAndKick(pattern: Pattern, place: PlaceOfStroke): Generator<Change> {
   for (const s of pattern.strokes) {
     if (s.voice === 'kick') {
       // The kick's slot goes to the hand that did not play last.

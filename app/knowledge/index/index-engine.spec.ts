@@ -1,5 +1,5 @@
 import { RULES } from '@core/formats/shelf-file';
-import { ableOf, ceilingOn, USUAL_PROFILE } from '@core/reach';
+import { effectiveProfile, ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { KIT_PRESETS, USUAL_KIT } from '@core/kit';
 import { build } from '@core/recipe';
 import { factsOf } from '@core/shelf';
@@ -119,7 +119,7 @@ describe('the index of a shelf', () => {
     await untilAsked(async () => (await engine.lessons()).length > 0 && [...(await tops()).values()].every(Boolean));
     const after = await tops();
     expect(after.get('p0')).toMatchObject({ bpm, rests: { kind: 'shown', was: before.get('p0')!.bpm } });
-    const able = ableOf(USUAL_PROFILE, await engine.lessons());
+    const able = effectiveProfile(USUAL_PROFILE, await engine.lessons());
     let raised = 0;
     for (const p of own) {
       if (p.id === 'p0') continue;

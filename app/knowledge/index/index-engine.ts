@@ -17,13 +17,13 @@ import type { Keeper } from '../../storage/gate';
 import { ALL_TRIES, triesOf } from '../../storage/tries';
 import { answered } from './answering';
 import { Drawings } from './drawings';
-import { entryFrom, packOf, searched, withTop, type Entry } from './entries';
+import { entryFrom, withTop, type Entry } from './entries';
+import { EntryTable } from './entry-table';
 import type {
   Believed,
   KinAnswer,
   LookBack,
   NamedPhrase,
-  PackedEntry,
   PhraseLog,
   ShelfAnswer,
   ShelfQuestion,
@@ -31,13 +31,13 @@ import type {
 } from './entry';
 import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
-import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, reckonedFor, type Reckoned } from './learning';
+import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, playerContext, type PlayerContext } from './learning';
+import { Latch } from './latch';
 import { readPacks, writePacks, type Kept } from './packs';
 import { Practice } from './practice';
 import { factsWords } from './row-words';
+import { slices } from './slices';
 
-/** Entries that are worked out before it is looked whether something was asked meanwhile. */
-const SLICE_MS = 12;
 /** Changes are told together after so long, in milliseconds. */
 const TELL_AFTER = 60;
 /** So long the first question is waited for, in milliseconds, before what it does not need is read. */
@@ -63,12 +63,10 @@ export class IndexEngine {
   private readonly db: ShelfDb;
   private readonly keeper: Keeper = { rules: null };
   private rules: Promise<void> | null = null;
-  private entries: Entry[] = [];
-  private places = new Map<string, number>();
-  private reckoned: Reckoned | null = null;
-  private readonly drawings = new Drawings(() => this.reckoned?.kit ?? null);
+  private readonly table = new EntryTable();
+  private player: PlayerContext | null = null;
+  private readonly drawings = new Drawings(() => this.player?.kit ?? null);
   private readonly practice = new Practice();
-  private readonly dirty = new Set<number>();
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
   private working = false;
@@ -76,21 +74,17 @@ export class IndexEngine {
   private verified = false;
   /** The practice day of what is believed. */
   private believedOn: number | null = null;
-  /** Everything was worked out once. */
-  private readonly worked: Promise<void>;
-  private wasWorked: () => void = () => undefined;
   private ended = false;
   /** Reads what was played, as it was kept. */
   private rest: Kept['played'] | null = null;
-  private wasRead: () => void = () => undefined;
   /** What was played is read, as far as it was kept. */
-  private readonly restRead = new Promise<void>((resolve) => (this.wasRead = resolve));
-  private wasLooked: () => void = () => undefined;
+  private readonly restRead = new Latch();
   /** What was kept was held against what is there once, or will not be any more. */
-  private readonly looked = new Promise<void>((resolve) => (this.wasLooked = resolve));
-  private wasAnswered: () => void = () => undefined;
+  private readonly looked = new Latch();
   /** The first question was answered, or one was asked that rests on all that is worked out. */
-  private readonly answered = new Promise<void>((resolve) => (this.wasAnswered = resolve));
+  private readonly answered = new Latch();
+  /** Everything was worked out once. */
+  private readonly worked = new Latch();
   /** Nobody waits for what is worked out, or somebody does: it is begun. */
   private readonly peace: Promise<void>;
   private readonly ready: Promise<void>;
@@ -111,14 +105,13 @@ export class IndexEngine {
     );
     this.db.on('blocked', () => this.tell('blocked'));
     this.unheard = followChanges((parts) => this.unlessEnded(this.changed(parts)));
-    this.worked = new Promise((resolve) => (this.wasWorked = resolve));
-    this.peace = this.answeredWithin(peace);
+    this.peace = this.answered.within(peace);
     this.ready = this.load();
   }
 
   /** For whom and on which kit ceilings are worked out. */
   about(kit: Kit, profile: Profile): void {
-    this.reckoned = reckonedFor(kit, profile);
+    this.player = playerContext(kit, profile);
     this.drawings.clear();
     this.soon();
     this.unlessEnded(this.ready.then(() => this.work()));
@@ -129,14 +122,14 @@ export class IndexEngine {
     // On another day other tempos are ready.
     if (this.verified && this.believedOn !== today()) this.unlessEnded(this.believe());
     // What was asked goes out before what was played is read.
-    setTimeout(this.wasAnswered, 0);
-    const { found, ...told } = answered(this.entries, this.places, question, now(), today());
+    setTimeout(this.answered.open, 0);
+    const { found, ...told } = answered(this.table.all, this.table.places, question, now(), today());
     return {
       ...told,
       order: Uint32Array.from(found),
       first: this.rowsAt(found.slice(0, question.first)),
-      all: this.entries.length,
-      unread: this.entries.reduce((n, e) => n + (e.facts === null ? 1 : 0), 0),
+      all: this.table.all.length,
+      unread: this.table.all.reduce((n, e) => n + (e.facts === null ? 1 : 0), 0),
     };
   }
 
@@ -151,7 +144,7 @@ export class IndexEngine {
     ids: readonly string[],
   ): Promise<readonly { readonly id: string; readonly key: string; readonly pattern: Pattern }[]> {
     await this.ready;
-    const wanted = ids.flatMap((id) => this.entryOf(id) ?? []);
+    const wanted = ids.flatMap((id) => this.table.of(id) ?? []);
     const missing = wanted.filter((e) => !this.drawings.of(e.id));
     if (missing.length > 0) {
       await this.ruled();
@@ -167,11 +160,11 @@ export class IndexEngine {
   /** Every phrase by its name; of those drilled only, the one drilled last first. */
   async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
     await this.ready;
-    setTimeout(this.wasAnswered, 0);
-    const drilled = (): readonly Entry[] => this.entries.filter((e) => e.best.attempts > 0);
+    setTimeout(this.answered.open, 0);
+    const drilled = (): readonly Entry[] => this.table.all.filter((e) => e.best.attempts > 0);
     // That nothing was drilled is said when it was looked at, not from what was known before.
-    if (which === 'drilled' && drilled().length === 0) await this.looked;
-    const own = which === 'all' ? this.entries : drilled();
+    if (which === 'drilled' && drilled().length === 0) await this.looked.opened;
+    const own = which === 'all' ? this.table.all : drilled();
     const by =
       which === 'all'
         ? (a: Entry, b: Entry): number => compare(a.name, b.name)
@@ -182,75 +175,79 @@ export class IndexEngine {
   /** The next name of a series that is free. */
   async next(name: string, given: readonly string[] = []): Promise<string> {
     await this.ready;
-    const taken = new Set([...given, ...this.entries.map((e) => e.name.trim())]);
+    const taken = new Set([...given, ...this.table.all.map((e) => e.name.trim())]);
     return nextName(name, (n) => taken.has(n));
   }
 
   /** The phrases that bear a name to the letter. */
   async called(name: string): Promise<readonly string[]> {
     await this.ready;
-    return this.entries.filter((e) => e.name.trim() === name.trim()).map((e) => e.id);
+    return this.table.all.filter((e) => e.name.trim() === name.trim()).map((e) => e.id);
   }
 
   /** What a phrase was grown from, what was grown from it, and which are the same turned. */
   async kin(id: string): Promise<KinAnswer> {
     await this.ready;
-    const form = this.entryOf(id)?.facts?.form;
-    const twins = this.entries.filter((e) => e.id !== id && form !== undefined && e.facts?.form === form).slice(0, 20);
+    const form = this.table.of(id)?.facts?.form;
+    const twins = this.table.all
+      .filter((e) => e.id !== id && form !== undefined && e.facts?.form === form)
+      .slice(0, 20);
     const drawn = new Map((await this.patternsOf([id, ...twins.map((t) => t.id)])).map((d) => [d.id, d.pattern]));
-    return { tree: kinLines(this.entries, id), same: sameTurned(id, twins, drawn) };
+    return { tree: kinLines(this.table.all, id), same: sameTurned(id, twins, drawn) };
   }
 
   /** What clean tries of the shelf's phrases showed of the player's limbs, beyond their tests. */
   async lessons(): Promise<readonly Lesson[]> {
     await this.ready;
-    return this.reckoned?.lessons ?? [];
+    return this.player?.lessons ?? [];
   }
 
   /** The day as it is best practised, once what it rests on is known. */
   async plan(asked: Omit<TodayAsked, 'strokes'>): Promise<TodayPlan> {
-    this.wasAnswered();
-    await this.worked;
-    return this.practice.plan(this.entries, asked);
+    this.answered.open();
+    await this.worked.opened;
+    return this.practice.plan(this.table.all, asked);
   }
 
   /** What is believed of a phrase today; null before any try. */
   async believed(id: string): Promise<Believed | null> {
     await this.ready;
-    return this.entryOf(id)?.believed ?? null;
+    return this.table.of(id)?.believed ?? null;
   }
 
   /** What the Log draws of a phrase. */
   async phraseLog(id: string): Promise<PhraseLog> {
-    this.wasAnswered();
-    await this.worked;
-    const entry = this.entryOf(id);
-    return entry ? this.practice.phraseLog(this.entries, entry, today()) : { days: [], projection: null, ready: null };
+    this.answered.open();
+    await this.worked.opened;
+    const entry = this.table.of(id);
+    return entry
+      ? this.practice.phraseLog(this.table.all, entry, today())
+      : { days: [], projection: null, ready: null };
   }
 
   /** What the Log draws of all that was practised. */
   async lookBack(): Promise<LookBack> {
-    this.wasAnswered();
-    await this.worked;
-    return this.practice.lookBack(this.entries, today());
+    this.answered.open();
+    await this.worked.opened;
+    return this.practice.lookBack(this.table.all, today());
   }
 
   /** The player's own share of their ceilings, as all phrases but one give it. */
   async shareFor(id: string): Promise<Belief> {
     await this.ready;
-    return this.practice.shareFor(this.entries, id);
+    return this.practice.shareFor(this.table.all, id);
   }
 
   /** The canonical forms that the shelf has. */
   async forms(): Promise<readonly string[]> {
     await this.ready;
-    return [...new Set(this.entries.flatMap((e) => e.facts?.form ?? []))];
+    return [...new Set(this.table.all.flatMap((e) => e.facts?.form ?? []))];
   }
 
   end(): void {
     this.ended = true;
-    this.wasRead();
-    this.wasLooked();
+    this.restRead.open();
+    this.looked.open();
     this.unheard();
     this.db.close();
   }
@@ -264,14 +261,14 @@ export class IndexEngine {
       await this.db.open();
       if (this.name === DEMO_DATABASE) await this.fill();
       const kept = await readPacks(this.db);
-      this.put(kept.entries);
+      this.table.put(kept.entries);
       this.rest = kept.played;
     } catch {
       // A cache that cannot be read is made anew.
     }
     if (this.ended) return;
-    if (this.entries.length === 0) {
-      this.wasRead();
+    if (this.table.all.length === 0) {
+      this.restRead.open();
       await this.verify().catch((error: unknown) => {
         if (!this.ended) throw error;
       });
@@ -296,24 +293,24 @@ export class IndexEngine {
 
   /** All that is not needed for the first answer: it waits until that was given, and not for ever. */
   private async afterFirst(): Promise<void> {
-    await this.answeredWithin(ANSWER_MS);
+    await this.answered.within(ANSWER_MS);
     const played = await this.rest?.().catch(() => []);
     if (this.ended) return;
     if (played) this.practice.put(played);
-    this.wasRead();
+    this.restRead.open();
     await this.verify();
-  }
-
-  /** Waits until the first question was answered, and not for longer than so many milliseconds. */
-  private async answeredWithin(ms: number): Promise<void> {
-    await Promise.race([this.answered, new Promise((r) => setTimeout(r, ms))]);
   }
 
   /** The rules of what is read and written, fetched when the first row of the player's own is read. */
   private ruled(): Promise<void> {
-    this.rules ??= import('@core/formats/shelf-file').then(({ RULES }) => {
-      this.keeper.rules = RULES;
-    });
+    this.rules ??= import('@core/formats/shelf-file').then(
+      ({ RULES }) => void (this.keeper.rules = RULES),
+      (error: unknown) => {
+        // They are asked for again by whoever needs them next.
+        this.rules = null;
+        throw error;
+      },
+    );
     return this.rules;
   }
 
@@ -322,7 +319,7 @@ export class IndexEngine {
     try {
       await this.held();
     } finally {
-      this.wasLooked();
+      this.looked.open();
     }
   }
 
@@ -333,13 +330,13 @@ export class IndexEngine {
       this.db.phrases.orderBy('changed').keys(),
       this.db.tallies.toArray(),
     ]);
-    const stale = ids.filter((id, i) => this.entryOf(id)?.changed !== changes[i]);
+    const stale = ids.filter((id, i) => this.table.of(id)?.changed !== changes[i]);
     const here = new Set(ids);
-    const kept = this.entries.filter((e) => here.has(e.id));
-    if (kept.length !== this.entries.length) this.put(kept);
+    const kept = this.table.all.filter((e) => here.has(e.id));
+    if (kept.length !== this.table.all.length) this.table.put(kept);
     await this.readPhrases(stale);
     const best = new Map(tallies.map((t) => [t.id, t]));
-    this.entries = this.entries.map((e) => withTop({ ...e, best: best.get(e.id) ?? NO_BEST }));
+    this.table.withBest(best);
     this.verified = true;
     this.soon();
     this.unlessEnded(this.work());
@@ -358,21 +355,21 @@ export class IndexEngine {
         const id = some[i];
         if (id === undefined) continue;
         this.drawings.forget(id);
-        if (phrase) fresh.push(entryFrom(phrase, best.get(id) ?? NO_BEST, this.entryOf(id)));
+        if (phrase) fresh.push(entryFrom(phrase, best.get(id) ?? NO_BEST, this.table.of(id)));
         else {
           gone.add(id);
           this.practice.forget(id);
         }
       }
     }
-    const moved = fresh.filter((e) => this.entryOf(e.id)?.name !== e.name);
-    fresh.filter((e) => this.entryOf(e.id)?.name === e.name).forEach((e) => this.set(e));
+    const moved = fresh.filter((e) => this.table.of(e.id)?.name !== e.name);
+    fresh.filter((e) => this.table.of(e.id)?.name === e.name).forEach((e) => this.table.set(e));
     if (moved.length === 0 && gone.size === 0) return;
     for (const id of [...gone, ...moved.map((e) => e.id)]) {
-      this.dirty.add(packOf(id));
+      this.table.touch(id);
       gone.add(id);
     }
-    this.put([...this.entries.filter((e) => !gone.has(e.id)), ...moved]);
+    this.table.put([...this.table.all.filter((e) => !gone.has(e.id)), ...moved]);
   }
 
   /** What another tab, the page or a worker changed. */
@@ -395,11 +392,11 @@ export class IndexEngine {
     if (phrases === 'all' || tallies === 'all') return this.verify();
     if (phrases.length === 0 && tallies.length === 0) return;
     if (phrases.length > 0) await this.readPhrases(phrases);
-    const own = tallies.filter((id) => id !== ALL_TRIES && this.places.has(id));
+    const own = tallies.filter((id) => id !== ALL_TRIES && this.table.of(id) !== undefined);
     const found = await this.db.tallies.bulkGet([...own]);
     own.forEach((id, i) => {
-      const [entry, place] = [this.entryOf(id), this.places.get(id)];
-      if (entry && place !== undefined) this.entries[place] = withTop({ ...entry, best: found[i] ?? NO_BEST });
+      const entry = this.table.of(id);
+      if (entry) this.table.show(withTop({ ...entry, best: found[i] ?? NO_BEST }));
     });
     this.soon();
     this.unlessEnded(this.work());
@@ -414,64 +411,62 @@ export class IndexEngine {
 
   /** Works out facts and ceilings that are not known, in slices, so that what is asked meanwhile is answered. */
   private async work(): Promise<void> {
-    if (this.working || this.ended || this.reckoned === null) return;
+    if (this.working || this.ended || this.player === null) return;
     this.working = true;
-    await Promise.all([this.ruled(), this.restRead, this.peace]);
-    const unknown = (): Entry[] => {
-      const { reckoned } = this;
-      return this.entries.filter((e) => e.facts === null || !reckoned || !isWorkedOut(e, reckoned));
-    };
     try {
-      for (;;) {
-        // What is known by itself is known first, then what follows from it for others.
-        this.learn();
-        const missing = unknown();
-        if (missing.length === 0 || this.over()) break;
-        for (let at = 0; at < missing.length && !this.over(); at += 40) {
-          const some = missing.slice(at, at + 40);
-          const phrases = await this.db.phrases.bulkGet(some.map((e) => e.id));
-          let until = performance.now() + SLICE_MS;
-          for (const p of phrases) {
-            if (!p) continue;
-            this.workOut(p);
-            if (performance.now() > until) {
-              await new Promise((r) => setTimeout(r));
-              until = performance.now() + SLICE_MS;
-            }
-          }
-          if (at % 400 === 0) this.soon();
-        }
-        // What cannot be worked out must not be tried for ever.
-        if (unknown().length >= missing.length) break;
-      }
-      // What was played meanwhile is read too.
-      while (!this.over() && this.entries.some((e) => this.practice.isMissing(e))) await this.readLogs();
-      await this.believe();
+      await Promise.all([this.ruled(), this.restRead.opened, this.peace]);
+      await this.workOutAll();
     } finally {
       this.working = false;
       this.soon();
     }
     // Before the index was put right nothing is known of what was played.
-    if (this.verified) this.wasWorked();
+    if (this.verified) this.worked.open();
+  }
+
+  private async workOutAll(): Promise<void> {
+    const pause = slices();
+    const unknown = (): Entry[] => {
+      const { player } = this;
+      return this.table.all.filter((e) => e.facts === null || !player || !isWorkedOut(e, player));
+    };
+    for (;;) {
+      // What is known by itself is known first, then what follows from it for others.
+      this.learn();
+      const missing = unknown();
+      if (missing.length === 0 || this.over()) break;
+      for (let at = 0; at < missing.length && !this.over(); at += 40) {
+        const some = missing.slice(at, at + 40);
+        const phrases = await this.db.phrases.bulkGet(some.map((e) => e.id));
+        for (const p of phrases) {
+          if (!p) continue;
+          this.workOut(p);
+          await pause();
+        }
+        if (at % 400 === 0) this.soon();
+      }
+      // What cannot be worked out must not be tried for ever.
+      if (unknown().length >= missing.length) break;
+    }
+    // What was played meanwhile is read too.
+    while (!this.over() && this.table.all.some((e) => this.practice.isMissing(e))) await this.readLogs();
+    await this.believe();
   }
 
   /** Reads the logs that changed, a few at a time. */
   private async readLogs(): Promise<void> {
-    const missing = this.entries.filter((e) => this.practice.isMissing(e)).map((e) => e.id);
+    const missing = this.table.all.filter((e) => this.practice.isMissing(e)).map((e) => e.id);
     const day = today();
-    let until = performance.now() + SLICE_MS;
+    const pause = slices();
     for (let at = 0; at < missing.length && !this.over(); at += 20) {
       const some = missing.slice(at, at + 20);
       const logs = await Promise.all(some.map((id) => triesOf(this.db, id)));
       for (const [i, tries] of logs.entries()) {
-        const entry = this.entryOf(some[i] ?? '');
+        const entry = this.table.of(some[i] ?? '');
         if (!entry) continue;
         this.practice.workOut(entry, tries, day);
-        this.dirty.add(packOf(entry.id));
-        if (performance.now() > until) {
-          await new Promise((r) => setTimeout(r));
-          until = performance.now() + SLICE_MS;
-        }
+        this.table.touch(entry.id);
+        await pause();
       }
       if (at % 400 === 0) this.soon();
     }
@@ -482,30 +477,25 @@ export class IndexEngine {
     const day = today();
     this.believedOn = day;
     this.practice.stale();
-    let until = performance.now() + SLICE_MS;
-    for (let i = 0; i < this.entries.length && !this.over(); i++) {
-      const entry = this.entries[i];
+    const pause = slices();
+    for (let i = 0; i < this.table.all.length && !this.over(); i++) {
+      const entry = this.table.at(i);
       if (!entry || entry.best.attempts === 0) continue;
-      this.entries[i] = { ...entry, believed: this.practice.believed(this.entries, entry, day) };
-      if (performance.now() > until) {
-        await new Promise((r) => setTimeout(r));
-        until = performance.now() + SLICE_MS;
-      }
+      this.table.show({ ...entry, believed: this.practice.believed(this.table.all, entry, day) });
+      await pause();
     }
     this.soon();
   }
 
   /** Learns from clean tries above what was worked out; then everything is worked out with it. */
   private learn(): void {
-    const before = this.reckoned;
-    if (!before || this.entries.some((e) => !isKnown(e, before))) return;
-    const lessons = lessonsFrom(this.entries, before);
+    const before = this.player;
+    if (!before || this.table.all.some((e) => !isKnown(e, before))) return;
+    const lessons = lessonsFrom(this.table.all, before);
     if (stableJson(lessons) === stableJson(before.lessons)) return;
-    this.reckoned = learnt(before, lessons);
+    this.player = learnt(before, lessons);
     if (lessons.length > 0) return;
-    this.entries = this.entries.map((e) =>
-      e.ceiling?.taught ? withTop({ ...e, ceiling: { ...e.ceiling, taught: null } }) : e,
-    );
+    this.table.map((e) => (e.ceiling?.taught ? withTop({ ...e, ceiling: { ...e.ceiling, taught: null } }) : e));
   }
 
   private over(): boolean {
@@ -513,18 +503,18 @@ export class IndexEngine {
   }
 
   private workOut(phrase: Phrase): void {
-    const entry = this.entryOf(phrase.id);
-    if (!entry || !this.reckoned || entry.changed !== phrase.changed) return;
+    const entry = this.table.of(phrase.id);
+    if (!entry || !this.player || entry.changed !== phrase.changed) return;
     const { pattern } = build(phrase.recipe);
-    const ceiling = ceilingFor(pattern, entry, this.reckoned);
+    const ceiling = ceilingFor(pattern, entry, this.player);
     const facts = entry.facts ?? factsOf(pattern);
-    this.set(withTop({ ...entry, facts, ceiling }));
+    this.table.set(withTop({ ...entry, facts, ceiling }));
     this.packSoon();
   }
 
   private rowsAt(places: readonly number[]): readonly ShelfRow[] {
     return places.flatMap((i) => {
-      const e = this.entries[i];
+      const e = this.table.all[i];
       if (!e) return [];
       return [
         {
@@ -538,7 +528,7 @@ export class IndexEngine {
           believed: e.believed,
           facts: e.facts && factsWords(e.facts),
           length: e.facts?.length ?? null,
-          top: this.reckoned && isWorkedOut(e, this.reckoned) ? e.top : null,
+          top: this.player && isWorkedOut(e, this.player) ? e.top : null,
           key: this.drawnBy(e),
         },
       ];
@@ -546,27 +536,7 @@ export class IndexEngine {
   }
 
   private drawnBy(e: Entry): string {
-    return `${e.key}/${this.reckoned?.key ?? ''}`;
-  }
-
-  private entryOf(id: string): Entry | undefined {
-    const place = this.places.get(id);
-    return place === undefined ? undefined : this.entries[place];
-  }
-
-  /** Puts all entries in place, in the order of their names. */
-  private put(entries: readonly PackedEntry[]): void {
-    this.entries = entries.map((e): Entry => ('text' in e ? (e as Entry) : searched(e, NO_BEST)));
-    this.entries.sort((a, b) => compare(a.name, b.name));
-    this.places = new Map(this.entries.map((e, i) => [e.id, i]));
-  }
-
-  /** Another account of an entry that keeps its name, and so its place. */
-  private set(entry: Entry): void {
-    const place = this.places.get(entry.id);
-    if (place === undefined) return;
-    this.dirty.add(packOf(entry.id));
-    this.entries[place] = entry;
+    return `${e.key}/${this.player?.key ?? ''}`;
   }
 
   private soon(): void {
@@ -584,13 +554,13 @@ export class IndexEngine {
 
   /** Keeps the index, only what changed of it. A cache that cannot be kept is made anew the next time. */
   private async pack(): Promise<void> {
-    const dirty = [...this.dirty];
-    this.dirty.clear();
-    if (dirty.length === 0 || this.ended) return;
+    if (this.ended) return;
+    const changed = this.table.takeChanged();
+    if (changed.length === 0) return;
     try {
-      await writePacks(this.db, dirty, this.entries, this.practice);
+      await writePacks(this.db, changed, this.table.all, this.practice);
     } catch {
-      dirty.forEach((n) => this.dirty.add(n));
+      this.table.putBack(changed);
     }
   }
 }

@@ -2,13 +2,22 @@ import { checksumOf, stableJson } from '@core/base';
 import { shownTempo, type ShownTempo } from '@core/drill';
 import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
-import { ableOf, ceilingOn, gathered, lessonFor, taughtBy, type Able, type Lesson, type Profile } from '@core/reach';
+import {
+  effectiveProfile,
+  ceilingOn,
+  gathered,
+  lessonFor,
+  taughtBy,
+  type Able,
+  type Lesson,
+  type Profile,
+} from '@core/reach';
 import { now } from '../../environment/clock';
 import type { Entry } from './entries';
 import type { Ceiling } from './entry';
 
 /** For whom and on which kit ceilings are worked out, with what clean tries showed beyond the tests. */
-export interface Reckoned {
+export interface PlayerContext {
   readonly kit: Kit;
   readonly profile: Profile;
   /** What kit and profile are known by, and what they are with the lessons; the same where there are none. */
@@ -19,16 +28,21 @@ export interface Reckoned {
 }
 
 /** The reckoning before anything was learnt. */
-export function reckonedFor(kit: Kit, profile: Profile): Reckoned {
+export function playerContext(kit: Kit, profile: Profile): PlayerContext {
   const key = checksumOf(stableJson([kit, profile]));
   return { kit, profile, key, ableKey: key, lessons: [], able: profile };
 }
 
 /** The same with other lessons. */
-export function learnt(before: Reckoned, lessons: readonly Lesson[]): Reckoned {
+export function learnt(before: PlayerContext, lessons: readonly Lesson[]): PlayerContext {
   const { key, profile } = before;
   if (lessons.length === 0) return { ...before, lessons, ableKey: key, able: profile };
-  return { ...before, lessons, ableKey: checksumOf(stableJson([key, lessons])), able: ableOf(profile, lessons) };
+  return {
+    ...before,
+    lessons,
+    ableKey: checksumOf(stableJson([key, lessons])),
+    able: effectiveProfile(profile, lessons),
+  };
 }
 
 /** What was shown of a phrase, where it goes beyond what is worked out of it: it has something to teach. */
@@ -38,7 +52,7 @@ function teaching({ best, changed }: Entry, bpm: number | null): ShownTempo | nu
 }
 
 /** What clean tries of all phrases teach, from what each was found to teach. */
-export function lessonsFrom(entries: readonly Entry[], { key, profile }: Reckoned): readonly Lesson[] {
+export function lessonsFrom(entries: readonly Entry[], { key, profile }: PlayerContext): readonly Lesson[] {
   const all = entries.flatMap((e) => {
     const known = e.ceiling?.for === key && teaching(e, e.ceiling.bpm) ? e.ceiling.teaches : null;
     return (known?.lessons ?? []).map((l) => ({ ...l, name: e.name.slice(0, 200) }));
@@ -47,7 +61,7 @@ export function lessonsFrom(entries: readonly Entry[], { key, profile }: Reckone
 }
 
 /** Whether all that follows from a phrase by itself is known: its ceiling, and what was shown beyond it. */
-export function isKnown(entry: Entry, { key }: Reckoned): boolean {
+export function isKnown(entry: Entry, { key }: PlayerContext): boolean {
   const { ceiling } = entry;
   if (ceiling?.for !== key) return false;
   const shown = teaching(entry, ceiling.bpm);
@@ -55,13 +69,13 @@ export function isKnown(entry: Entry, { key }: Reckoned): boolean {
 }
 
 /** Whether a ceiling is what would be worked out now, with what others teach. */
-export function isWorkedOut(entry: Entry, reckoned: Reckoned): boolean {
+export function isWorkedOut(entry: Entry, reckoned: PlayerContext): boolean {
   const { ableKey, lessons } = reckoned;
   return isKnown(entry, reckoned) && (lessons.length === 0 || entry.ceiling?.taught?.for === ableKey);
 }
 
 /** The ceiling of a phrase, what was shown beyond it, and with what was shown on other phrases. */
-export function ceilingFor(pattern: Pattern, entry: Entry, reckoned: Reckoned): Ceiling {
+export function ceilingFor(pattern: Pattern, entry: Entry, reckoned: PlayerContext): Ceiling {
   const { kit, profile, key, ableKey, lessons, able } = reckoned;
   const before = ceilingOn(pattern, kit, profile);
   const bpm = before.bpm === null ? null : Math.floor(before.bpm);

@@ -1,14 +1,14 @@
 import { expose } from 'comlink';
 import { IndexEngine, type Tell } from './index-engine';
 
-type Told = Parameters<Tell>[0];
+type IndexEvent = Parameters<Tell>[0];
 
 let engine: IndexEngine | null = null;
 let listener: Tell | null = null;
 /** What was told before somebody listened. */
-const early = new Set<Told>();
+const early = new Set<IndexEvent>();
 
-function tell(what: Told): void {
+function tell(what: IndexEvent): void {
   if (listener) listener(what);
   else early.add(what);
 }

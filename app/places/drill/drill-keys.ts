@@ -22,9 +22,9 @@ export function drillKeys(room: Room): readonly Key[] {
     { combo: 'ArrowRight', shown: '→', does: 'The same', run: good },
     { combo: 'Enter', shown: 'Enter', does: 'This try was messy; before the start: enough for today', run: bad },
     { combo: 'ArrowDown', shown: '↓', does: 'The same', run: bad },
-    { combo: 'ArrowLeft', shown: '←', does: 'Pause', run: () => store.happen({ kind: 'pause' }) },
-    { combo: 's', shown: 'S', does: 'Stay on this rung, or no longer', run: () => store.happen({ kind: 'stay' }) },
-    { combo: 'PageDown', shown: 'Page ↓', does: 'One rung down', run: () => store.happen({ kind: 'down' }) },
+    { combo: 'ArrowLeft', shown: '←', does: 'Pause', run: () => store.dispatch({ kind: 'pause' }) },
+    { combo: 's', shown: 'S', does: 'Stay on this rung, or no longer', run: () => store.dispatch({ kind: 'stay' }) },
+    { combo: 'PageDown', shown: 'Page ↓', does: 'One rung down', run: () => store.dispatch({ kind: 'down' }) },
     { combo: 'i', shown: 'I', does: 'Isolate the tight spot', run: () => store.isolate() },
     {
       combo: 'h',
@@ -35,6 +35,6 @@ export function drillKeys(room: Room): readonly Key[] {
     { combo: 'n', shown: 'N', does: 'Staff in place of the ribbon', run: () => room.toggleStaff() },
     { combo: 'c', shown: 'C', does: 'Click, counts and loudness', run: () => room.toggleSounds() },
     { combo: 'b', shown: 'B', does: 'The block of the day is over: back to Today', run: () => void room.endBlock() },
-    { combo: 'Escape', shown: 'Esc', does: 'Enough for today', run: () => store.happen({ kind: 'stop' }) },
+    { combo: 'Escape', shown: 'Esc', does: 'Enough for today', run: () => store.dispatch({ kind: 'stop' }) },
   ];
 }

@@ -182,12 +182,12 @@ export class DrillComponent implements OnDestroy {
     else if (!drill) this.store.begin(this.plans.plan());
     else if (drill.phase === 'done') void this.store.startOver();
     else if (this.store.running()) this.store.judge('clean');
-    else this.store.happen({ kind: 'start', at: now() });
+    else this.store.dispatch({ kind: 'start', at: now() });
   }
 
   pressBad(): void {
-    if (this.store.free() && this.store.running()) this.store.happen({ kind: 'pause' });
+    if (this.store.free() && this.store.running()) this.store.dispatch({ kind: 'pause' });
     else if (this.store.running()) this.store.judge('messy');
-    else this.store.happen({ kind: 'stop' });
+    else this.store.dispatch({ kind: 'stop' });
   }
 }

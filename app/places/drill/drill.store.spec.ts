@@ -87,7 +87,7 @@ describe('the practice room', () => {
     transport.loops$.next(1);
     transport.loops$.next(2);
     expect(store.drill()?.phase).toBe('judging');
-    store.happen({ kind: 'clean', at: Date.now() });
+    store.dispatch({ kind: 'clean', at: Date.now() });
     expect(transport.requests[1]?.bpm).toBe(90);
     expect(store.tempo()).toBe(90);
   });
@@ -138,7 +138,7 @@ describe('the practice room', () => {
     transport.began$.next();
     transport.loops$.next(1);
     transport.loops$.next(2);
-    store.happen({ kind: 'clean', at: 5 });
+    store.dispatch({ kind: 'clean', at: 5 });
     store.destroy();
     expect(transport.stops).toBeGreaterThan(0);
     await new Promise((r) => setTimeout(r, 30));
@@ -152,9 +152,9 @@ describe('the practice room', () => {
     const { db, transport, store } = await room();
     const edits = TestBed.inject(LogEdits);
     const messy = (at: number): void => {
-      store.happen({ kind: 'start', at });
+      store.dispatch({ kind: 'start', at });
       transport.began$.next();
-      store.happen({ kind: 'messy', at });
+      store.dispatch({ kind: 'messy', at });
     };
     await store.open('a');
     store.begin(PLAN);
@@ -186,9 +186,9 @@ describe('the practice room', () => {
     const { db, transport, store } = await room();
     const messy = async (n: number): Promise<void> => {
       const before = await logged(db, 'a');
-      store.happen({ kind: 'start', at: n });
+      store.dispatch({ kind: 'start', at: n });
       transport.began$.next();
-      store.happen({ kind: 'messy', at: n });
+      store.dispatch({ kind: 'messy', at: n });
       await untilAsked(async () => (await logged(db, 'a')) === before + 1);
     };
     await store.open('a');
@@ -215,7 +215,7 @@ describe('the practice room', () => {
     await store.open('a');
     store.begin(PLAN);
     transport.began$.next();
-    store.happen({ kind: 'messy', at: 9 });
+    store.dispatch({ kind: 'messy', at: 9 });
     await new Promise((r) => setTimeout(r, 30));
     await store.startOver();
     expect(store.drill()).toBeNull();
@@ -236,7 +236,7 @@ describe('the practice room', () => {
     transport.loops$.next(1);
     transport.loops$.next(2);
     expect(store.drill()).toMatchObject({ phase: 'ready', loops: 0, attempts: [] });
-    store.happen({ kind: 'start', at: 1 });
+    store.dispatch({ kind: 'start', at: 1 });
     expect(store.slow()).toBe(false);
     expect(transport.requests.at(-1)?.bpm).toBe(80);
     store.toggleSlow();
@@ -253,7 +253,7 @@ describe('the practice room', () => {
     transport.slept$.next();
     expect(store.slept()).toBe(true);
     expect(store.drill()).toMatchObject({ phase: 'ready', rung: 0, attempts: [] });
-    store.happen({ kind: 'start', at: 1 });
+    store.dispatch({ kind: 'start', at: 1 });
     expect(store.slept()).toBe(false);
   });
 
@@ -268,7 +268,7 @@ describe('the practice room', () => {
     const changed = transport.changes.at(-1)!;
     const parts = new Set(eventsIn(changed.program!, 0, 20160).map((e) => e.part));
     expect(parts).toEqual(new Set(['primary', 'texture', 'counts']));
-    store.happen({ kind: 'pause' });
+    store.dispatch({ kind: 'pause' });
     store.refresh();
     expect(transport.changes).toHaveLength(1);
   });
@@ -286,7 +286,7 @@ describe('the practice room', () => {
       transport.began$.next();
       transport.loops$.next(1);
       transport.loops$.next(2);
-      store.happen({ kind: 'clean', at: pass });
+      store.dispatch({ kind: 'clean', at: pass });
       heard.push(loudest());
     }
     expect(heard[0]).toBeLessThan(heard[1]!);
@@ -333,8 +333,8 @@ describe('the practice room', () => {
     store.begin(PLAN);
     expect(watch.moved()).toBeNull();
     [20, 22, 19, 23].forEach((mean, i) => {
-      store.happen({ kind: 'counted-in', at: 100 + i });
-      store.happen({ kind: 'messy', at: 100 + i, measured: measured(mean), source: 'keys' });
+      store.dispatch({ kind: 'counted-in', at: 100 + i });
+      store.dispatch({ kind: 'messy', at: 100 + i, measured: measured(mean), source: 'keys' });
     });
     expect(watch.moved()).toBeCloseTo(21, 6);
     await TestBed.inject(LatencyRepo).keep('keys', 0.02, 200);

@@ -43,7 +43,7 @@ export const COUNT_IN_BARS = 1;
 /** Time in which the last hits of a loop still arrive, in milliseconds. */
 const LATE_HITS = 140;
 /** What happens in the room: the id that a try gets which ends with it is made here. */
-type Happening = DrillEvent extends infer E ? (E extends DrillEvent ? Omit<E, 'id'> : never) : never;
+type Happened = DrillEvent extends infer E ? (E extends DrillEvent ? Omit<E, 'id'> : never) : never;
 /** By this name the room's sound is known among what sounds. */
 const ROOM = 'room';
 
@@ -164,7 +164,7 @@ export class DrillStore {
       this.transport.slept$.subscribe(() => {
         this.slowState.set(false);
         this.sleptState.set(true);
-        this.happen({ kind: 'pause' });
+        this.dispatch({ kind: 'pause' });
       }),
     );
   }
@@ -218,14 +218,14 @@ export class DrillStore {
     if (!phrase || this.subject.whole()?.strokes.length === 0) return;
     this.tries.forget();
     this.state.set(newDrill(freshUuid(), phrase.id, plan));
-    this.happen({ kind: 'start', at: now() });
+    this.dispatch({ kind: 'start', at: now() });
   }
 
   /**
    * One event of the drill: the next state is kept, and the sound follows its phase. A try that ends with it is
    * measured from a turn on.
    */
-  happen(event: Happening, from = 0): void {
+  dispatch(event: Happened, from = 0): void {
     const before = this.state();
     const meant = this.record();
     if (!before) return;
@@ -247,7 +247,7 @@ export class DrillStore {
 
   /** The player's own judgement, with what was measured beside it. */
   judge(kind: 'clean' | 'messy'): void {
-    this.happen({ kind, at: now(), ...this.tries.told() });
+    this.dispatch({ kind, at: now(), ...this.tries.told() });
   }
 
   /** Takes the tightest place out of the phrase, or the place that was named to be fixed. */
@@ -260,12 +260,12 @@ export class DrillStore {
       (struck === undefined ? null : tickInPhrase(this.stage(), whole, struck)) ??
       this.subject.ceiling()?.pair?.at ??
       0;
-    this.happen({ kind: 'isolate', stage: tightStage(whole, at, `t${freshUuid()}`) });
+    this.dispatch({ kind: 'isolate', stage: tightStage(whole, at, `t${freshUuid()}`) });
   }
 
   /** A part that was asked for is taken out; the drill goes on after it. */
   takeOut(stage: NewStage): void {
-    this.happen({ kind: 'isolate', stage: { ...stage, id: `a${freshUuid()}` } });
+    this.dispatch({ kind: 'isolate', stage: { ...stage, id: `a${freshUuid()}` } });
   }
 
   /** A new ladder for the same phrase; the log keeps what was played. */
@@ -297,7 +297,7 @@ export class DrillStore {
       return;
     }
     if (!drill || drill.phase === 'done') return;
-    if (isRunning(drill.phase)) this.happen({ kind: 'pause' });
+    if (isRunning(drill.phase)) this.dispatch({ kind: 'pause' });
     // What is struck meanwhile belongs to no try.
     this.recorder.stop();
     this.slowState.set(true);
@@ -306,7 +306,7 @@ export class DrillStore {
 
   leave(): void {
     const drill = this.state();
-    if (drill && isRunning(drill.phase)) this.happen({ kind: 'pause' });
+    if (drill && isRunning(drill.phase)) this.dispatch({ kind: 'pause' });
     if (this.slow()) this.toggleSlow();
   }
 
@@ -323,7 +323,7 @@ export class DrillStore {
     const meant = this.rendition();
     if (meant?.said || meant?.open) this.recorder.forget();
     else if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());
-    this.happen({ kind: 'counted-in', at: now() });
+    this.dispatch({ kind: 'counted-in', at: now() });
   }
 
   private looped(n: number): void {
@@ -331,7 +331,7 @@ export class DrillStore {
     this.recorder.playTurn(n);
     this.tries.count(n);
     const at = now();
-    if (!this.recorder.listening()) this.happen({ kind: 'loop', at, need: this.need() });
+    if (!this.recorder.listening()) this.dispatch({ kind: 'loop', at, need: this.need() });
     else {
       const began = this.state()?.tryBegan;
       // The last hits of a loop come in a moment later than the loop is over.
@@ -344,7 +344,7 @@ export class DrillStore {
         // A try that passes is measured by the loops that passed it, not by those before.
         const from = row >= need ? n - row : 0;
         const told = this.tries.told(from);
-        this.happen({ kind: 'loop', at, need, ...(clean === null ? {} : { clean }), ...told }, from);
+        this.dispatch({ kind: 'loop', at, need, ...(clean === null ? {} : { clean }), ...told }, from);
       }, LATE_HITS);
     }
   }

@@ -107,7 +107,7 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
           <ls-select
             label="Fault of the simulated player"
             [options]="faults"
-            [chosen]="besides()"
+            [chosen]="faultBeside()"
             (chose)="setBesides($event)"
           />
         </div>
@@ -158,7 +158,7 @@ export class EarSetupComponent {
   ]);
   /** One fault of the simulated player at a time, beside scatter and lateness. */
   readonly faults = choicesOf(Object.keys(FAULTS), (words) => words);
-  readonly besides = signal(NO_FAULT);
+  readonly faultBeside = signal(NO_FAULT);
   readonly calibrating = signal(false);
   readonly source = computed(() => {
     const kind = this.choices.source();
@@ -166,7 +166,7 @@ export class EarSetupComponent {
   });
 
   setBesides(words: string): void {
-    this.besides.set(words);
+    this.faultBeside.set(words);
     this.fault({ ...NONE, ...FAULTS[words] });
   }
 

@@ -15,7 +15,7 @@ const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as cons
     @let j = judged();
     <p [class]="'verdict ' + j.verdict">{{ words[j.verdict] }}</p>
     <p class="fix">{{ j.fix ? fixWords(j.fix.finding) : 'Nothing to fix first.' }}</p>
-    @for (b of j.besides; track b) {
+    @for (b of j.uncounted; track b) {
       <p class="quiet">{{ b }}</p>
     }
     <p class="quiet">

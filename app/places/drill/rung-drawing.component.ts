@@ -43,7 +43,7 @@ import { TakeRecorder } from './take.recorder';
                 [attr.aria-current]="s.state === 'now' ? 'step' : null"
                 [pTooltip]="s.why"
                 tooltipPosition="top"
-                (click)="store.happen({ kind: 'stage', to: i })"
+                (click)="store.dispatch({ kind: 'stage', to: i })"
               >
                 {{ s.title }}
                 @if (s.state === 'over') {

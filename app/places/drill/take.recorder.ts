@@ -5,7 +5,7 @@ import type { Measured } from '@core/drill';
 import { expectedIn, lengthsAt, silencesIn, type Rendition } from '@core/rendition';
 import {
   align,
-  besides,
+  uncountedHits,
   dotsOf,
   firstFix,
   measuredOf,
@@ -14,7 +14,7 @@ import {
   type Dot,
   type Fix,
   type Hit,
-  type Reading,
+  type TakeReading,
   type Strictness,
   type TakeVerdict,
 } from '@core/take';
@@ -25,12 +25,12 @@ import type { HitSource } from '../../hits/source';
 
 /** What a finished try said. */
 export interface Judged {
-  readonly reading: Reading;
+  readonly reading: TakeReading;
   readonly verdict: TakeVerdict;
   readonly fix: Fix | null;
   readonly measured: Measured;
   /** What was heard beside the playing and is nobody's fault. */
-  readonly besides: readonly string[];
+  readonly uncounted: readonly string[];
   /** How many of its loops were clean, each for itself; null when the player decided. */
   readonly loops: { readonly clean: number; readonly of: number } | null;
 }
@@ -152,7 +152,7 @@ export class TakeRecorder {
       verdict,
       fix,
       measured: measuredOf(reading, fix),
-      besides: besides(reading),
+      uncounted: uncountedHits(reading),
       loops: null,
     };
   }

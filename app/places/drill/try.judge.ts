@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { Attempt, Told } from '@core/drill';
+import type { Attempt, TryFacts } from '@core/drill';
 import type { RenditionRecord } from '@core/rendition';
 import { tryVerdict } from '@core/take';
 import { SettingsRepo } from '../../storage/settings.repo';
@@ -44,7 +44,7 @@ export class TryJudge {
   }
 
   /** What is told of the try beside its verdict, measured from a turn on. */
-  told(from = 0): Told {
+  told(from = 0): TryFacts {
     const dynamic = this.choices.dynamic() === 'medium' ? {} : { dynamic: this.choices.dynamic() };
     const judged = this.judge(from);
     const source = this.choices.source();

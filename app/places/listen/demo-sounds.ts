@@ -1,5 +1,5 @@
 import { wavFile } from './wav-file';
-import { blown, type Blow } from '../../sound/mixing';
+import { renderStrokes, type Blow } from '../../sound/mixing';
 import { LISTEN_RATE } from './sound-file';
 
 /** Recordings that the application makes itself, to try listening with. */
@@ -55,6 +55,6 @@ export function demoSound(which: DemoSound): { readonly sound: Blob; readonly na
     const stray = Math.sin(i * 12.9898) * 0.005;
     return (ON[letter] ?? []).map((b) => ({ ...b, at: 0.5 + i * slot + stray }));
   });
-  const samples = blown(blows, 0.5 + slots.length * slot + 1, LISTEN_RATE);
+  const samples = renderStrokes(blows, 0.5 + slots.length * slot + 1, LISTEN_RATE);
   return { sound: wavFile(samples, LISTEN_RATE), name };
 }

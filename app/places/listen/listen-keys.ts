@@ -2,7 +2,7 @@ import type { Key } from '../../common/keys.service';
 import { ROUNDS, SPEEDS, type HearingStore } from './hearing.store';
 import type { ListenStore } from './listen.store';
 
-interface Place {
+interface ListenPlace {
   readonly store: ListenStore;
   readonly hearing: HearingStore;
   zoom(by: number): void;
@@ -13,7 +13,7 @@ interface Place {
 /**
  * The keys of Listen. Letters name the chosen stroke as they do on the Bench: capitals struck, small letters ghosts.
  */
-export function listenKeys(place: Place): readonly Key[] {
+export function listenKeys(place: ListenPlace): readonly Key[] {
   const { store, hearing } = place;
   const hand = (hand: 'R' | 'L', level: 'ghost' | 'tap') => (): void => {
     const kinds = store.stroke()?.kinds.filter((k) => k !== 'kick') ?? [];

@@ -8,7 +8,7 @@ import { NoticesService } from '../../common/notices.service';
 import { until } from '../../testing/fixtures';
 import { clearShelf, untilAsked } from '../../testing/shelf';
 import { freshTestBed } from '../../testing/test-bed';
-import { blown } from '../../sound/mixing';
+import { renderStrokes } from '../../sound/mixing';
 import { HearingStore } from './hearing.store';
 import { ListenStore } from './listen.store';
 import { ListeningEngine, type Analysis } from './listening.engine';
@@ -46,7 +46,7 @@ class FakeRecord {
     const blows = slots.flatMap((l, i) =>
       l === 's' || l === 'k' || l === 'h' ? [{ at: 0.4 + i * SLOT, sound: SOUNDS[l], velocity: 96 }] : [],
     );
-    const samples = blown(blows, 6.5, RATE);
+    const samples = renderStrokes(blows, 6.5, RATE);
     this.engine.begin(samples.length, RATE);
     this.engine.add(0, [samples]);
     this.name.set(name);

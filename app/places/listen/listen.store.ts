@@ -32,7 +32,7 @@ import {
   type HeardStroke,
   type HeardWork,
   type Lay,
-  type Stretch,
+  type BarsOfRecord,
 } from '@core/listen';
 import { familyOf, recipeOf, type Recipe } from '@core/recipe';
 import type { Pattern } from '@core/pattern';
@@ -44,7 +44,7 @@ import { KitsRepo } from '../../storage/kits.repo';
 import { ListeningRepo, type ListeningKept } from '../../storage/listening.repo';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { NoticesService } from '../../common/notices.service';
-import type { Reading } from './listening.engine';
+import type { RecordReading } from './listening.engine';
 import { RecordStore } from './record.store';
 
 /** The longest lick that is read, in seconds and bars. */
@@ -109,7 +109,7 @@ export class ListenStore {
     return choice ? layOf(choice, this.meter()) : null;
   });
   /** The bars of the lick, from line to line. */
-  readonly stretch = computed((): Stretch | null => {
+  readonly stretch = computed((): BarsOfRecord | null => {
     const [lay, lick] = [this.lay(), this.lick()];
     if (!lay || !lick || lick.to - lick.from > MOST.seconds) return null;
     const { first, many } = barsOf(lay, lick.from, lick.to);
@@ -146,8 +146,8 @@ export class ListenStore {
   });
   /** What was read. While the next is being read the one before stands: nothing flickers, and no key is lost. */
   readonly reading = linkedSignal<
-    { readonly found: Reading | null | undefined; readonly isThere: boolean },
-    Reading | null
+    { readonly found: RecordReading | null | undefined; readonly isThere: boolean },
+    RecordReading | null
   >({
     source: () => ({
       found: this.asked.hasValue() ? this.asked.value() : undefined,

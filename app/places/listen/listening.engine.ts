@@ -33,14 +33,14 @@ import {
   type Peaks,
   type PieceOf,
   type StrokeSound,
-  type Stretch,
+  type BarsOfRecord,
   type TakenOnset,
 } from '@core/listen';
 import { heardPattern, heardWays, type HeardWay, type TakeWish } from '@core/formats/song';
 import { compareStrokes, LEVEL_DEFAULTS } from '@core/stroke';
 import { barTicks, countAt, meterText, type Schools } from '@core/time';
 import type { Pattern } from '@core/pattern';
-import { blown } from '../../sound/mixing';
+import { renderStrokes } from '../../sound/mixing';
 
 /** Whose hands and kit it is read for. */
 export type Own = Omit<TakeWish, 'choice' | 'bpm'>;
@@ -55,7 +55,7 @@ export interface Analysis {
 
 /** What is asked of a stretch. */
 export interface ReadWish {
-  readonly stretch: Stretch;
+  readonly stretch: BarsOfRecord;
   /** Which of the ways to lay it; 0 for the likeliest. */
   readonly way: number;
   readonly said: readonly Correction[];
@@ -66,7 +66,7 @@ export interface ReadWish {
 }
 
 /** A stretch as it was read. */
-export interface Reading {
+export interface RecordReading {
   readonly ways: readonly GridChoice[];
   readonly way: number;
   readonly strokes: readonly HeardStroke[];
@@ -82,7 +82,7 @@ export const CHECKS = ['turn', 'together', 'ears'] as const;
 export type Check = (typeof CHECKS)[number];
 
 export interface CheckWish {
-  readonly stretch: Stretch;
+  readonly stretch: BarsOfRecord;
   readonly pattern: Pattern;
   readonly how: Check;
   readonly speed: number;
@@ -140,7 +140,7 @@ export class ListeningEngine {
     return near?.at ?? attackNear(this.samples, this.rate, at * this.rate) / this.rate;
   }
 
-  read(wish: ReadWish, own: Own): Reading {
+  read(wish: ReadWish, own: Own): RecordReading {
     const { stretch, said, added, pieces, bpm } = wish;
     const { lay } = stretch;
     const bar = barTicks(lay.meter);
@@ -169,7 +169,12 @@ export class ListeningEngine {
     };
   }
 
-  private roundIn(strokes: readonly HeardStroke[], grid: number, { many }: Stretch, { meter }: Lay): HeardRound | null {
+  private roundIn(
+    strokes: readonly HeardStroke[],
+    grid: number,
+    { many }: BarsOfRecord,
+    { meter }: Lay,
+  ): HeardRound | null {
     const slots = Math.floor((many * barTicks(meter)) / grid);
     const at = new Map(
       strokes.map((s): [number, string] => [s.at, `${s.kinds.join('+')} ${s.level === 'accent' ? '!' : ''}`]),
@@ -233,7 +238,7 @@ export class ListeningEngine {
   }
 
   /** Whole bars of the record as they are kept with a phrase; null where they are longer than may be kept. */
-  clip({ lay, first, many }: Stretch): Pick<Clip, 'rate' | 'samples' | 'meter' | 'bars' | 'marks'> | null {
+  clip({ lay, first, many }: BarsOfRecord): Pick<Clip, 'rate' | 'samples' | 'meter' | 'bars' | 'marks'> | null {
     const bar = barTicks(lay.meter);
     const [begin, end] = [first * bar, (first + many) * bar];
     const from = layMoment(lay, begin) - BACKING.lead;
@@ -257,7 +262,7 @@ export class ListeningEngine {
     const [from, to] = [moment(0), moment(many * bar)];
     const record = this.slowed(from, to, speed);
     const seconds = (to - from) / speed;
-    const phrase = blown(
+    const phrase = renderStrokes(
       pattern.strokes.map((s) => ({
         at: (moment(s.at) - from) / speed,
         sound: s.voice,
@@ -290,7 +295,7 @@ export class ListeningEngine {
   }
 
   /** What differs between the record and a phrase, stroke by stroke. */
-  beside({ lay, first, many }: Stretch, pattern: Pattern, schools: Schools, gone: readonly number[]): Beside {
+  beside({ lay, first, many }: BarsOfRecord, pattern: Pattern, schools: Schools, gone: readonly number[]): Beside {
     const bar = barTicks(lay.meter);
     const moment = (tick: number): number => layMoment(lay, first * bar + tick);
     const where = (tick: number): string => {

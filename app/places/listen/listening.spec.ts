@@ -1,9 +1,9 @@
 import { RULES } from '@core/formats/shelf-file';
-import { BACKING, evenLay, samplesOf, USUAL_PIECES, type Stretch } from '@core/listen';
+import { BACKING, evenLay, samplesOf, USUAL_PIECES, type BarsOfRecord } from '@core/listen';
 import { KIT_PRESETS } from '@core/kit';
 import { meter, USUAL_SCHOOLS } from '@core/time';
 import { USUAL_PROFILE } from '@core/reach';
-import { blown, type Blow } from '../../sound/mixing';
+import { renderStrokes, type Blow } from '../../sound/mixing';
 import { ListeningEngine } from './listening.engine';
 
 const RATE = 44_100;
@@ -24,7 +24,7 @@ function engineOf(slots: string, begins = 0.4): { engine: ListeningEngine; sampl
     const on = ON[letter];
     return on ? [{ ...on, at: begins + i * slot + 0.004 * Math.sin(i * 7.3) }] : [];
   });
-  const samples = blown(blows, begins + slots.length * slot + 0.8, RATE);
+  const samples = renderStrokes(blows, begins + slots.length * slot + 0.8, RATE);
   const engine = new ListeningEngine();
   engine.begin(samples.length, RATE);
   // In two pieces and two channels, as a page hands them over.
@@ -43,7 +43,7 @@ describe('listening to a recording', () => {
   const { engine, samples } = engineOf(slots);
   const told: number[] = [];
   const heard = engine.analyse((share) => told.push(share));
-  const stretch: Stretch = { lay: evenLay(BPM, 0.4, meter(4, 4)), first: 0, many: 2 };
+  const stretch: BarsOfRecord = { lay: evenLay(BPM, 0.4, meter(4, 4)), first: 0, many: 2 };
   const wish = { stretch, way: 0, said: [], added: [], pieces: USUAL_PIECES, bpm: BPM };
 
   it('finds every stroke of our own voices, and the tempo, and says how far it is', () => {

@@ -21,7 +21,7 @@ import type { PlanDays } from '@core/plan';
 import { readyTempo } from '@core/player';
 import { FAMILIES, type Phrase } from '@core/recipe';
 import type { Rendition } from '@core/rendition';
-import { readAgain, type KeptTake, type Reading } from '@core/take';
+import { readAgain, type KeptTake, type TakeReading } from '@core/take';
 import { isoDay, practiceDay } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
 import { SettingsRepo } from '../../storage/settings.repo';
@@ -80,7 +80,7 @@ export class AnswersStore {
   /** Minutes that were played freely. */
   private readonly free = computed(() => this.byDay((p) => p.free / 60));
   /** Readings of the takes of the whole phrase as it stands, oldest first; they are read between frames. */
-  private readonly readings = signal<readonly Reading[]>([]);
+  private readonly readings = signal<readonly TakeReading[]>([]);
   /** Which phrase the takes are laid on, where it breaks is asked; null before there is one. */
   readonly brokenOn = computed((): Pattern | null => {
     const [first] = this.fitting();
@@ -97,7 +97,7 @@ export class AnswersStore {
 
   constructor() {
     effect((onCleanup) => {
-      const found: Reading[] = [];
+      const found: TakeReading[] = [];
       this.readings.set([]);
       const own = [...this.fitting()].reverse();
       onCleanup(

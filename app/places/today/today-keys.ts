@@ -1,13 +1,13 @@
 import type { Key } from '../../common/keys.service';
 import type { TodayStore } from './today.store';
 
-interface Place {
+interface TodayPlace {
   readonly store: TodayStore;
   start(): void;
 }
 
 /** The keys of Today. */
-export function todayKeys(place: Place): readonly Key[] {
+export function todayKeys(place: TodayPlace): readonly Key[] {
   const { store } = place;
   const by = (n: number) => (): void => store.setMinutes(store.wishes().minutes + n);
   return [

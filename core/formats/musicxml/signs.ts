@@ -11,7 +11,7 @@ const HEADS: Readonly<Record<string, string>> = {
 };
 
 /** Where a voice stands on a percussion staff, and its head. */
-export interface Place {
+export interface StaffPlace {
   readonly step: string;
   readonly octave: number;
   readonly head: string;
@@ -22,7 +22,7 @@ export interface Place {
  * @example
  * placeOf('hat-closed') // => { step: 'G', octave: 5, head: 'x' }
  */
-export function placeOf(voice: Voice): Place {
+export function placeOf(voice: Voice): StaffPlace {
   const [step = 'c', octave = '5', sign = ''] = VOICE[voice].staff.split('/');
   return { step: step.toUpperCase(), octave: Number(octave), head: HEADS[sign] ?? 'normal' };
 }
@@ -33,7 +33,7 @@ export function placeOf(voice: Voice): Place {
  * voiceAt({ step: 'C', octave: 5, head: 'normal' }) // => "snare"
  * voiceAt({ step: 'C', octave: 1, head: 'normal' }) // => null
  */
-export function voiceAt({ step, octave, head }: Place): Voice | null {
+export function voiceAt({ step, octave, head }: StaffPlace): Voice | null {
   const here = VOICES.filter((v) => {
     const own = placeOf(v);
     return own.step === step && own.octave === octave;

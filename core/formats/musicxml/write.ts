@@ -15,7 +15,7 @@ import { build } from '../../recipe';
 import { scoreOf, type Score, type ScoreBar, type ScoreEvent, type ScoreVoice } from '../../score';
 import { sharedText, type SharedPhrase } from '../shared';
 import { placeOf, TYPES } from './signs';
-import { el, type Child, type Written } from './xml';
+import { el, type Child, type XmlElement } from './xml';
 
 /** Under this name the phrase itself stands in a score of ours. */
 export const OWN_FIELD = 'loop-shelf';
@@ -78,9 +78,9 @@ function idOf(voice: Voice): string {
   return `P1-${voice}`;
 }
 
-function barOf(bar: ScoreBar, index: number, score: Score, pattern: Pattern, tempo: number): Written {
+function barOf(bar: ScoreBar, index: number, score: Score, pattern: Pattern, tempo: number): XmlElement {
   const first = index === 0;
-  const written = (voice: ScoreVoice, number: number): Written[] =>
+  const written = (voice: ScoreVoice, number: number): XmlElement[] =>
     voice.events.flatMap((e, i) => notesOf(e, i, voice, number, bar, pattern));
   const hands = written(bar.hands, 1);
   // What leads in does not fill its bar.
@@ -95,7 +95,7 @@ function barOf(bar: ScoreBar, index: number, score: Score, pattern: Pattern, tem
   );
 }
 
-function attributesOf(own: Meter): Written {
+function attributesOf(own: Meter): XmlElement {
   const { beats, unit, groups } = own;
   // Only a grouping that is not the usual one is written, as not every program reads it.
   const grouped = meterText(own).includes(' ');
@@ -117,7 +117,7 @@ const COUNTED = [
   [0.25, '16th'],
 ] as const;
 
-function tempoOf({ meter, feel }: Pattern, tempo: number): Written {
+function tempoOf({ meter, feel }: Pattern, tempo: number): XmlElement {
   const quarter = quarterTempo(tempo, meter);
   // The note that the tempo counts: so many quarters of it.
   const quarters = quarter / tempo;
@@ -157,7 +157,7 @@ function notesOf(
   number: number,
   bar: ScoreBar,
   pattern: Pattern,
-): Written[] {
+): XmlElement[] {
   const own = event.strokes.flatMap((i) => pattern.strokes[i] ?? []);
   const timing = {
     duration: el('duration', {}, event.length),
@@ -207,7 +207,7 @@ function notesOf(
   return [...graces, ...notes];
 }
 
-function unpitched(voice: Voice): Written {
+function unpitched(voice: Voice): XmlElement {
   const { step, octave } = placeOf(voice);
   return el('unpitched', {}, el('display-step', {}, step), el('display-octave', {}, octave));
 }
@@ -222,7 +222,7 @@ function heightOf(voice: Voice): number {
   return octave * 7 + 'CDEFGAB'.indexOf(step);
 }
 
-function gracesOf({ ornament, grace, voice }: Stroke, number: number): Written[] {
+function gracesOf({ ornament, grace, voice }: Stroke, number: number): XmlElement[] {
   const many = ornament ? graceCount(ornament) : 0;
   const sounds = grace ?? voice;
   return Array.from({ length: many }, () =>
@@ -240,7 +240,7 @@ function gracesOf({ ornament, grace, voice }: Stroke, number: number): Written[]
   );
 }
 
-function notationsOf(s: Stroke, ends: readonly Written[]): Child {
+function notationsOf(s: Stroke, ends: readonly XmlElement[]): Child {
   const open = s.voice === 'hat-open' ? el('open') : s.voice === 'hat-half' ? el('half-muted') : null;
   const finger = isHand(s.limb) || s.limb === 'J' ? el('fingering', { placement: 'below' }, s.limb) : null;
   const all = [
@@ -258,7 +258,7 @@ function modificationOf({ tuplet }: ScoreEvent, { tuplets }: ScoreVoice): Child 
   return el('time-modification', {}, el('actual-notes', {}, found.notes), el('normal-notes', {}, found.inTimeOf));
 }
 
-function tupletEnds(event: ScoreEvent, index: number, { events }: ScoreVoice): Written[] {
+function tupletEnds(event: ScoreEvent, index: number, { events }: ScoreVoice): XmlElement[] {
   if (event.tuplet === null) return [];
   const first = events[index - 1]?.tuplet !== event.tuplet;
   const last = events[index + 1]?.tuplet !== event.tuplet;
@@ -269,7 +269,7 @@ function tupletEnds(event: ScoreEvent, index: number, { events }: ScoreVoice): W
 }
 
 /** Beams of a note: one for an eighth, more for what is shorter, each as far as its neighbours have it too. */
-function beamsOf(event: ScoreEvent, index: number, { events }: ScoreVoice): Written[] {
+function beamsOf(event: ScoreEvent, index: number, { events }: ScoreVoice): XmlElement[] {
   const many = (e: ScoreEvent | undefined): number =>
     e && e.beam !== null && e.beam === event.beam ? Math.log2(Number(e.value)) - 2 : 0;
   if (event.beam === null) return [];

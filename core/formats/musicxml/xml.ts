@@ -107,10 +107,10 @@ function escaped(s: string): string {
 }
 
 /** An element that is written. */
-export class Written {
+export class XmlElement {
   constructor(readonly text: string) {}
 }
-export type Child = Written | string | number | null | false | readonly Child[];
+export type Child = XmlElement | string | number | null | false | readonly Child[];
 
 /**
  * An element as text. Children that are null or false are left out, so that conditions read in place and the order of
@@ -122,15 +122,15 @@ export function el(
   name: string,
   attributes: Readonly<Record<string, string | number | null>> = {},
   ...children: readonly Child[]
-): Written {
+): XmlElement {
   const inside = (c: Child): string => {
     if (c === null || c === false) return '';
-    if (c instanceof Written) return c.text;
+    if (c instanceof XmlElement) return c.text;
     return typeof c === 'object' ? c.map(inside).join('') : escaped(String(c));
   };
   const own = Object.entries(attributes)
     .map(([k, v]) => (v === null ? '' : ` ${k}="${escaped(String(v))}"`))
     .join('');
   const body = children.map(inside).join('');
-  return new Written(body ? `<${name}${own}>${body}</${name}>` : `<${name}${own}/>`);
+  return new XmlElement(body ? `<${name}${own}>${body}</${name}>` : `<${name}${own}/>`);
 }

@@ -1,6 +1,7 @@
+import { checkedAt } from '../../base';
 import { landingAt, type Pattern } from '../../pattern';
 import type { CountSaid } from './counts';
-import { inOrder, unlike, type Choice } from './ordered';
+import { inOrder, distinct, type StrokeIndexes } from './ordered';
 import type { Pick } from './pick';
 import {
   countSaid,
@@ -30,7 +31,7 @@ export type BeatMeaning = 'count' | 'beat' | 'ask' | 'ask-beat';
  * The strokes that are meant, by index, in order: one list for each way to understand it. `beats` says what a beat or a
  * bare number stands for.
  */
-export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count'): Ways<Choice> {
+export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count'): Ways<StrokeIndexes> {
   if (pick.others) {
     const { others: _, ...rest } = pick;
     const all = chosen(rest, before, beats);
@@ -38,17 +39,17 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     if (isWrong(all) || !kin) return all;
     const isKin = (i: number): boolean => kin.has(keyOf(before.pattern.strokes[i] ?? { at: -1, limb: 'R' }));
     const own = all.ways.map((way) => way.filter(isKin)).filter((way) => way.length > 0);
-    return { ways: unlike([...own, ...all.ways]) };
+    return { ways: distinct([...own, ...all.ways]) };
   }
   const either = eitherWay(pick);
   if (either) {
     const [without, withIt] = either.map((p) => chosen(p, before, beats));
     if (!without || !withIt) return { ways: [] };
     if (isWrong(without)) return withIt;
-    return isWrong(withIt) ? without : { ways: unlike([...without.ways, ...withIt.ways]) };
+    return isWrong(withIt) ? without : { ways: distinct([...without.ways, ...withIt.ways]) };
   }
   const { pattern } = before;
-  const wrong = (why: string): Ways<Choice> => ({ wrong: pick.said, why });
+  const wrong = (why: string): Ways<StrokeIndexes> => ({ wrong: pick.said, why });
   const strokes = pattern.strokes;
   const landing = landingAt(pattern) ?? Infinity;
   let list: number[] = strokes.flatMap((s, i) => (s.at < landing || pick.bars ? [i] : []));
@@ -62,13 +63,13 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   }
   const limbs = limbsHere(pattern, pick);
   if (limbs) list = list.filter((i) => limbs.includes(strokes[i]?.limb ?? 'K'));
-  if (pick.levels) list = list.filter((i) => pick.levels?.includes(strokes[i]?.level ?? 'tap'));
-  if (pick.voices) list = list.filter((i) => pick.voices?.includes(strokes[i]?.voice ?? 'kick'));
+  if (pick.levels) list = list.filter((i) => pick.levels?.includes(checkedAt(strokes, i, 'stroke').level));
+  if (pick.voices) list = list.filter((i) => pick.voices?.includes(checkedAt(strokes, i, 'stroke').voice));
   if (pick.ornaments) list = list.filter((i) => pick.ornaments?.some((o) => o === strokes[i]?.ornament));
   const spans = restricted(pick, pattern);
   if ('why' in spans) return spans;
   list = list.filter((i) => spans.inside(strokes[i]?.at ?? 0));
-  let lists: readonly Choice[] = [list];
+  let lists: readonly StrokeIndexes[] = [list];
   if (pick.counts) {
     const { counts } = pick;
     const meanings: readonly ('count' | 'beat')[] = counts.some(
@@ -80,7 +81,7 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
         : beats === 'beat' && counts.every((c) => c.syllable === '' && c.beat !== null)
           ? ['beat']
           : ['count'];
-    const found: Choice[] = [];
+    const found: StrokeIndexes[] = [];
     for (const as of meanings) {
       const all: Stretch[] = [];
       for (const c of counts) {
@@ -92,18 +93,18 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
       }
       found.push(list.filter((i) => all.some((s) => isIn(strokes[i]?.at ?? 0, s, as))));
     }
-    lists = unlike(found);
+    lists = distinct(found);
   }
   if (pick.order) {
     const ordered = lists.map((l) => inOrder(pick, pattern, l));
     const bad = ordered.find(isWrong);
     if (bad) return bad;
-    lists = unlike(ordered.flatMap((o) => ('ways' in o ? o.ways : [])));
+    lists = distinct(ordered.flatMap((o) => ('ways' in o ? o.ways : [])));
   }
   for (const e of pick.except ?? []) {
     const out = chosen(among(e, pick), before, 'count');
     if (isWrong(out)) return out;
-    lists = unlike(lists.flatMap((l) => out.ways.map((w) => l.filter((i) => !w.includes(i)))));
+    lists = distinct(lists.flatMap((l) => out.ways.map((w) => l.filter((i) => !w.includes(i)))));
   }
   if (pick.and) {
     // Each of what is named together must be there.

@@ -5,22 +5,22 @@ import type { Each, Pick } from './pick';
 import { firstSlot, partsOf, type Stretch, type Ways } from './stretches';
 
 /** Strokes by index, in order. */
-export type Choice = readonly number[];
+export type StrokeIndexes = readonly number[];
 
 /** Choices that differ. */
-export function unlike(lists: readonly Choice[]): readonly Choice[] {
+export function distinct(lists: readonly StrokeIndexes[]): readonly StrokeIndexes[] {
   const seen = new Set<string>();
   return lists.filter((l) => !seen.has(l.join()) && seen.add(l.join()));
 }
 
 /** The ordinal of a picking, among what the rest of it lets through. */
-export function inOrder(pick: Pick, pattern: Pattern, list: Choice): Ways<Choice> {
+export function inOrder(pick: Pick, pattern: Pattern, list: StrokeIndexes): Ways<StrokeIndexes> {
   const { order } = pick;
-  const wrong = (why: string): Ways<Choice> => ({ wrong: pick.said, why });
+  const wrong = (why: string): Ways<StrokeIndexes> => ({ wrong: pick.said, why });
   if (!order) return { ways: [list] };
   const at = (i: number): number => pattern.strokes[i]?.at ?? 0;
   const moments = [...new Set(list.map(at))];
-  const on = (ticks: readonly number[]): Choice => list.filter((i) => ticks.includes(at(i)));
+  const on = (ticks: readonly number[]): StrokeIndexes => list.filter((i) => ticks.includes(at(i)));
   switch (order.kind) {
     case 'first':
     case 'last': {
@@ -46,11 +46,11 @@ export function inOrder(pick: Pick, pattern: Pattern, list: Choice): Ways<Choice
         const t = ticks[order.n - 1];
         return own.filter((i) => at(i) === t);
       });
-      return { ways: unlike([once, each.sort((a, b) => a - b)]) };
+      return { ways: distinct([once, each.sort((a, b) => a - b)]) };
     }
     case 'every': {
       if (order.of === 'stroke' && pick.grid === undefined) {
-        const nth = (offset: number): Choice => on(moments.filter((_, k) => k % order.n === offset));
+        const nth = (offset: number): StrokeIndexes => on(moments.filter((_, k) => k % order.n === offset));
         // Of every other one it is not said which is the first.
         return { ways: order.n === 2 ? [nth(0), nth(1)] : [nth(0)] };
       }
@@ -81,7 +81,7 @@ export function inOrder(pick: Pick, pattern: Pattern, list: Choice): Ways<Choice
 }
 
 /** Two strokes of one hand on neighbouring slots, by index. */
-function doublesIn(pattern: Pattern, list: Choice): readonly (readonly number[])[] {
+function doublesIn(pattern: Pattern, list: StrokeIndexes): readonly (readonly number[])[] {
   const hands = list.flatMap((i) => {
     const s = pattern.strokes[i];
     return s && isHand(s.limb) ? [{ ...s, i }] : [];
@@ -91,7 +91,13 @@ function doublesIn(pattern: Pattern, list: Choice): readonly (readonly number[])
     .map((r) => r.flatMap((n) => hands[n]?.i ?? []));
 }
 
-function ofEach(pick: Pick, pattern: Pattern, list: Choice, which: number | 'last', each: Each): Ways<Choice> {
+function ofEach(
+  pick: Pick,
+  pattern: Pattern,
+  list: StrokeIndexes,
+  which: number | 'last',
+  each: Each,
+): Ways<StrokeIndexes> {
   if (each === 'double') {
     const runs = doublesIn(pattern, list);
     if (runs.length === 0) return { wrong: 'double', why: 'There is no double here.' };
@@ -100,7 +106,7 @@ function ofEach(pick: Pick, pattern: Pattern, list: Choice, which: number | 'las
   }
   const at = (i: number): number => pattern.strokes[i]?.at ?? 0;
   return {
-    ways: unlike(
+    ways: distinct(
       partsOf(pattern, each).map((parts) =>
         parts.flatMap((p) => {
           const own = list.filter((i) => at(i) >= p.from && at(i) < p.until);
@@ -120,7 +126,7 @@ function ofEach(pick: Pick, pattern: Pattern, list: Choice, which: number | 'las
 }
 
 /** The first slots of each part, or the last where `many` is below zero. */
-function manyOfEach(pattern: Pattern, list: Choice, many: number, each: Each): Ways<Choice> {
+function manyOfEach(pattern: Pattern, list: StrokeIndexes, many: number, each: Each): Ways<StrokeIndexes> {
   if (each === 'double') return { ways: [list.filter((i) => doublesIn(pattern, list).some((r) => r.includes(i)))] };
   return inParts(pattern, list, each, (at, p) =>
     many > 0 ? at < p.from + many * pattern.grid : at >= p.until + many * pattern.grid,
@@ -128,7 +134,7 @@ function manyOfEach(pattern: Pattern, list: Choice, many: number, each: Each): W
 }
 
 /** What stands half way: the middle one of three or five, the third of four. */
-function middleOfEach(pick: Pick, pattern: Pattern, list: Choice, each: Each): Ways<Choice> {
+function middleOfEach(pick: Pick, pattern: Pattern, list: StrokeIndexes, each: Each): Ways<StrokeIndexes> {
   if (each === 'double') return { wrong: pick.said, why: 'A double has no middle.' };
   const { grid } = pattern;
   return inParts(pattern, list, each, (at, p) => at === p.from + Math.floor((p.until - p.from) / grid / 2) * grid);
@@ -136,13 +142,13 @@ function middleOfEach(pick: Pick, pattern: Pattern, list: Choice, each: Each): W
 
 function inParts(
   pattern: Pattern,
-  list: Choice,
+  list: StrokeIndexes,
   each: Exclude<Each, 'double'>,
   holds: (at: number, part: Stretch) => boolean,
-): Ways<Choice> {
+): Ways<StrokeIndexes> {
   const at = (i: number): number => pattern.strokes[i]?.at ?? 0;
   return {
-    ways: unlike(
+    ways: distinct(
       partsOf(pattern, each).map((parts) =>
         parts.flatMap((p) => list.filter((i) => at(i) >= p.from && at(i) < p.until && holds(at(i), p))),
       ),

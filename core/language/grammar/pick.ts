@@ -60,7 +60,7 @@ export function pickAt(tokens: readonly Token[], start: number): readonly Found<
       if (both) out.push({ end, value: { ...both, and: value, said: words } });
     }
   }
-  const kept = unlike(out);
+  const kept = distinct(out);
   known.set(start, kept);
   return kept;
 }
@@ -91,7 +91,7 @@ function narrowedToo(first: Pick, second: Pick): Pick | null {
 }
 
 /** Two readings of the same words with the same parts are one. */
-function unlike(found: readonly Found<Pick>[]): readonly Found<Pick>[] {
+function distinct(found: readonly Found<Pick>[]): readonly Found<Pick>[] {
   const seen = new Set<string>();
   return found.filter((f) => {
     const key = `${f.end} ${JSON.stringify(f.value)}`;

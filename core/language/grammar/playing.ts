@@ -40,13 +40,13 @@ export interface Playing {
 }
 
 /** What an order is carried out on. */
-export interface Scene {
+export interface OrderContext {
   readonly pattern: Pattern;
   readonly tempo: number;
   readonly phrases?: readonly ShelfPhrase[];
 }
 
-type Meaning = (v: Values, scene: Scene) => Playing | null;
+type Meaning = (v: Values, scene: OrderContext) => Playing | null;
 const SWUNG_BY = 67;
 
 const tempo = (to: number): Playing => {
@@ -198,7 +198,7 @@ const ELSEWHERE: readonly RegExp[] = [
 ];
 
 /** A line that is for the player, with what it asks for; null for any other. */
-export function playingLine(tokens: readonly Token[], raw: string, scene: Scene): Playing | null {
+export function playingLine(tokens: readonly Token[], raw: string, scene: OrderContext): Playing | null {
   const named = /^(?:keep|save) (?:it )?as (.{1,120})$/i.exec(raw.trim());
   if (named?.[1]) return { order: { kind: 'keep', name: named[1].trim() }, says: `Keep it as “${named[1].trim()}”` };
   const asked = /^(?:find|search for|search|look for|show me) (.{1,200})$/i.exec(raw.trim());

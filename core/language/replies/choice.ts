@@ -9,9 +9,10 @@ import { pickAt } from '../grammar/pick';
 import { tokensOf } from '../lexicon/tokens';
 
 /** Strokes that were chosen by words; or why they were not, in a sentence. */
-export type Choice = { readonly ok: true; readonly select: Selector } | { readonly ok: false; readonly words: string };
+export type ChosenStrokes =
+  { readonly ok: true; readonly select: Selector } | { readonly ok: false; readonly words: string };
 
-const refused = (words: string): Choice => ({ ok: false, words });
+const refused = (words: string): ChosenStrokes => ({ ok: false, words });
 
 /**
  * Reads which strokes of a phrase are meant, in the same words as the box: "right accents on 2", "the last two", "bar
@@ -20,7 +21,7 @@ const refused = (words: string): Choice => ({ ok: false, words });
  * readChoice('the right hand', patternOfText(parseStrokeText('R L K').value, meter(3, 4), GRID.quarters)) // => { ok: true, select: { limbs: ['R'] } }
  * readChoice('purple', patternOfText(parseStrokeText('R').value, meter(4, 4), GRID.quarters)).words // => "“purple” is not understood here. Try: right accents on 2 and 4."
  */
-export function readChoice(text: string, pattern: Pattern, schools: Schools = USUAL_SCHOOLS): Choice {
+export function readChoice(text: string, pattern: Pattern, schools: Schools = USUAL_SCHOOLS): ChosenStrokes {
   const line = text.trim();
   const exact = parseSelector(line, countingOf(pattern, schools));
   if (exact.ok && selectorWords(exact.value) === line) return found(exact.value, pattern);
@@ -47,7 +48,7 @@ export function readChoice(text: string, pattern: Pattern, schools: Schools = US
   return { ok: true, select: one };
 }
 
-function found(selector: Selector, pattern: Pattern): Choice {
+function found(selector: Selector, pattern: Pattern): ChosenStrokes {
   return select(pattern, selector).length > 0
     ? { ok: true, select: selector }
     : refused(`There are no ${selectorWords(selector)} here.`);

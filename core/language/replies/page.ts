@@ -97,7 +97,7 @@ function row(text: string, line: string): string {
           })
           .join(' or ');
       case 'not':
-        return r.blame.map((b) => `“${b.words}”: ${b.why}`).join(' ');
+        return r.diagnostics.map((b) => `“${b.words}”: ${b.why}`).join(' ');
       case 'playing':
         return 'the player’s';
     }

@@ -29,7 +29,7 @@ const answer = (say: string, built: Build): Answer => {
     case 'playing':
       return { offers: [], blame: r.words };
     case 'not':
-      return { offers: [], blame: r.blame.map((b) => b.words).join(' ') };
+      return { offers: [], blame: r.diagnostics.map((b) => b.words).join(' ') };
   }
 };
 const said = (words: string, base = FOUR): string[] => {
@@ -38,7 +38,7 @@ const said = (words: string, base = FOUR): string[] => {
 };
 const blamed = (words: string, base = FOUR): string[] => {
   const r = readLine(words, on(base));
-  return r.kind === 'not' ? r.blame.map((b) => `${words.slice(b.from, b.until)}: ${b.why}`) : [];
+  return r.kind === 'not' ? r.diagnostics.map((b) => `${words.slice(b.from, b.until)}: ${b.why}`) : [];
 };
 
 const TABLE = readFileSync('core/testing/words.jsonl', 'utf8')
@@ -79,7 +79,7 @@ describe('every word counts', () => {
         const line = [...words.slice(0, at), 'quoxel', ...words.slice(at)].join(' ');
         const r = readLine(line, on(base));
         expect(r.kind).toBe('not');
-        if (r.kind === 'not') expect(r.blame.map((b) => line.slice(b.from, b.until))).toEqual(['quoxel']);
+        if (r.kind === 'not') expect(r.diagnostics.map((b) => line.slice(b.from, b.until))).toEqual(['quoxel']);
       }
     }
   });
@@ -181,7 +181,7 @@ describe('bad input', () => {
   ])('%s is answered, and never by a part of it', (_, line) => {
     const r = readLine(line, on(FOUR));
     if (r.kind === 'meant') expect(r.all.length).toBeLessThan(20);
-    if (r.kind === 'not') for (const b of r.blame) expect(b.why.length).toBeGreaterThan(0);
+    if (r.kind === 'not') for (const b of r.diagnostics) expect(b.why.length).toBeGreaterThan(0);
   });
   it('any words in any order on any phrase are read or refused, and what is offered builds', () => {
     const word = fc.constantFrom(...OWN_SENTENCES.flatMap(([, say]) => say.split(' ')));
@@ -257,7 +257,7 @@ describe('phrases of the shelf', () => {
   /** Limbs by bar, counted from the pattern by a plain loop. */
   const bars = (line: string): string[] => {
     const r = read(line);
-    if (r.kind !== 'meant') return [r.kind === 'not' ? r.blame.map((b) => b.why).join(' ') : r.kind];
+    if (r.kind !== 'meant') return [r.kind === 'not' ? r.diagnostics.map((b) => b.why).join(' ') : r.kind];
     return r.all.map(({ pattern }) => {
       const out: string[] = [];
       for (const s of pattern.strokes) out[Math.floor(s.at / 20160)] = (out[Math.floor(s.at / 20160)] ?? '') + s.limb;

@@ -6,7 +6,7 @@ import { keyOf } from '../grammar/stretches';
 import { playingLine, type Order } from '../grammar/playing';
 import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
 import { readPrinted } from './printed';
-import type { Act, Rule, Said, Scene } from '../rules/rule';
+import type { Act, Rule, Said, RuleContext } from '../rules/rule';
 import { readJoin } from '../rules/join';
 import { SLOTS } from '../grammar/slots';
 import type { Match } from '../lexicon/template';
@@ -22,7 +22,7 @@ export interface Meant {
 }
 
 /** A part of a line that is not understood or cannot be met, where it stands, and why. */
-export interface Blame {
+export interface Diagnostic {
   readonly words: string;
   readonly from: number;
   readonly until: number;
@@ -30,9 +30,9 @@ export interface Blame {
 }
 
 /** All a line can mean for a phrase; where it means nothing, which words are to blame. */
-export type Reading =
+export type LineReading =
   | { readonly kind: 'meant'; readonly all: readonly Meant[] }
-  | { readonly kind: 'not'; readonly blame: readonly Blame[] }
+  | { readonly kind: 'not'; readonly diagnostics: readonly Diagnostic[] }
   | { readonly kind: 'playing'; readonly words: string; readonly order: Order | null; readonly says: string };
 
 interface Clause extends Match {
@@ -97,18 +97,25 @@ function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
 }
 
 interface Line {
-  readonly scene: Scene;
+  readonly scene: RuleContext;
   readonly moves: readonly MoveEntry[];
   readonly words: readonly string[];
 }
 
-let unsigned = 0;
-/** Moves of one line do not share an id while they are looked at. */
-const signed = (m: MoveEntry): MoveEntry => ({ ...m, id: `said-${++unsigned}` });
+/** Moves of one line do not share an id while they are looked at, nor have one that stands in the recipe. */
+function withTemporaryIds(moves: readonly MoveEntry[], before: readonly MoveEntry[]): readonly MoveEntry[] {
+  const taken = new Set(before.map((m) => m.id));
+  let n = before.length;
+  return moves.map((m) => {
+    do n++;
+    while (taken.has(`said-${n}`));
+    return { ...m, id: `said-${n}` };
+  });
+}
 
 function after(line: Line, a: Act): Line | { readonly wrong: string; readonly why: string } {
   if (a.moves.length === 0) return line;
-  const moves = a.moves.map(signed);
+  const moves = withTemporaryIds(a.moves, line.scene.built.recipe.moves);
   const built = build(
     { ...line.scene.built.recipe, moves: [...line.scene.built.recipe.moves, ...moves] },
     line.scene.built,
@@ -135,7 +142,7 @@ type Wrong = { readonly wrong: string; readonly why: string };
 
 function carriedOut(
   clauses: readonly Clause[],
-  first: Scene,
+  first: RuleContext,
 ): { readonly lines: readonly Line[]; readonly wrong: Wrong | null; readonly rank: number } {
   let lines: readonly Line[] = [{ scene: first, moves: [], words: [] }];
   let wrong: Wrong | null = null;
@@ -192,7 +199,7 @@ function lexisWith({ own = [], phrases = [] }: Around): Lexis {
  * What a line of words means for a phrase. Every word counts: a reading covers the whole line. One meaning is sure;
  * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
  */
-export function readLine(text: string, built: Build, around: Around = {}): Reading {
+export function readLine(text: string, built: Build, around: Around = {}): LineReading {
   const { tempo = USUAL_TEMPO, phrases = [] } = around;
   const line = text.trim();
   if (line.length > MOST_LETTERS)
@@ -220,7 +227,7 @@ export function readLine(text: string, built: Build, around: Around = {}): Readi
   if (playing) return { kind: 'playing', words: line, ...playing };
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
-  const first: Scene = { pattern: built.pattern, built, them: null, phrases };
+  const first: RuleContext = { pattern: built.pattern, built, them: null, phrases };
   const all = partings(tokens);
   const done = all.map((clauses) => carriedOut(clauses, first));
   const met = done.filter((d) => d.lines.length > 0);
@@ -275,11 +282,11 @@ export function endingsOf(text: string, names: readonly string[] = []): readonly
   );
 }
 
-const not = (blame: readonly Blame[]): Reading => ({ kind: 'not', blame });
+const not = (blame: readonly Diagnostic[]): LineReading => ({ kind: 'not', diagnostics: blame });
 
 /** Words that stand for nothing, neighbours together. */
-function unknown(tokens: readonly Token[]): readonly Blame[] {
-  const out: Blame[] = [];
+function unknown(tokens: readonly Token[]): readonly Diagnostic[] {
+  const out: Diagnostic[] = [];
   for (const t of tokens) {
     if (t.known) continue;
     const last = out.at(-1);
@@ -291,7 +298,7 @@ function unknown(tokens: readonly Token[]): readonly Blame[] {
 }
 
 /** What cannot be met, where it stands in the line; the whole line where its words stand nowhere. */
-function placed({ wrong, why }: Wrong, text: string): Blame {
+function placed({ wrong, why }: Wrong, text: string): Diagnostic {
   const from = text.toLowerCase().indexOf(wrong.toLowerCase());
   return from >= 0
     ? { words: wrong, from, until: from + wrong.length, why }

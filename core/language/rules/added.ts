@@ -8,7 +8,7 @@ import { selectorOf } from '../grammar/said-select';
 import { isWrong, limbsHere } from '../grammar/stretches';
 import { refOf, type CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
-import { act, addAt, allOf, forStrokes, rule, wrong, type Act, type Rule, type Said, type Scene } from './rule';
+import { act, addAt, allOf, forStrokes, rule, wrong, type Act, type Rule, type Said, type RuleContext } from './rule';
 import type { VoicesSaid } from '../grammar/slots';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
@@ -45,7 +45,7 @@ function sameInEveryBar(pattern: Pattern, at: readonly number[]): readonly strin
 }
 
 /** "kick on 1 and 3": added where it is free; where a hand plays, under it or in its place, which is asked. */
-function limbOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', level: Level = 'tap'): Said {
+function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'add', level: Level = 'tap'): Said {
   const { pattern } = scene;
   const there = places(pick, pattern);
   if (there === null) return wrong(pick.said, 'Say on which counts.');
@@ -79,7 +79,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', l
 }
 
 /** A hand on counts: added where it is free. */
-function handOn(term: LimbTerm, pick: Pick, scene: Scene, level: Level): Said {
+function handOn(term: LimbTerm, pick: Pick, scene: RuleContext, level: Level): Said {
   const { pattern } = scene;
   const there = places(pick, pattern);
   const [limb, ...others] = term.limbs;
@@ -92,7 +92,7 @@ function handOn(term: LimbTerm, pick: Pick, scene: Scene, level: Level): Said {
   return { acts: [act([addAt(at, limb, usualVoice(limb), level)])] };
 }
 
-function addedOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', level: Level = 'tap'): Said {
+function addedOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'add', level: Level = 'tap'): Said {
   return term.limbs.every(isHand) && !term.open
     ? handOn(term, pick, scene, level)
     : limbOn(term, pick, scene, mode, level);
@@ -102,7 +102,7 @@ function addedOn(term: LimbTerm, pick: Pick, scene: Scene, mode: 'ask' | 'add', 
  * "kick under the accents": a limb plays with each of some strokes, as loud as they are; on a piece that was said, or
  * the one it strikes most. A meaning for each piece and limb it can be.
  */
-function along(term: LimbTerm, pick: Pick, scene: Scene, voices: readonly Voice[] | null = null): Said {
+function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: readonly Voice[] | null = null): Said {
   const limbs = newLimbs(scene.pattern, term);
   if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
   const found: Act[] = [];
@@ -140,7 +140,7 @@ function steady(limbs: readonly Limb[], grid: number, voice?: Voice): Said {
   return { acts: found };
 }
 
-function steadyFeet(v: Values, scene: Scene, grid: number): Said {
+function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
   const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
   return limbs.some(isHand) ? wrong('hand', 'Say which piece it plays.') : steady(limbs, grid);
 }
@@ -264,7 +264,7 @@ const ADDED: Rule[] = [
   }),
 ];
 
-function waysOf(pick: Pick, scene: Scene): readonly number[] {
+function waysOf(pick: Pick, scene: RuleContext): readonly number[] {
   const ways = chosen(pick, scene);
   return isWrong(ways) ? [] : (ways.ways[0] ?? []);
 }

@@ -14,7 +14,7 @@ import { clipOf, offerOf, pasteEdits, type MoveParams, type Offer } from '../../
 import { refOf, textOfCount, type BarSaid, type CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
 import { places } from '../grammar/places';
-import { acts, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { SpaceSaid } from '../grammar/slots';
 import { isWrong } from '../grammar/stretches';
 
@@ -79,7 +79,7 @@ type Fit = MoveParams['fit'];
 type Close = Fit['close'];
 
 /** A fill that comes out even needs no closing; one that does not says how, or is asked. */
-function fill(scene: Scene, space: Fit['space'], rest: Partial<Fit> & { readonly mirrored?: boolean }): Said {
+function fill(scene: RuleContext, space: Fit['space'], rest: Partial<Fit> & { readonly mirrored?: boolean }): Said {
   const { pattern } = scene;
   if (pattern.length === 0) return wrong('fill', 'There is nothing yet.');
   if ('beats' in space && space.beats < 1) return wrong('half', 'That is no whole number of beats here.');
@@ -109,7 +109,7 @@ function roomOf({ meter }: Pattern, said: SpaceSaid): Fit['space'] | null {
 }
 
 /** Singles that begin with the hand that did not play last. */
-function singles(scene: Scene, space: Fit['space'], start: string): string {
+function singles(scene: RuleContext, space: Fit['space'], start: string): string {
   const { pattern } = scene;
   const from = parseCount(start, countingOf(pattern, USUAL_SCHOOLS)) ?? 0;
   const long =
@@ -225,7 +225,7 @@ const FITS: Rule[] = [
   ),
 ];
 
-function spaceSaid(v: Readonly<Record<string, unknown>>, { pattern }: Scene): Fit['space'] {
+function spaceSaid(v: Readonly<Record<string, unknown>>, { pattern }: RuleContext): Fit['space'] {
   return roomOf(pattern, (v['space'] as SpaceSaid | undefined) ?? { bars: 1 }) ?? { beats: 0 };
 }
 
@@ -234,7 +234,7 @@ function spanned(v: Readonly<Record<string, unknown>>): Partial<Fit> {
   return { ...(from ? { start: refOf(from) } : {}), ...(to ? { end: textOfCount(to) } : {}) };
 }
 
-function times(scene: Scene, n: number, mirrored: boolean): Said {
+function times(scene: RuleContext, n: number, mirrored: boolean): Said {
   const { pattern } = scene;
   if (n < 2 || n > 64 || pattern.length === 0) return wrong('times', 'Say how often.');
   const long = pattern.length * n;

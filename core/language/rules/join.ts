@@ -3,7 +3,7 @@ import { barsSpan } from '../../pattern';
 import { build, offerOf, type MoveParams } from '../../recipe';
 import type { BarSaid } from '../grammar/counts';
 import type { ShelfPhrase } from '../lexicon/phrases';
-import { acts, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 
 type Join = MoveParams['join'];
 
@@ -18,7 +18,7 @@ function barsSaid(said: readonly BarSaid[], many: number): Join['own'] | null {
 
 function joined(
   at: number,
-  { phrases = [], built }: Scene,
+  { phrases = [], built }: RuleContext,
   parts: { readonly own?: readonly BarSaid[] | undefined; readonly their?: readonly BarSaid[] | undefined },
 ): Said {
   const phrase = phrases[at];

@@ -4,7 +4,7 @@ import { countRef } from '../../pattern';
 import { offerOf, type MoveParams } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import type { Pick } from '../grammar/pick';
-import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { VoicesSaid } from '../grammar/slots';
 import { isWrong } from '../grammar/stretches';
 import type { Values } from '../lexicon/template';
@@ -76,7 +76,7 @@ const HANDS: Pick = { base: null, limb: { limbs: ['R', 'L'] }, said: '' };
 type Route = Omit<MoveParams['route'], 'select' | 'stations' | 'order'>;
 
 /** Strokes that travel over pieces, in each way that is possible: a meaning for each way and each choice of strokes. */
-function travels(pick: Pick | undefined, lists: VoicesSaid, ways: readonly Route[], scene: Scene): Said {
+function travels(pick: Pick | undefined, lists: VoicesSaid, ways: readonly Route[], scene: RuleContext): Said {
   const found = lists.flatMap((voices) =>
     ways.map((way) =>
       forStrokes(pick ?? HANDS, scene, (select) => [
@@ -89,7 +89,7 @@ function travels(pick: Pick | undefined, lists: VoicesSaid, ways: readonly Route
 }
 
 /** How many strokes stand on each piece, as it was said; null where it was not. */
-function sizeSaid(v: Values, { pattern }: Scene): number | null {
+function sizeSaid(v: Values, { pattern }: RuleContext): number | null {
   const [size, beats] = [v['size'] as number | undefined, v['beats'] as number | undefined];
   if (beats !== undefined) return Math.max(1, Math.round((beats * beatTicks(pattern.meter)) / pattern.grid));
   return size === undefined ? null : Math.max(1, Math.min(64, size));
@@ -102,7 +102,7 @@ const SIZE =
 const WAYS: readonly Route[] = [{ sizes: [1], by: 'hand' }, { sizes: [2] }, { sizes: [1] }];
 
 /** Over pieces that are known by one word: "down the toms", "round the kit". */
-function round(v: Values, scene: Scene, voices: readonly Voice[]): Said {
+function round(v: Values, scene: RuleContext, voices: readonly Voice[]): Said {
   const pick = v['pick'] as Pick | undefined;
   const size = sizeSaid(v, scene);
   if (size !== null) return travels(pick, [voices], [{ sizes: [size] }], scene);

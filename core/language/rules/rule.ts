@@ -21,7 +21,7 @@ export interface Act {
 /** What a clause means for a phrase; or which of its words cannot be met, and why. */
 export type Said = { readonly acts: readonly Act[] } | { readonly wrong: string; readonly why: string };
 
-export interface Scene extends Before {
+export interface RuleContext extends Before {
   readonly built: Build;
   /** Phrases of the shelf that can be named. */
   readonly phrases?: readonly ShelfPhrase[];
@@ -31,7 +31,7 @@ export interface Scene extends Before {
 export interface Rule {
   readonly say: readonly Template[];
   readonly rank: number;
-  readonly mean: (values: Values, scene: Scene) => Said;
+  readonly mean: (values: Values, scene: RuleContext) => Said;
 }
 
 export function rule(say: readonly string[], mean: Rule['mean'], rank = 0): Rule {
@@ -61,7 +61,7 @@ export function themOf(pattern: Pattern, indexes: readonly number[]): ReadonlySe
 /** All of which an ordinal chose one; undefined where none was said. */
 export function kinOf(
   { order, except: _, ...rest }: Pick,
-  scene: Scene,
+  scene: RuleContext,
   beats: BeatMeaning = 'count',
 ): ReadonlySet<string> | undefined {
   if (!order) return undefined;
@@ -72,7 +72,7 @@ export function kinOf(
 /** A meaning for each way to understand which strokes are meant. */
 export function forStrokes(
   pick: Pick,
-  scene: Scene,
+  scene: RuleContext,
   make: (
     select: Selector,
     indexes: readonly number[],

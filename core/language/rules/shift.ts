@@ -3,12 +3,12 @@ import { isHand } from '../../stroke';
 import { countingOf, leadHand, type Pattern } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
 import { LAST, refOf, textOfCount, type CountSaid } from '../grammar/counts';
-import { acts, rule, wrong, type Rule, type Said, type Scene } from './rule';
+import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { FarSaid, SpaceSaid } from '../grammar/slots';
 import type { LimbTerm } from '../lexicon/terms';
 
 /** So far as was said, in slots. */
-function slotsFar(far: FarSaid, { pattern }: Scene): number {
+function slotsFar(far: FarSaid, { pattern }: RuleContext): number {
   switch (far.of) {
     case 'slot':
       return far.n;
@@ -21,7 +21,7 @@ function slotsFar(far: FarSaid, { pattern }: Scene): number {
   }
 }
 
-function displaced(far: FarSaid, scene: Scene, way: 1 | -1): Said {
+function displaced(far: FarSaid, scene: RuleContext, way: 1 | -1): Said {
   const by = slotsFar(far, scene);
   if (!Number.isInteger(by) || by < 1) return wrong('that far', 'That is no whole slot here.');
   return acts([offerOf('shift', { slots: by * way, mode: 'wrap' })]);
@@ -71,7 +71,7 @@ const SHIFTS: Rule[] = [
   ),
 ];
 
-function endingOn(c: CountSaid, scene: Scene): Said {
+function endingOn(c: CountSaid, scene: RuleContext): Said {
   const { pattern } = scene;
   const counting = countingOf(pattern, USUAL_SCHOOLS);
   const on = parseCount(textOfCount(c), counting);
@@ -106,14 +106,14 @@ const MIRRORS: Rule[] = [
   }),
 ];
 
-function onto(scene: Scene, grid: Grid): Said {
+function onto(scene: RuleContext, grid: Grid): Said {
   if (!gridsOf(scene.pattern.meter).includes(grid)) return wrong(gridName(grid), 'That grid does not fit the meter.');
   if (grid === scene.pattern.grid) return wrong(gridName(grid), 'It is on them already.');
   return acts([offerOf('grid', { grid })]);
 }
 
 /** Some slots on another grid; what follows moves up. */
-function partOnto(scene: Scene, from: number, to: number, grid: number): readonly Offer[] | null {
+function partOnto(scene: RuleContext, from: number, to: number, grid: number): readonly Offer[] | null {
   const { pattern } = scene;
   if (!Number.isInteger(from) || !Number.isInteger(to) || from < 1 || to < from || to * pattern.grid > pattern.length)
     return null;

@@ -16,17 +16,17 @@ import {
   wrong,
   type Rule,
   type Said,
-  type Scene,
+  type RuleContext,
 } from './rule';
 import { ANY, selectorOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 
-function setLevel(pick: Pick, level: Level, scene: Scene): Said {
+function setLevel(pick: Pick, level: Level, scene: RuleContext): Said {
   return forStrokes(pick, scene, (select) => [offerOf('level', { select, level })]);
 }
 
 /** Only these are accents, or ghosts: others of that level become taps. */
-function onlyLevel(pick: Pick, level: Level, scene: Scene): Said {
+function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
   const ways = chosen(pick, scene);
   if (isWrong(ways)) return ways;
   return {
@@ -178,7 +178,7 @@ const DROPS: Rule[] = [
   rule(['(remove|cut|delete|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
 ];
 
-function leaveOut(pick: Pick, scene: Scene, beats: 'ask' | 'beat' | 'count'): Said {
+function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' | 'count'): Said {
   const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
   // "no accents" takes the accents from the strokes, not the strokes.
   if (plain === 'accent' && !pick.order) return setLevel(pick, 'tap', scene);
@@ -186,7 +186,7 @@ function leaveOut(pick: Pick, scene: Scene, beats: 'ask' | 'beat' | 'count'): Sa
 }
 
 /** "cut bar 2": rests in its place, or a phrase that is so much shorter. */
-function removeOrRest(pick: Pick, scene: Scene): Said {
+function removeOrRest(pick: Pick, scene: RuleContext): Said {
   const rests = leaveOut(pick, scene, 'ask');
   const { pattern } = scene;
   const bar = barTicks(pattern.meter);

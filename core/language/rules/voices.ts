@@ -1,3 +1,4 @@
+import { checkedAt } from '../../base';
 import { canStrike, isHand, otherHand, usualVoice, VOICE, type Limb, type Voice } from '../../stroke';
 import { asEdit, offerOf, restEdits } from '../../recipe';
 import { chosen } from '../grammar/choose';
@@ -18,7 +19,7 @@ import {
   wrong,
   type Rule,
   type Said,
-  type Scene,
+  type RuleContext,
 } from './rule';
 import { selectorOf } from '../grammar/said-select';
 import type { VoicesSaid } from '../grammar/slots';
@@ -37,7 +38,7 @@ function waysOfStriking(lists: VoicesSaid): boolean {
 }
 
 /** Sends strokes to pieces; feet stay on their pedals. */
-function send(pick: Pick, lists: VoicesSaid, scene: Scene, under = false): Said {
+function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false): Said {
   const ways = chosen(pick, scene, waysOfStriking(lists) ? 'count' : 'ask-beat');
   if (isWrong(ways)) return ways;
   const { pattern } = scene;
@@ -108,7 +109,7 @@ const VOICES_SAID: Rule[] = [
 ];
 
 /** "open hat on the & of 4": the stroke that a hand plays there goes to the piece; where none does it is added. */
-function voiceOn(v: Values, scene: Scene): Said {
+function voiceOn(v: Values, scene: RuleContext): Said {
   const lists = v['voices'] as VoicesSaid;
   const pick = v['counts'] ? atCounts(v) : pickOf(v['pick']);
   const { pattern } = scene;
@@ -124,7 +125,8 @@ function voiceOn(v: Values, scene: Scene): Said {
     const target = one[0];
     const kin = (w: readonly number[]): readonly number[] => {
       const same = w.filter(
-        (i) => target !== undefined && VOICE[pattern.strokes[i]?.voice ?? 'kick'].piece === VOICE[target].piece,
+        (i) =>
+          target !== undefined && VOICE[checkedAt(pattern.strokes, i, 'stroke').voice].piece === VOICE[target].piece,
       );
       return same.length > 0 ? same : w;
     };
@@ -154,7 +156,7 @@ function voiceOn(v: Values, scene: Scene): Said {
 }
 
 /** Gives strokes to a limb. A hand that takes over strokes of a foot plays the snare. */
-function give(pick: Pick, to: LimbTerm | 'other', scene: Scene): Said {
+function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
   const { pattern } = scene;
   const target = to === 'other' ? 'other' : (limbsHere(pattern, { base: null, limb: to, said: '' }) ?? []);
   if (target !== 'other' && target.length !== 1) return wrong(pick.said, 'Say which limb.');
@@ -204,7 +206,7 @@ const SWAPS: Rule[] = [
 ];
 
 /** Feet in turn, the kick foot first: in place of what is struck, or where nothing is. */
-function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: Scene): Said {
+function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: RuleContext): Said {
   const { pattern } = scene;
   const lead: Limb = first?.open === 'left foot' || first?.limbs.includes('J') ? 'J' : 'K';
   const feet: readonly Limb[] = lead === 'K' ? ['K', 'J'] : ['J', 'K'];

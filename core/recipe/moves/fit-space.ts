@@ -70,13 +70,13 @@ export interface Found {
   readonly space: number;
 }
 
-type Stretch = Found | { readonly kind: 'no-start' } | { readonly kind: 'no-end' };
+type FitSpace = Found | { readonly kind: 'no-start' } | { readonly kind: 'no-end' };
 
 /** Where a fill stands, or which of its counts is none. */
 export function stretch(
   pattern: Pattern,
   { space, start: from, end }: Pick<FitParams, 'space' | 'start' | 'end'>,
-): Stretch {
+): FitSpace {
   const start = parseCount(from, countingOf(pattern, USUAL_SCHOOLS));
   if (start === null || start < 0 || start >= barTicks(pattern.meter)) return { kind: 'no-start' };
   const room = spaceTicks(pattern, space, start);

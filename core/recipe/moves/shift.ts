@@ -17,13 +17,13 @@ export const ShiftParams = Type.Object({
 });
 type Params = Static<typeof ShiftParams>;
 
-interface Stretch {
+interface TickRange {
   readonly from: number;
   readonly until: number;
 }
 
 /** The stretches of the pattern that move, each in itself. */
-function stretchesOf(pattern: Pattern, { from, groups }: Params): Stretch[] | null {
+function stretchesOf(pattern: Pattern, { from, groups }: Params): TickRange[] | null {
   const start = from === undefined ? 0 : parseCount(from, countingOf(pattern, USUAL_SCHOOLS));
   if (start === null) return null;
   const first = Math.max(0, from === undefined ? 0 : start - pattern.start);

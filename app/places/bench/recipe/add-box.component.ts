@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
-import { endingsOf, HINTS, readLine, type Meant, type Reading, type ShelfPhrase } from '@core/language';
+import { endingsOf, HINTS, readLine, type Meant, type LineReading, type ShelfPhrase } from '@core/language';
 import { KitsRepo } from '../../../storage/kits.repo';
 import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
@@ -25,7 +25,7 @@ interface Piece {
   readonly bad: boolean;
 }
 
-const NOTHING: Reading = { kind: 'not', blame: [] };
+const NOTHING: LineReading = { kind: 'not', diagnostics: [] };
 
 /**
  * The box under the recipe takes a line of words. What it can mean is drawn; one meaning is taken by Enter, of several
@@ -68,7 +68,7 @@ export class AddBoxComponent {
     if (card?.move !== 'join') return this.named.here();
     return [{ id: '', name: card.params.name, recipe: card.params.other }, ...this.named.here()];
   });
-  readonly reading = computed((): Reading => {
+  readonly reading = computed((): LineReading => {
     const built = this.before();
     return built && this.text().trim() !== ''
       ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own(), phrases: this.phrases() })
@@ -87,7 +87,7 @@ export class AddBoxComponent {
   });
   readonly blame = computed(() => {
     const reading = this.reading();
-    return reading.kind === 'not' && this.text().trim().length > 2 ? reading.blame : [];
+    return reading.kind === 'not' && this.text().trim().length > 2 ? reading.diagnostics : [];
   });
   readonly whys = computed(() => [...new Set(this.blame().map((b) => b.why))]);
   /** The line with what is to blame in it. */

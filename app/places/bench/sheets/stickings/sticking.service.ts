@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Pattern } from '@core/pattern';
-import { limbed, type Stickings, type StickingWish } from '@core/sticking';
+import { withLimbs, type Stickings, type StickingWish } from '@core/sticking';
 import type { LightStickings } from './light-stickings';
 import { spawnSticking } from './spawn-sticking';
 
@@ -45,7 +45,7 @@ export class StickingWorker {
         over = true;
         if (this.spare) held.worker.terminate();
         else this.spare = held;
-        return { ...light, found: light.found.map((s) => ({ ...s, pattern: limbed(pattern, s.limbs) })) };
+        return { ...light, found: light.found.map((s) => ({ ...s, pattern: withLimbs(pattern, s.limbs) })) };
       },
       (error: unknown) => {
         over = true;
