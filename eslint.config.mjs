@@ -65,6 +65,11 @@ export default tseslint.config(
       'no-restricted-syntax': [
         'error',
         { selector: 'ExportAllDeclaration', message: 'an index.ts names what it hands on' },
+        {
+          selector: 'MemberExpression > Identifier.property[name=waitForTimeout]',
+          message:
+            'wait for what is to come: `settled`, `written`, an expectation; `goneOn` where time itself is tried',
+        },
       ],
     },
   },

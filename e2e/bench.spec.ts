@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { addMove, choose, expect, draftOn, keepAs, openDemo, written, test, typeSticking } from './fixture';
+import { addMove, choose, draftOn, expect, keepAs, openDemo, settled, test, typeSticking, written } from './fixture';
 
 interface Draft {
   readonly recipe: {
@@ -302,13 +302,23 @@ test('a chosen stretch goes round, at half speed, without the feet', async ({ pa
   await page.getByRole('button', { name: 'Only hands' }).click();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
-  const x = () => page.locator('ls-ribbon-editor .playhead').first().getAttribute('x1').then(Number);
-  await page.waitForTimeout(1500);
-  const seen: number[] = [];
-  for (let i = 0; i < 12; i++) {
-    seen.push(await x());
-    await page.waitForTimeout(120);
-  }
+  await expect(page.locator('ls-ribbon-editor .playhead').first()).toBeAttached();
+  // Frame by frame, until it began anew twice.
+  const seen = await page.evaluate(
+    () =>
+      new Promise<number[]>((resolve) => {
+        const all: number[] = [];
+        let rounds = 0;
+        const look = (): void => {
+          const x = Number(document.querySelector('ls-ribbon-editor .playhead')?.getAttribute('x1') ?? NaN);
+          if (x < (all.at(-1) ?? 0)) rounds++;
+          if (Number.isFinite(x)) all.push(x);
+          if (rounds === 2) resolve(all);
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+  );
   const wide = (await ribbon(page).boundingBox())!.width;
   expect(Math.max(...seen)).toBeLessThan(wide * 0.45);
 });
@@ -383,7 +393,7 @@ test('a dialog that is still opening does not take the letters from the field th
   const dialog = page.getByRole('dialog', { name: 'Keep it' });
   await dialog.getByLabel('Goal tempo').focus();
   await expect(page.locator('.p-dialog-enter-active')).toHaveCount(0);
-  await page.waitForTimeout(200);
+  await settled(page);
   await page.keyboard.type('360');
   await expect(dialog.getByLabel('Goal tempo')).toHaveValue('360');
   await expect(dialog.getByLabel('Name')).not.toHaveValue(/360/);

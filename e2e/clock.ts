@@ -66,7 +66,8 @@ export async function handedOver(page: Page): Promise<readonly Handed[]> {
 export async function turn(page: Page, seconds: number): Promise<void> {
   for (let i = 0; i < Math.round(seconds * 4); i++) {
     await page.clock.runFor(250);
-    await page.waitForTimeout(30);
+    // The ticker is a worker, on a clock of its own that nothing here turns.
+    await new Promise((r) => setTimeout(r, 30));
   }
 }
 

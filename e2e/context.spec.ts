@@ -170,8 +170,8 @@ for (const [hold, n] of [
     await setUp(page, { 'Start tempo': 120, 'Goal tempo': 140, Step: 20 });
     await choose(page, 'Held by', hold);
     await setUp(page, { 'Loops a rung': n });
-    // The words follow the numbers a moment later.
-    await page.waitForTimeout(400);
+    // The words follow the numbers a moment later, on the clock that is turned here.
+    await turn(page, 0.5);
     const said = Number(/about (\d+) min/.exec(await page.locator('ls-stages-setup').innerText())?.[1]);
     await page.locator('h1').click();
     const begun = await page.evaluate(() => performance.now());

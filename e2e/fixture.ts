@@ -15,6 +15,26 @@ export async function written(page: Page): Promise<void> {
   );
 }
 
+/** Waits until nothing moves: three frames after each other without an animation that comes to an end. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(
+    (still: { frames: number }) => {
+      const moving = document
+        .getAnimations()
+        .some((a) => a.playState === 'running' && a.effect?.getComputedTiming().iterations !== Infinity);
+      still.frames = moving ? 0 : still.frames + 1;
+      return still.frames >= 3;
+    },
+    { frames: 0 },
+  );
+}
+
+/** Lets the page play or record for so many seconds of its own clock, where the time itself is what is tried. */
+export async function goneOn(page: Page, seconds: number): Promise<void> {
+  const until = (await page.evaluate(() => performance.now())) + seconds * 1000;
+  await page.waitForFunction((end) => performance.now() >= end, until);
+}
+
 /**
  * As a person does, a page of a test is left only when it has kept what was done. Whoever leaves earlier is asked by
  * the browser; a test would just leave.

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test, written } from './fixture';
+import { expect, settled, test, written } from './fixture';
 
 const MOST = 7_258_118_400_000;
 const phrase = (id: string, part: object = {}): object => ({
@@ -126,7 +126,7 @@ async function walk(page: Page, ids: readonly string[]): Promise<void> {
   for (const path of paths) {
     await page.goto(path);
     await expect(page.locator('h1').first(), path).toBeVisible();
-    await page.waitForTimeout(150);
+    await settled(page);
   }
   await page.goto('/shelf');
   await expect(page.locator('ls-strip').first()).toBeVisible();

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { fakeMicrophone, listeningTo } from './fake-microphone';
-import { expect, test } from './fixture';
+import { expect, goneOn, test } from './fixture';
 
 const strokes = Array.from({ length: 4 * 20 }, (_, n) => ({ at: n / 4, velocity: 100 }));
 test.use(listeningTo(fakeMicrophone('listen', { seconds: 20, strokes, noise: 0.002, gain: 0.8 })));
@@ -20,7 +20,7 @@ test('what it hears is worked out, also when it is taken out', async ({ page }) 
   await page.goto('/listen');
   await page.getByRole('button', { name: 'Record', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Stop recording' })).toBeVisible();
-  await page.waitForTimeout(5000);
+  await goneOn(page, 5);
   await page.getByRole('button', { name: 'Stop recording' }).click();
   await expect(heard(page)).toBeVisible();
   // Four a second, for about five seconds.
@@ -28,7 +28,7 @@ test('what it hears is worked out, also when it is taken out', async ({ page }) 
   expect(found).toBeGreaterThanOrEqual(16);
   expect(found).toBeLessThanOrEqual(26);
   await page.getByRole('button', { name: 'Record', exact: true }).click();
-  await page.waitForTimeout(3000);
+  await goneOn(page, 3);
   await page.evaluate(() => (window as unknown as { takeOut: () => void }).takeOut());
   await expect(page.getByRole('button', { name: 'Record', exact: true })).toBeVisible();
   await expect.poll(() => many(page)).toBeLessThan(found);

@@ -71,10 +71,8 @@ test('by keys alone a recording becomes the phrase that was played, after one co
   const buffer = recording();
   await page.goto('/listen');
   await expect(page.getByText('Drop a recording here, or choose one')).toBeVisible();
-  page.on('filechooser', (c) => void c.setFiles({ name: 'kitchen tape.wav', mimeType: 'audio/wav', buffer }));
-  // The browser takes a moment until it hands choosers to the test.
-  await page.waitForTimeout(500);
-  await page.keyboard.press('i');
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('i')]);
+  await chooser.setFiles({ name: 'kitchen tape.wav', mimeType: 'audio/wav', buffer });
   await expect(page.getByText(/\d+ strokes were heard/)).toBeVisible();
   await expect(page.locator('.tempo')).toHaveText(/^(119|120)\.\d$/);
   await page.keyboard.press('b');

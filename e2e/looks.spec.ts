@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, kept, openDemo, written, test } from './fixture';
+import { expect, kept, openDemo, settled, test, written } from './fixture';
 
 const PLACES = ['/today', '/listen', '/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
 
@@ -21,7 +21,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto(path);
       await expect(page.locator('#place h1').first()).toBeVisible();
       await expect(page.locator('html')).toHaveClass(theme === 'dark' ? /dark/ : /^(?!.*dark)/);
-      await page.waitForTimeout(200);
+      await settled(page);
       if (path === '/bench/salt-1') {
         await page.getByRole('button', { name: /^Fill 2 bars/ }).click();
         await page.getByRole('button', { name: '+ Add a move' }).click();
@@ -79,13 +79,13 @@ test('axe finds nothing in the empty places, the dialogs and the keys', async ({
   await page.getByRole('button', { name: /^Five stroke roll/ }).click();
   await page.keyboard.press('k');
   await expect(page.getByRole('dialog', { name: 'Keep it' })).toBeVisible();
-  await page.waitForTimeout(400);
+  await settled(page);
   await check();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Shift+?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Play and stop');
-  await page.waitForTimeout(400);
+  await settled(page);
   await check();
 });
 

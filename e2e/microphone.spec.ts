@@ -1,5 +1,5 @@
 import { fakeMicrophone, listeningTo } from './fake-microphone';
-import { expect, keepAs, test, typeSticking } from './fixture';
+import { expect, goneOn, keepAs, test, typeSticking } from './fixture';
 
 const PER_SECOND = 8;
 
@@ -44,7 +44,7 @@ test('the microphone judges a rung: hits are dots, the try has a verdict, and wh
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.hit').nth(7)).toBeVisible({ timeout: 20_000 });
-  await page.waitForTimeout(6000);
+  await goneOn(page, 6);
   await page.keyboard.press('Enter');
   await expect(page.locator('ls-judged .verdict')).toHaveText(/Clean|Close|Loose/);
   const spread = Number(/± (\d+) ms/.exec((await page.locator('ls-judged').textContent()) ?? '')?.[1]);

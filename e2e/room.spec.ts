@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { audioOnThePagesClock, roomOf, setUp, turn } from './clock';
-import { addMove, choose, expect, fromMenu, keepAs, openDemo, test, typeSticking } from './fixture';
+import { addMove, choose, expect, fromMenu, goneOn, keepAs, openDemo, test, typeSticking } from './fixture';
 
 /** A phrase of one's own in the practice room, the whole of it from the start tempo on. */
 async function room(page: Page, text: string, start: number, loops: number): Promise<void> {
@@ -73,7 +73,8 @@ test('the sound of the room: click, counts, loudness, half speed; the rung waits
   await page.keyboard.press('h');
   await expect(page.locator('.huge')).toHaveText('60');
   await expect(page.locator('header')).toContainText('Half speed, to look at it: nothing counts.');
-  await page.waitForTimeout(2500);
+  // A turn and more: nothing of it is judged.
+  await goneOn(page, 2.5);
   await page.keyboard.press('Space');
   await expect(page.locator('.huge')).toHaveText('120');
   await expect(page.locator('.loops')).toContainText('count-in');

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { addMove, expect, keepAs, openDemo, test, typeSticking, written } from './fixture';
+import { addMove, expect, keepAs, openDemo, settled, test, typeSticking, written } from './fixture';
 
 test('the box understands words: each is a chip that says how many it leaves, and can be taken out', async ({
   page,
@@ -230,7 +230,7 @@ for (const [width, height] of [
     await openDemo(page);
     await page.setViewportSize({ width, height });
     await expect(page.locator('ls-strip').first()).toBeVisible();
-    await page.waitForTimeout(300);
+    await settled(page);
     const wide = await page.evaluate(() =>
       [document.documentElement, ...document.querySelectorAll('ls-shelf, ls-shelf .rows')].map(
         (e) => e.scrollWidth - e.clientWidth,
