@@ -5,6 +5,7 @@ import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
+import { floorsPicture } from './floors.mjs';
 import { importedParts, librarySheet } from './library-styles.mjs';
 
 const root = new URL('..', import.meta.url);
@@ -162,6 +163,8 @@ await writeDerived('docs/moves.md', movesPage());
 
 const { wordsPage } = await load('core/language/replies/page.ts');
 await writeDerived('docs/guide/what-you-can-say.md', wordsPage());
+
+await writeDerived('docs/floors.svg', floorsPicture());
 
 // The audio worklet is a file of its own: the application's bundler makes workers, not worklets.
 await build({
