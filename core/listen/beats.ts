@@ -1,5 +1,5 @@
 import MusicTempo from 'music-tempo';
-import { sum } from '../base';
+import { firstPlace, sum } from '../base';
 import type { Flux } from './flux';
 import type { HeardOnset } from './strokes-heard';
 
@@ -147,13 +147,8 @@ function reaching(beats: readonly number[], from: number, to: number): readonly 
 
 function near(onsets: readonly HeardOnset[], at: number): HeardOnset | null {
   let best: HeardOnset | null = null;
-  let [low, high] = [0, onsets.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if ((onsets[mid]?.at ?? 0) < at) low = mid + 1;
-    else high = mid;
-  }
-  for (const o of [onsets[low - 1], onsets[low]])
+  const next = firstPlace(onsets.length, (i) => (onsets[i]?.at ?? 0) >= at);
+  for (const o of [onsets[next - 1], onsets[next]])
     if (o && abs(o.at - at) <= NEAR && (!best || abs(o.at - at) < abs(best.at - at))) best = o;
   return best;
 }

@@ -1,4 +1,4 @@
-import { clamp, sum } from '../base';
+import { checkedAt, clamp, firstPlace, sum } from '../base';
 import { barTicks, beatTicks, isCompound, TEMPO, TICKS_PER_QUARTER, type Meter, type Ticks } from '../time';
 import type { BeatChoice } from './beats';
 import type { HeardOnset } from './strokes-heard';
@@ -129,13 +129,8 @@ export function layMoment({ marks }: Lay, tick: number): number {
 
 /** The two marks between which a value lies, or the two nearest where it lies outside. */
 function round(marks: readonly LayMark[], by: (m: LayMark) => number, value: number): readonly [LayMark, LayMark] {
-  let [low, high] = [0, marks.length - 2];
-  while (low < high) {
-    const mid = (low + high + 1) >> 1;
-    const m = marks[mid];
-    if (m && by(m) <= value) low = mid;
-    else high = mid - 1;
-  }
+  const after = firstPlace(marks.length, (i) => by(checkedAt(marks, i, 'mark')) > value);
+  const low = Math.min(Math.max(0, after - 1), marks.length - 2);
   const [a, b] = [marks[low], marks[low + 1]];
   if (!a || !b) throw new Error('a grid has two marks');
   return [a, b];

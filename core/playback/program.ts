@@ -1,4 +1,4 @@
-import { checkedAt } from '../base';
+import { checkedAt, firstPlace } from '../base';
 import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel, type Schools } from '../time';
 import type { OwnSyllables } from '../stroke';
 import { loopTicks, pickupBar, pickupOf, pickupRoles, pickupTicks, rolesOf, type Pattern, type Role } from '../pattern';
@@ -200,13 +200,7 @@ export function eventsIn(program: Program, a: number, b: number): readonly Playb
   return found.sort((x, y) => x.at - y.at);
 }
 
-/** Index of the first event at or after a tick, found by halving. */
+/** Index of the first event at or after a tick. */
 function firstFrom(events: readonly LayerEvent[], tick: number): number {
-  let [low, high] = [0, events.length];
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if ((events[middle]?.tick ?? Infinity) < tick) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return firstPlace(events.length, (i) => checkedAt(events, i, 'event').tick >= tick);
 }

@@ -1,4 +1,4 @@
-import { readFail, readOk, type Read } from '../base';
+import { median, readFail, readOk, type Read } from '../base';
 import type { StrokeKind } from './profile';
 
 /** How long a limb is tested, in seconds. */
@@ -84,12 +84,6 @@ function insidePairs(gaps: readonly number[]): readonly number[] {
   const low = sorted[Math.floor(sorted.length * 0.2)] ?? 0;
   const high = sorted[Math.floor(sorted.length * 0.8)] ?? 0;
   return gaps.filter((g) => g < (low + high) / 2 && g < high * 0.85);
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? (sorted[half] ?? 0) : ((sorted[half - 1] ?? 0) + (sorted[half] ?? 0)) / 2;
 }
 
 /** What a reading means, in a sentence. */

@@ -1,3 +1,4 @@
+import { gcd } from '../base';
 import { isCompound, barTicks, beatTicks, TICKS_PER_QUARTER, unitTicks, type Meter } from '../time';
 import { VOICE, type Level, type Voice } from '../stroke';
 
@@ -120,10 +121,6 @@ function sidesOf(
     });
   });
   return found;
-}
-
-function gcd(a: number, b: number): number {
-  return b === 0 ? a : gcd(b, a % b);
 }
 
 /** Runs of four and more single strokes at one distance, going round, laid in pairs from the first beat in them. */

@@ -3,7 +3,7 @@ import type { Expected } from '../rendition';
 import type { Hit } from './hit';
 import { matchGroup, type Match } from './match';
 import { resolveOrnaments, type Answered } from './ornaments';
-import { mean, median } from './numbers';
+import { mean, median } from '../base';
 import { keyFor, playedAt, wholeOf, type Aligner, type Whole } from './whole';
 
 export type { Match } from './match';

@@ -1,5 +1,5 @@
 import type { Limb } from '../stroke';
-import { median } from './numbers';
+import { median } from '../base';
 import { studentQuantile } from './quantile';
 
 /** Matched strokes as they are compared: `off` in milliseconds, with the drift taken out. */

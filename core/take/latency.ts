@@ -1,4 +1,4 @@
-import { readFail, readOk, type Read } from '../base';
+import { median, readFail, readOk, type Read } from '../base';
 
 /** How many beats a calibration listens to. */
 export const CALIBRATION_BEATS = 16;
@@ -34,11 +34,10 @@ export function latencyOf(beats: readonly number[], taps: readonly number[]): Re
       null,
       `Only ${found.length} of ${beats.length} beats were answered. Tap along with every click.`,
     );
-  const sorted = [...found].sort((a, b) => a - b);
-  const middle = ((sorted[(sorted.length - 1) >> 1] ?? 0) + (sorted[sorted.length >> 1] ?? 0)) / 2;
-  const off = [...found.map((f) => Math.abs(f - middle))].sort((a, b) => a - b);
+  const middle = median(found);
+  const off = median(found.map((f) => Math.abs(f - middle)));
   // The median of the distances times 1.48 is the spread of an even scatter, whatever the wild ones do.
-  return readOk({ seconds: middle, spread: 1.4826 * (off[off.length >> 1] ?? 0), taps: found.length });
+  return readOk({ seconds: middle, spread: 1.4826 * off, taps: found.length });
 }
 
 /**

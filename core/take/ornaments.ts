@@ -1,3 +1,4 @@
+import { firstPlace } from '../base';
 import { graceCount, otherHand } from '../stroke';
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
@@ -20,6 +21,20 @@ const TWICE = 0.033;
 /** A buzz bounces until this share of the way to the next stroke, and this many seconds at most. */
 const BOUNCES = { share: 0.85, most: 0.6 } as const;
 
+/** By what hits are told apart. */
+type By = 'limb' | 'voice' | 'nothing';
+
+/** What of a take belongs to ornaments, and what is left over. */
+export interface Ornaments {
+  readonly matches: readonly Match[];
+  readonly graces: readonly Answered[];
+  readonly graceHits: readonly number[];
+  /** Hits that a pad seems to have sent twice. */
+  readonly doubled: readonly number[];
+  /** Hits that are none of these and match nothing, and those that were sent twice. */
+  readonly free: readonly number[];
+}
+
 /**
  * Lays grace strokes before their stroke, bounces after it, and finds hits that a pad sent twice. The main stroke of a
  * flam, drag or ruff is the last of its hits; of two hits that a pad sent for one stroke the first is meant.
@@ -28,121 +43,147 @@ export function resolveOrnaments(
   expected: readonly Expected[],
   hits: readonly Hit[],
   matches: readonly Match[],
-  by: 'limb' | 'voice' | 'nothing',
-): {
-  readonly matches: readonly Match[];
-  readonly graces: readonly Answered[];
-  readonly graceHits: readonly number[];
-  readonly doubled: readonly number[];
-  /** Hits that are none of these and match nothing, and those that a pad seems to have sent twice. */
-  readonly free: readonly number[];
-} {
-  const used = new Set(matches.map((m) => m.hit));
-  const time = (i: number): number => hits[i]?.seconds ?? 0;
-  /** Free hits between two moments, in order of time. */
-  const free = (from: number, until: number, fits: (h: Hit) => boolean): number[] => {
-    const found: number[] = [];
-    for (let i = lowestAt(hits, from); i < hits.length && time(i) <= until; i++) {
-      const h = hits[i];
-      if (h && !used.has(i) && fits(h)) found.push(i);
-    }
-    return found;
-  };
+  by: By,
+): Ornaments {
+  const search = new OrnamentSearch(hits, matches, by);
   const graces: Answered[] = [];
-  const graceHits: number[] = [];
-  const doubled: number[] = [];
-  const moved = new Map<number, number>();
-  const struck = [...used].map(time).sort((a, b) => a - b);
-  const same = (h: Hit, e: Expected): boolean =>
-    by === 'limb' ? h.limb === e.limb : by === 'voice' ? h.voice === e.voice : true;
-  const asGrace = (h: Hit, e: Expected): boolean =>
-    // A hand that keeps time elsewhere leaves its grace strokes to the hand that plays the stroke.
-    by === 'limb' ? h.limb === otherHand(e.limb) || h.limb === e.limb : by === 'voice' ? h.voice === e.voice : true;
-  for (const m of matches) {
+  const mains = matches.map((m): Match => {
     const e = expected[m.expected];
-    if (!e) continue;
-    let main = m.hit;
-    const take = (hit: number, into: number[]): void => {
-      used.add(hit);
-      into.push(hit);
-    };
+    if (!e) return m;
     const wanted = e.ornament ? graceCount(e.ornament) : 0;
     if (wanted === 0) {
-      // The first of two is the stroke; what a pad sends after it is not.
-      const [earlier] = free(time(main) - TWICE, time(main) - 1e-6, (h) => same(h, e));
-      if (earlier !== undefined && Math.abs(time(earlier) - time(main) + m.late / 1000) < FLAM) {
-        used.delete(main);
-        used.add(earlier);
-        moved.set(m.expected, earlier);
-        main = earlier;
-      }
+      const first = search.firstOfTwo(m, e);
+      if (e.ornament === 'buzz') search.takeBounces(first, e);
+      return { ...m, hit: first };
     }
-    if (e.ornament === 'buzz') {
-      const next = struck.find((s) => s > time(main) + 1e-6) ?? Infinity;
-      const until = time(main) + Math.min(BOUNCES.most, (next - time(main)) * BOUNCES.share);
-      free(time(main), until, (h) => same(h, e) || asGrace(h, e)).forEach((i) => take(i, graceHits));
-    }
-    if (wanted > 0) {
-      const before = (): number[] => {
-        const earliest = Math.max(time(main) - (wanted === 1 ? FLAM : BEFORE), lastBefore(struck, time(main)) + 0.002);
-        return free(earliest, time(main) - 1e-6, (h) => asGrace(h, e)).slice(-wanted);
-      };
-      for (;;) {
-        const [later] = free(time(main) + 0.006, time(main) + FLAM, (h) => same(h, e));
-        // Its hits end in the stroke itself, as long as enough of them come before.
-        if (later === undefined || before().length >= wanted) break;
-        used.delete(main);
-        used.add(later);
-        struck[struck.indexOf(time(main))] = time(later);
-        struck.sort((a, b) => a - b);
-        moved.set(m.expected, later);
-        main = later;
-      }
-      const own = before();
-      own.forEach((i) => take(i, graceHits));
-      graces.push({ expected: m.expected, wanted, heard: own.length });
-    }
-  }
-  for (let i = 0; i < hits.length; i++) {
-    if (used.has(i)) continue;
-    const h = hits[i];
-    for (let k = i - 1; h && k >= 0 && h.seconds - time(k) <= TWICE; k--) {
-      const other = hits[k];
-      const alike = other && (by === 'limb' ? other.limb === h.limb : by === 'voice' ? other.voice === h.voice : true);
-      if (alike && h.seconds > time(k) && (h.limb !== null || h.voice !== null || by === 'nothing')) {
-        used.add(i);
-        doubled.push(i);
-        break;
-      }
-    }
-  }
+    const { main, heard } = search.takeGraces(m.hit, e, wanted);
+    graces.push({ expected: m.expected, wanted, heard });
+    return { ...m, hit: main };
+  });
+  const doubled = search.takeDoubled();
   const twice = new Set(doubled);
   return {
-    matches: matches.map((m) => ({ ...m, hit: moved.get(m.expected) ?? m.hit })),
+    matches: mains,
     graces,
-    graceHits,
+    graceHits: search.graceHits,
     doubled,
-    free: hits.flatMap((_, i) => (used.has(i) && !twice.has(i) ? [] : [i])),
+    free: hits.flatMap((_, i) => (search.isUsed(i) && !twice.has(i) ? [] : [i])),
   };
 }
 
-/** The first place whose time is not before a moment. */
-function lowestAt(hits: readonly Hit[], least: number): number {
-  let [low, high] = [0, hits.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((hits[middle]?.seconds ?? 0) < least) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+/** Which hits are used so far, stroke after stroke, and what is found among the others. */
+class OrnamentSearch {
+  readonly graceHits: number[] = [];
+  private readonly used: Set<number>;
+  /** When strokes were struck, in order. */
+  private readonly struck: number[];
 
-function lastBefore(sorted: readonly number[], moment: number): number {
-  let [low, high] = [0, sorted.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((sorted[middle] ?? 0) < moment - 1e-6) low = middle + 1;
-    else high = middle;
+  constructor(
+    private readonly hits: readonly Hit[],
+    matches: readonly Match[],
+    private readonly by: By,
+  ) {
+    this.used = new Set(matches.map((m) => m.hit));
+    this.struck = [...this.used].map((i) => this.time(i)).sort((a, b) => a - b);
   }
-  return sorted[low - 1] ?? -Infinity;
+
+  isUsed(hit: number): boolean {
+    return this.used.has(hit);
+  }
+
+  /** Of two hits so near each other the first is the stroke; what a pad sends after it is not. */
+  firstOfTwo({ hit, late }: Match, e: Expected): number {
+    const at = this.time(hit);
+    const [earlier] = this.free(at - TWICE, at - 1e-6, (h) => this.isSame(h, e));
+    if (earlier === undefined || Math.abs(this.time(earlier) - at + late / 1000) >= FLAM) return hit;
+    this.used.delete(hit);
+    this.used.add(earlier);
+    return earlier;
+  }
+
+  /** The bounces of a buzz, up to the next stroke. */
+  takeBounces(main: number, e: Expected): void {
+    const at = this.time(main);
+    const next = this.struck.find((s) => s > at + 1e-6) ?? Infinity;
+    const until = at + Math.min(BOUNCES.most, (next - at) * BOUNCES.share);
+    this.take(this.free(at, until, (h) => this.isSame(h, e) || this.isGrace(h, e)));
+  }
+
+  /** The grace strokes before a stroke: its hits end in the stroke itself, as long as enough of them come before. */
+  takeGraces(hit: number, e: Expected, wanted: number): { readonly main: number; readonly heard: number } {
+    let main = hit;
+    for (;;) {
+      const at = this.time(main);
+      const [later] = this.free(at + 0.006, at + FLAM, (h) => this.isSame(h, e));
+      if (later === undefined || this.gracesBefore(main, e, wanted).length >= wanted) break;
+      this.used.delete(main);
+      this.used.add(later);
+      this.struck[this.struck.indexOf(at)] = this.time(later);
+      this.struck.sort((a, b) => a - b);
+      main = later;
+    }
+    const own = this.gracesBefore(main, e, wanted);
+    this.take(own);
+    return { main, heard: own.length };
+  }
+
+  /** What is left and comes right after another of its kind. */
+  takeDoubled(): readonly number[] {
+    return this.hits.flatMap((h, i) => {
+      if (this.used.has(i) || !this.isEcho(h, i)) return [];
+      this.used.add(i);
+      return [i];
+    });
+  }
+
+  private isEcho(h: Hit, i: number): boolean {
+    const told = h.limb !== null || h.voice !== null || this.by === 'nothing';
+    for (let k = i - 1; told && k >= 0 && h.seconds - this.time(k) <= TWICE; k--) {
+      const other = this.hits[k];
+      if (other && h.seconds > other.seconds && this.isAlike(h, other)) return true;
+    }
+    return false;
+  }
+
+  private gracesBefore(main: number, e: Expected, wanted: number): readonly number[] {
+    const at = this.time(main);
+    const before = this.struck[firstPlace(this.struck.length, (i) => (this.struck[i] ?? 0) >= at - 1e-6) - 1];
+    const earliest = Math.max(at - (wanted === 1 ? FLAM : BEFORE), (before ?? -Infinity) + 0.002);
+    return this.free(earliest, at - 1e-6, (h) => this.isGrace(h, e)).slice(-wanted);
+  }
+
+  private take(hits: readonly number[]): void {
+    for (const hit of hits) {
+      this.used.add(hit);
+      this.graceHits.push(hit);
+    }
+  }
+
+  /** Free hits between two moments, in order of time. */
+  private free(from: number, until: number, fits: (h: Hit) => boolean): readonly number[] {
+    const found: number[] = [];
+    const first = firstPlace(this.hits.length, (i) => this.time(i) >= from);
+    for (let i = first; i < this.hits.length && this.time(i) <= until; i++) {
+      const h = this.hits[i];
+      if (h && !this.used.has(i) && fits(h)) found.push(i);
+    }
+    return found;
+  }
+
+  private time(hit: number): number {
+    return this.hits[hit]?.seconds ?? 0;
+  }
+
+  private isSame(h: Hit, e: Expected): boolean {
+    return this.by === 'limb' ? h.limb === e.limb : this.by === 'voice' ? h.voice === e.voice : true;
+  }
+
+  private isAlike(a: Hit, b: Hit): boolean {
+    return this.by === 'limb' ? a.limb === b.limb : this.by === 'voice' ? a.voice === b.voice : true;
+  }
+
+  /** A hand that keeps time elsewhere leaves its grace strokes to the hand that plays the stroke. */
+  private isGrace(h: Hit, e: Expected): boolean {
+    return this.by === 'limb' ? h.limb === otherHand(e.limb) || h.limb === e.limb : this.isSame(h, e);
+  }
 }

@@ -4,7 +4,7 @@ import type { Expected } from '../rendition';
 import type { Alignment } from './align';
 import { faultsOf, type Fault } from './faults';
 import type { Hit } from './hit';
-import { deviation, mean, median } from './numbers';
+import { deviation, mean, median } from '../base';
 import { eighthOf, offBeat } from './off-beat';
 import { gapsIn, type Gaps } from './unplayed';
 

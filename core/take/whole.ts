@@ -1,7 +1,7 @@
 import type { Expected } from '../rendition';
 import type { Hit } from './hit';
 import type { Match } from './match';
-import { mean, median } from './numbers';
+import { mean, median } from '../base';
 import { gapsIn } from './unplayed';
 
 /** How a take lies as a whole: a stroke meant for `t` is played at `from + shift + (t − from) · rate`. */
