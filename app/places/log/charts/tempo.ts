@@ -18,62 +18,36 @@ export interface TempoData {
 /** A fan looks so far ahead at the most, in days, where it has no end. */
 const AHEAD = 60;
 
+/** What is believed ready on a day. */
+type Ready = { readonly day: number } & ReturnType<typeof readyTempo>;
+
+/** What all parts of one chart share: the scales in px, what is ready, and how far it looks. */
+interface Sheet {
+  readonly x: (day: number) => number;
+  readonly y: (bpm: number) => number;
+  /** The same, held inside the chart. */
+  readonly held: (bpm: number) => number;
+  readonly ready: readonly Ready[];
+  readonly until: number;
+  readonly on: Extract<Projection, { kind: 'on' }> | null;
+}
+
 /** Tempo against date: what was clean, what is believed ready with its band, the goal, its day, and the way there. */
-export function tempoChart({ days, goal, by, projection, today }: TempoData, width: number): ChartModel {
+export function tempoChart(data: TempoData, width: number): ChartModel {
+  const { days, goal, by, projection, today } = data;
   const on = projection?.kind === 'on' && projection.from < today + IN_SIGHT ? projection : null;
-  const night = by && by.day >= today ? by.day : null;
+  const night = by && by.day >= today ? by : null;
   const [first = today, last = today] = extent(days, (d) => d.day) as [number?, number?];
   // The fan is drawn only where something is practised at all.
   const fan = on && days.length > 0 ? (on.until ?? Math.max(on.day ?? 0, on.from, today + AHEAD)) : today;
-  const until = Math.max(last, night ?? 0, Math.min(fan, today + 2 * AHEAD));
+  const until = Math.max(last, night?.day ?? 0, Math.min(fan, today + 2 * AHEAD));
   const { x, ticks: xTicks } = dayAxis(first, until, width);
-  const ready = days.map((d) => ({ day: d.day, ...readyTempo(d.belief) }));
+  const ready = days.map((d): Ready => ({ day: d.day, ...readyTempo(d.belief) }));
   const values = [goal, ...days.flatMap((d) => [d.tried, d.best ?? d.tried]), ...ready.map((r) => r.low)];
   const { y, ticks: yTicks } = valueAxis(Math.max(0, Math.min(...values) - 4), Math.max(...values) + 4);
-  const clamped = (bpm: number): number => Math.max(MARGIN.top, Math.min(CHART_HEIGHT - MARGIN.bottom, y(bpm)));
-  const band = area<(typeof ready)[number]>()
-    .x((r) => x(r.day))
-    .y0((r) => clamped(r.low))
-    .y1((r) => clamped(r.high));
-  const clean = days.filter((d) => d.best !== null);
-  const path = line<{ readonly day: number; readonly bpm: number }>()
-    .x((d) => x(d.day))
-    .y((d) => clamped(d.bpm));
-  const end = ready.at(-1);
-  const ahead = (day: number | null): string | null =>
-    end && day !== null
-      ? path([
-          { day: end.day, bpm: end.bpm },
-          { day: Math.min(day, until), bpm: goal },
-        ])
-      : null;
-  const fanArea =
-    end && on
-      ? `M${x(end.day)} ${clamped(end.bpm)}L${x(Math.min(on.from, until))} ${y(goal)}L${x(Math.min(on.until ?? until, until))} ${on.until === null ? clamped(end.bpm) : y(goal)}Z`
-      : null;
-  const likely = on ? ahead(on.day) : null;
-  const marks: Mark[] = days.flatMap((d, i): Mark[] => {
-    const r = ready[i];
-    const believed = r ? `, ready ${Math.round(r.bpm)} (${Math.round(r.low)} to ${Math.round(r.high)})` : '';
-    const date = dateWords(d.day);
-    if (d.best !== null && d.best >= d.tried)
-      return [
-        { x: x(d.day), y: y(d.best), as: 'disc', tone: 'accent', words: `${date}: ${d.best} bpm clean${believed}` },
-      ];
-    const tried: Mark = {
-      x: x(d.day),
-      y: y(d.tried),
-      as: 'ring',
-      tone: 'quiet',
-      words: `${date}: ${d.tried} bpm tried, messy${believed}`,
-    };
-    return d.best === null
-      ? [tried]
-      : [
-          tried,
-          { x: x(d.day), y: y(d.best), as: 'disc', tone: 'accent', words: `${date}: ${d.best} bpm clean${believed}` },
-        ];
-  });
+  const held = (bpm: number): number => Math.max(MARGIN.top, Math.min(CHART_HEIGHT - MARGIN.bottom, y(bpm)));
+  const sheet: Sheet = { x, y, held, ready, until, on };
+  const ahead = fanOf(sheet, goal);
   return {
     width,
     height: CHART_HEIGHT,
@@ -81,46 +55,70 @@ export function tempoChart({ days, goal, by, projection, today }: TempoData, wid
     yName: 'beats a minute',
     xTicks,
     yTicks,
-    areas: [
-      ...(ready.length > 1 ? [{ path: band(ready) ?? '', tone: 'metal' as const }] : []),
-      ...(fanArea ? [{ path: fanArea, tone: 'wood' as const }] : []),
-    ],
-    lines: [
-      ...(ready.length > 1
-        ? [{ path: path(ready.map((r) => ({ day: r.day, bpm: r.bpm }))) ?? '', tone: 'metal' as const, dashed: false }]
-        : []),
-      ...(clean.length > 1
-        ? [
-            {
-              path: path(clean.map((d) => ({ day: d.day, bpm: d.best ?? 0 }))) ?? '',
-              tone: 'accent' as const,
-              dashed: true,
-            },
-          ]
-        : []),
-      ...(likely ? [{ path: likely, tone: 'wood' as const, dashed: true }] : []),
-    ],
-    rules: [
-      { x1: MARGIN.left, x2: width - MARGIN.right, y1: y(goal), y2: y(goal), tone: 'mark', text: `goal ${goal}` },
-      ...(night === null
-        ? []
-        : [
-            {
-              x1: x(night),
-              x2: x(night),
-              y1: CHART_HEIGHT - MARGIN.bottom,
-              y2: MARGIN.top + 8,
-              tone: 'foot' as const,
-              text: by?.what === 'day' ? 'wanted' : (by?.what ?? ''),
-            },
-          ]),
-    ],
-    marks,
+    areas: [...bandOf(sheet), ...(ahead ? [{ path: ahead, tone: 'wood' as const }] : [])],
+    lines: linesOf(sheet, days, goal),
+    rules: rulesOf(sheet, goal, night, width),
+    marks: days.flatMap((d, i) => marksOf(sheet, d, ready[i])),
     keys: [
       { tone: 'accent', as: 'disc', text: 'best clean of the day' },
       { tone: 'quiet', as: 'ring', text: 'faster, but messy' },
       { tone: 'metal', as: 'area', text: 'ready, four of five within the band' },
-      ...(fanArea ? [{ tone: 'wood' as const, as: 'area' as const, text: 'at the present pace' }] : []),
+      ...(ahead ? [{ tone: 'wood' as const, as: 'area' as const, text: 'at the present pace' }] : []),
     ],
   };
+}
+
+function bandOf({ x, held, ready }: Sheet): ChartModel['areas'] {
+  const band = area<Ready>()
+    .x((r) => x(r.day))
+    .y0((r) => held(r.low))
+    .y1((r) => held(r.high));
+  return ready.length > 1 ? [{ path: band(ready) ?? '', tone: 'metal' }] : [];
+}
+
+/** From what is ready to the goal, as early and as late as the pace allows; null where there is none. */
+function fanOf({ x, y, held, ready, until, on }: Sheet, goal: number): string | null {
+  const end = ready.at(-1);
+  if (!end || !on) return null;
+  const late = on.until === null ? held(end.bpm) : y(goal);
+  return `M${x(end.day)} ${held(end.bpm)}L${x(Math.min(on.from, until))} ${y(goal)}L${x(Math.min(on.until ?? until, until))} ${late}Z`;
+}
+
+function linesOf({ x, held, ready, until, on }: Sheet, days: TempoData['days'], goal: number): ChartModel['lines'] {
+  const path = line<{ readonly day: number; readonly bpm: number }>()
+    .x((d) => x(d.day))
+    .y((d) => held(d.bpm));
+  const clean = days.flatMap(({ day, best }) => (best === null ? [] : [{ day, bpm: best }]));
+  const end = ready.at(-1);
+  const likely = end && on && on.day !== null ? [end, { day: Math.min(on.day, until), bpm: goal }] : [];
+  return [
+    { points: ready, tone: 'metal' as const, dashed: false },
+    { points: clean, tone: 'accent' as const, dashed: true },
+    { points: likely, tone: 'wood' as const, dashed: true },
+  ].flatMap(({ points, ...look }) => (points.length > 1 ? [{ path: path(points) ?? '', ...look }] : []));
+}
+
+function rulesOf({ x, y }: Sheet, goal: number, night: GoalDay | null, width: number): ChartModel['rules'] {
+  const level = y(goal);
+  const own = { x1: MARGIN.left, x2: width - MARGIN.right, y1: level, y2: level, tone: 'mark' as const };
+  if (!night) return [{ ...own, text: `goal ${goal}` }];
+  const at = x(night.day);
+  return [
+    { ...own, text: `goal ${goal}` },
+    {
+      ...{ x1: at, x2: at, y1: CHART_HEIGHT - MARGIN.bottom, y2: MARGIN.top + 8, tone: 'foot' },
+      text: night.what === 'day' ? 'wanted' : night.what,
+    },
+  ];
+}
+
+/** The best clean tempo of a day, and what was tried beyond it. */
+function marksOf({ x, y }: Sheet, d: PractisedDay, r: Ready | undefined): readonly Mark[] {
+  const believed = r ? `, ready ${Math.round(r.bpm)} (${Math.round(r.low)} to ${Math.round(r.high)})` : '';
+  const at = (bpm: number, as: Mark['as'], tone: Mark['tone'], how: string): Mark => ({
+    ...{ x: x(d.day), y: y(bpm), as, tone },
+    words: `${dateWords(d.day)}: ${bpm} bpm ${how}${believed}`,
+  });
+  const tried = d.best !== null && d.best >= d.tried ? [] : [at(d.tried, 'ring', 'quiet', 'tried, messy')];
+  return d.best === null ? tried : [...tried, at(d.best, 'disc', 'accent', 'clean')];
 }
