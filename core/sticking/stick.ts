@@ -6,7 +6,7 @@ import { asEdit, type Edit } from '../recipe';
 import { voiceOn, type Kit } from '../kit';
 import { ceilingOn, type Able } from '../reach';
 import { costOf, Needs, type CostParts, type Terms, type StickingFacts } from './cost';
-import { rhythmOf, type Pins, type Unplayable } from './rhythm';
+import { rhythmOf, type Pins, type Rhythm, type Unplayable } from './rhythm';
 import { STICKING_SCHOOLS, type StickingSchool } from './schools';
 import { bestWays, type Way } from './solve';
 
@@ -89,54 +89,69 @@ export function stickings(
         },
       ],
     };
-  const silent: Silent[] = [];
-  const found = only.flatMap((school, nth): Sticking[] => {
-    if (school === 'time hand' && !rhythm.keepsTime) {
-      silent.push({ school, words: 'No hat or cymbal here that a hand could keep.' });
-      return [];
-    }
-    const terms: Terms = { school, kit: wish.kit, profile: wish.profile };
-    const needs = new Needs(terms);
-    const pool = bestWays(terms, rhythm, wish.apart > 1 ? wish.many * POOL : wish.many, (share) =>
-      onProgress?.((nth + share) / only.length),
-    );
-    const answers = apart(pool, wish.many, wish.apart).map((way): Sticking => {
-      const { cost, parts, used, worst, told } = costOf(terms, rhythm, way.hands, needs);
-      const limbs = pattern.strokes.map((s) => s.limb);
-      events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
-      const stuck = withLimbs(pattern, limbs.join(''));
-      const breaks = ceilingOn(stuck, wish.kit, wish.profile).bpm;
-      const load = { R: 0, L: 0 };
-      for (const hands of way.hands) for (const h of hands) load[h]++;
-      const tight = worst === null || used < 0.6 ? null : placeWords(pattern, worst, wish.schools);
-      const fits = breaks === null || wish.bpm <= breaks;
-      return {
-        school,
-        pattern: stuck,
-        limbs: limbs.join(''),
-        cost,
-        parts,
-        load,
-        fits,
-        breaksAt: breaks,
-        words: [
-          ...reasons(told, load, tight, fits),
-          ...(school === 'alternating' && told.again.length > 0
-            ? [`not strict: the same hand again on ${placesWords(pattern, told.again, wish.schools)}`]
-            : []),
-        ],
-      };
-    });
-    const best = Math.max(...answers.map((a) => a.breaksAt ?? Infinity));
-    if (answers.length > 0 && answers.every((a) => !a.fits))
-      silent.push({
-        school,
-        words: `Nothing of this school holds at ${wish.bpm}: the best of it breaks at ${Math.floor(best)}.`,
-      });
-    return answers;
+  const answers = only.map((school, nth): Answered => {
+    if (school === 'time hand' && !rhythm.keepsTime)
+      return { found: [], silent: { school, words: 'No hat or cymbal here that a hand could keep.' } };
+    return ofSchool(pattern, wish, rhythm, school, (share) => onProgress?.((nth + share) / only.length));
   });
   onProgress?.(1);
-  return { found, unplayable, silent };
+  return {
+    found: answers.flatMap((a) => a.found),
+    unplayable,
+    silent: answers.flatMap((a) => a.silent ?? []),
+  };
+}
+
+/** What a school answers, and what is to be said where none of it holds. */
+interface Answered {
+  readonly found: readonly Sticking[];
+  readonly silent: Silent | null;
+}
+
+/** The best stickings of one school. */
+function ofSchool(
+  pattern: Pattern,
+  wish: StickingWish,
+  rhythm: Rhythm,
+  school: StickingSchool,
+  onProgress: (share: number) => void,
+): Answered {
+  const terms: Terms = { school, kit: wish.kit, profile: wish.profile };
+  const needs = new Needs(terms);
+  const pool = bestWays(terms, rhythm, wish.apart > 1 ? wish.many * POOL : wish.many, onProgress);
+  const found = apart(pool, wish.many, wish.apart).map((way) => stickingOf(pattern, wish, rhythm, terms, needs, way));
+  if (found.length === 0 || found.some((a) => a.fits)) return { found, silent: null };
+  const best = Math.max(...found.map((a) => a.breaksAt ?? Infinity));
+  const words = `Nothing of this school holds at ${wish.bpm}: the best of it breaks at ${Math.floor(best)}.`;
+  return { found, silent: { school, words } };
+}
+
+/** One way for the hands as a sticking: where it breaks, what it asks of each hand, and why it is proposed. */
+function stickingOf(
+  pattern: Pattern,
+  { bpm, kit, profile, schools }: StickingWish,
+  rhythm: Rhythm,
+  terms: Terms,
+  needs: Needs,
+  way: Way,
+): Sticking {
+  const { cost, parts, used, worst, told } = costOf(terms, rhythm, way.hands, needs);
+  const limbs = pattern.strokes.map((s) => s.limb);
+  rhythm.events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
+  const stuck = withLimbs(pattern, limbs.join(''));
+  const breaksAt = ceilingOn(stuck, kit, profile).bpm;
+  const load = { R: 0, L: 0 };
+  for (const hands of way.hands) for (const h of hands) load[h]++;
+  const tight = worst === null || used < 0.6 ? null : placeWords(pattern, worst, schools);
+  const fits = breaksAt === null || bpm <= breaksAt;
+  const again = terms.school === 'alternating' && told.again.length > 0;
+  return {
+    ...{ school: terms.school, pattern: stuck, limbs: limbs.join(''), cost, parts, load, fits, breaksAt },
+    words: [
+      ...reasons(told, load, tight, fits),
+      ...(again ? [`not strict: the same hand again on ${placesWords(pattern, told.again, schools)}`] : []),
+    ],
+  };
 }
 
 /** Ways that differ in enough strokes from all taken before, the cheapest always first. */

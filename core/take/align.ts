@@ -49,28 +49,9 @@ export function align(
   { beat = usualBeat(expected), hearsGraces = true }: Hearing = {},
 ): Alignment {
   const key = keyFor(hits);
-  const groups = new Map<string, { own: number[]; played: number[] }>();
-  const group = (name: string): { own: number[]; played: number[] } => {
-    const known = groups.get(name) ?? { own: [], played: [] };
-    groups.set(name, known);
-    return known;
-  };
   // Strokes of one moment that nothing tells apart sound once: those after the first are answered by the same hit.
   const first = sharedMoments(expected, key.stroke);
-  expected.forEach((e, i) => first[i] === i && group(key.stroke(e)).own.push(i));
-  hits.forEach((h, i) => {
-    const name = key.hit(h);
-    if (name !== null) group(name).played.push(i);
-  });
-  const lay: Aligner = (where, until) =>
-    [...groups.values()].flatMap(({ own, played }) =>
-      matchGroup(
-        where,
-        hits,
-        until === Infinity ? own : own.filter((i) => (expected[i]?.seconds ?? 0) <= until),
-        played,
-      ),
-    );
+  const lay = layBy(key, expected, hits, first);
   const whole = wholeOf(expected, hits, (where, until) => withShared(lay(where, until), first), beat);
   const close = lay(
     expected.map((e) => playedAt(whole, e.seconds)),
@@ -106,6 +87,35 @@ export function align(
     whole,
     beat,
   };
+}
+
+/** Lays hits on strokes group by group: limb by limb, voice by voice, or all together. */
+function layBy(
+  key: ReturnType<typeof keyFor>,
+  expected: readonly Expected[],
+  hits: readonly Hit[],
+  first: readonly number[],
+): Aligner {
+  const groups = new Map<string, { own: number[]; played: number[] }>();
+  const group = (name: string): { own: number[]; played: number[] } => {
+    const known = groups.get(name) ?? { own: [], played: [] };
+    groups.set(name, known);
+    return known;
+  };
+  expected.forEach((e, i) => first[i] === i && group(key.stroke(e)).own.push(i));
+  hits.forEach((h, i) => {
+    const name = key.hit(h);
+    if (name !== null) group(name).played.push(i);
+  });
+  return (where, until) =>
+    [...groups.values()].flatMap(({ own, played }) =>
+      matchGroup(
+        where,
+        hits,
+        until === Infinity ? own : own.filter((i) => (expected[i]?.seconds ?? 0) <= until),
+        played,
+      ),
+    );
 }
 
 /** A quarter, told by the ticks of the strokes; half a second where they have none. */

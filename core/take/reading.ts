@@ -100,41 +100,14 @@ export function readTake(
   );
   const straightened = (p: Point): number =>
     faults.found.reduce((late, f) => (moves(f, p.e) ? late - f.off : late), level(p));
-  const offset = (own: readonly Point[], of = level): Offset => ({
-    mean: mean(own.map((p) => p.late)),
-    spread: deviation(own.map(of)),
-    many: own.length,
-  });
   const gaps = gapsIn(expected, missed, beat);
   const leftOut = missed.filter((i) => !gaps.inside.has(i));
-  const missedOf = (test: (e: Expected) => boolean): number =>
-    leftOut.filter((i) => expected[i] && test(expected[i])).length;
-  const limbs = LIMBS.filter((l) => expected.some((e) => e.limb === l));
-  const voices = VOICES.filter((v) => expected.some((e) => e.voice === v));
-  const places = [...new Set(expected.map((e) => e.index))].sort((a, b) => a - b);
-  const byPlace = new Map(places.map((index) => [index, [] as Point[]]));
-  for (const p of points) byPlace.get(p.e.index)?.push(p);
-  const missedAt = new Map<number, number>();
-  for (const i of leftOut) {
-    const index = expected[i]?.index ?? -1;
-    missedAt.set(index, (missedAt.get(index) ?? 0) + 1);
-  }
   return {
-    ...offset(points, straightened),
+    ...offsetOf(points, straightened),
+    ...partsOf(expected, points, leftOut, level),
     missed: leftOut.length,
     extra: extra.length,
     strokes: expected.length,
-    byLimb: limbs.map((limb) => ({
-      limb,
-      ...offset(points.filter((p) => p.e.limb === limb)),
-      missed: missedOf((e) => e.limb === limb),
-    })),
-    byVoice: voices.map((voice) => ({ voice, ...offset(points.filter((p) => p.e.voice === voice)) })),
-    byPlace: places.map((index) => ({
-      index,
-      ...offset(byPlace.get(index) ?? []),
-      missed: missedAt.get(index) ?? 0,
-    })),
     seconds: (expected.at(-1)?.seconds ?? 0) - (expected[0]?.seconds ?? 0),
     drift: left * 60,
     driftError: slopeError * 60,
@@ -152,6 +125,38 @@ export function readTake(
     leftRight: difference(points, 'R', 'L'),
     ...ratio(points),
     silence: silenceOf(points, silences),
+  };
+}
+
+/** How late some strokes are, and how far they scatter by a measure of each. */
+function offsetOf(own: readonly Point[], by: (p: Point) => number): Offset {
+  return { mean: mean(own.map((p) => p.late)), spread: deviation(own.map(by)), many: own.length };
+}
+
+/** The same by limb, by voice and by place of the loop, with what of each was left out. */
+function partsOf(
+  expected: readonly Expected[],
+  points: readonly Point[],
+  leftOut: readonly number[],
+  level: (p: Point) => number,
+): Pick<TakeReading, 'byLimb' | 'byVoice' | 'byPlace'> {
+  const gone = leftOut.flatMap((i) => expected[i] ?? []);
+  const limbs = LIMBS.filter((l) => expected.some((e) => e.limb === l));
+  const voices = VOICES.filter((v) => expected.some((e) => e.voice === v));
+  const places = [...new Set(expected.map((e) => e.index))].sort((a, b) => a - b);
+  const played = new Map(places.map((index) => [index, [] as Point[]]));
+  for (const p of points) played.get(p.e.index)?.push(p);
+  const missed = new Map<number, number>();
+  for (const { index } of gone) missed.set(index, (missed.get(index) ?? 0) + 1);
+  const offset = (own: readonly Point[]): Offset => offsetOf(own, level);
+  return {
+    byLimb: limbs.map((limb) => ({
+      limb,
+      ...offset(points.filter((p) => p.e.limb === limb)),
+      missed: gone.filter((e) => e.limb === limb).length,
+    })),
+    byVoice: voices.map((voice) => ({ voice, ...offset(points.filter((p) => p.e.voice === voice)) })),
+    byPlace: places.map((index) => ({ index, ...offset(played.get(index) ?? []), missed: missed.get(index) ?? 0 })),
   };
 }
 
