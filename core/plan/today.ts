@@ -49,36 +49,95 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
   const since = sinceBreak(asked);
   const total = Math.max(0, clamp(Math.round(asked.minutes), 0, DAY_MINUTES.most) - done);
   const night = nightNear(phrases, day);
-  const byId = new Map(phrases.map((p) => [p.id, p]));
   const usual = usualMinutes(asked.minutes);
-  let rest = playingMinutes(total, since);
   const most = mostStrokes(asked.strokes.week);
-  let load = most === null ? null : Math.floor(Math.max(0, most - asked.strokes.today) / LOAD_UNIT);
-  let planned = 0;
-  const spend = (minutes: number, strokes: number): void => {
-    rest -= minutes;
-    planned += strokes;
-    if (load !== null) load = Math.max(0, load - strokes);
+  const budget = new Budget(playingMinutes(total, since), most, asked.strokes.today);
+  const held = heldBlocks(phrases, asked, budget);
+  const warm = budget.rest > 0 ? fixedBlock('warm-up', usual.warm, held, asked, budget) : null;
+  const play = fixedBlock('play', usual.play, held, asked, budget);
+  const { found, not } = possible(phrases, held, asked, night);
+  const items = itemsOf(found, held);
+  const wished = chosen(items, budget.rest, null);
+  const cut = budget.load !== null && wished.reduce((sum, c) => sum + c.length.load, 0) > budget.load;
+  const picked = cut ? chosen(items, budget.rest, budget.load) : wished;
+  for (const { length } of picked) budget.spend(length.minutes, length.load);
+  const made = picked.map(({ length }) => madeOf(length));
+  const blocks = inOrder(
+    [...(warm ? [warm] : []), ...held, ...made, ...(play ? [play] : [])].map((b) =>
+      b.kind === 'play' ? { ...b, bring: broughtIn([...held, ...made]) } : b,
+    ),
+    asked.arranged,
+  );
+  return {
+    blocks: onTheLine(blocks, phrases, asked, done, since),
+    ...leftOut(found, picked, not, { asked, night, wished: cut ? wished : [] }),
+    notes: notesOf(asked, night, most, { cut, anything: phrases.length > 0 }),
+    free: Math.max(0, budget.rest),
+    load: {
+      strokes: Math.round(asked.strokes.today + budget.planned * LOAD_UNIT),
+      most: most === null ? null : Math.round(most),
+    },
   };
+}
 
-  const held: Made[] = [];
-  for (const h of asked.held) {
-    const made = heldBlock(h.id, Math.min(Math.round(h.minutes), rest), byId, asked);
-    if (!made || made.minutes < 1 || asked.done.some((d) => d.id === h.id)) continue;
-    held.push(made);
-    spend(made.minutes, made.candidate ? loadAt(made.candidate, made.minutes) : usualLoad(made.minutes));
+/** What is left of the day's minutes, and of what the hands may do, in units of `LOAD_UNIT` strokes. */
+class Budget {
+  /** What the hands may do yet; null where no week tells. */
+  load: number | null;
+  planned = 0;
+
+  constructor(
+    public rest: number,
+    most: number | null,
+    today: number,
+  ) {
+    this.load = most === null ? null : Math.floor(Math.max(0, most - today) / LOAD_UNIT);
   }
-  const fixed = (id: 'warm-up' | 'play', minutes: number): Made | null => {
-    const own = held.find((b) => b.id === id);
-    if (own || asked.dropped.includes(id) || asked.done.some((d) => d.id === id)) return null;
-    const fit = Math.min(minutes, rest);
-    if (fit < 1) return null;
-    spend(fit, usualLoad(fit));
-    return { id, kind: id, minutes: fit, value: 0, candidate: null, bring: [], held: false };
-  };
-  const warm = rest > 0 ? fixed('warm-up', usual.warm) : null;
-  const play = fixed('play', usual.play);
 
+  spend(minutes: number, load: number): void {
+    this.rest -= minutes;
+    this.planned += load;
+    if (this.load !== null) this.load = Math.max(0, this.load - load);
+  }
+}
+
+/** The blocks that the player wants as they are. */
+function heldBlocks(phrases: readonly PlanPhrase[], asked: TodayAsked, budget: Budget): readonly Made[] {
+  const byId = new Map(phrases.map((p) => [p.id, p]));
+  return asked.held.flatMap((h) => {
+    const made = heldBlock(h.id, Math.min(Math.round(h.minutes), budget.rest), byId, asked);
+    if (!made || made.minutes < 1 || asked.done.some((d) => d.id === h.id)) return [];
+    budget.spend(made.minutes, made.candidate ? loadAt(made.candidate, made.minutes) : usualLoad(made.minutes));
+    return [made];
+  });
+}
+
+/** The warm-up or the free play of the day; null where it was held, dropped or done, or no minute is left. */
+function fixedBlock(
+  id: 'warm-up' | 'play',
+  minutes: number,
+  held: readonly Made[],
+  asked: TodayAsked,
+  budget: Budget,
+): Made | null {
+  const own = held.find((b) => b.id === id);
+  if (own || asked.dropped.includes(id) || asked.done.some((d) => d.id === id)) return null;
+  const fit = Math.min(minutes, budget.rest);
+  if (fit < 1) return null;
+  budget.spend(fit, usualLoad(fit));
+  return { id, kind: id, minutes: fit, value: 0, candidate: null, bring: [], held: false };
+}
+
+/** What could be done with each phrase that is not held, and why the others are not for today. */
+function possible(
+  phrases: readonly PlanPhrase[],
+  held: readonly Made[],
+  asked: TodayAsked,
+  night: number | null,
+): {
+  readonly found: readonly Candidate[];
+  readonly not: readonly { readonly phrase: PlanPhrase; readonly why: NotToday }[];
+} {
   const taken = new Set(held.flatMap((b) => b.candidate?.phrase.id ?? []));
   const found: Candidate[] = [];
   const not: { readonly phrase: PlanPhrase; readonly why: NotToday }[] = [];
@@ -88,37 +147,12 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
     if (typeof some === 'string') not.push({ phrase, why: some });
     else found.push(...some);
   }
-  const items = itemsOf(found, held);
-  const wished = chosen(items, rest, null);
-  const cut = load !== null && wished.reduce((sum, c) => sum + c.length.load, 0) > load;
-  const picked = cut ? chosen(items, rest, load) : wished;
-  for (const { length } of picked) spend(length.minutes, length.load);
-  const made = picked.map(({ length }): Made => ({
-    id: length.candidate.id,
-    kind: length.candidate.kind,
-    minutes: length.minutes,
-    value: length.value / length.minutes,
-    candidate: length.candidate,
-    bring: [],
-    held: false,
-  }));
-  const blocks = inOrder(
-    [...(warm ? [warm] : []), ...held, ...made, ...(play ? [play] : [])].map((b) =>
-      b.kind === 'play' ? { ...b, bring: broughtIn([...held, ...made]) } : b,
-    ),
-    asked.arranged,
-  );
-  const laid = onTheLine(blocks, phrases, asked, done, since);
-  return {
-    blocks: laid,
-    ...leftOut(found, picked, not, { asked, night, wished: cut ? wished : [] }),
-    notes: notesOf(asked, night, most, { cut, anything: phrases.length > 0 }),
-    free: Math.max(0, rest),
-    load: {
-      strokes: Math.round(asked.strokes.today + planned * LOAD_UNIT),
-      most: most === null ? null : Math.round(most),
-    },
-  };
+  return { found, not };
+}
+
+function madeOf({ candidate, minutes, value }: CandidateLength): Made {
+  const { id, kind } = candidate;
+  return { id, kind, minutes, value: value / minutes, candidate, bring: [], held: false };
 }
 
 /** Each phrase is a thing to choose; all new ones that nobody waits for are one. */
