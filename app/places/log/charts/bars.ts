@@ -22,6 +22,13 @@ const LIMB_TONES: Readonly<Record<Limb, Tone>> = { R: 'skin', L: 'metal', K: 'fo
 const dayWidth = (width: number, days: number): number =>
   Math.max(1.5, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, days)) * 0.7));
 
+/** Scales in px, and how wide a bar of one day is. */
+interface Bars {
+  readonly x: (day: number) => number;
+  readonly y: (value: number) => number;
+  readonly wide: number;
+}
+
 /** Minutes a day by family and of free play, one on the other, with what was planned as rings. */
 export function minutesChart(
   days: readonly PracticeDay[],
@@ -39,60 +46,50 @@ export function minutesChart(
     ...planned.values(),
   );
   const { y, ticks: yTicks } = valueAxis(0, most);
-  const wide = dayWidth(width, today - first + 1);
-  const marks = days.flatMap((d): Mark[] => {
-    let sum = 0;
-    return FAMILIES.flatMap((family): Mark[] => {
-      const minutes = (d.seconds[family] ?? 0) / 60;
-      if (minutes <= 0) return [];
-      const from = sum;
-      sum += minutes;
-      return [
-        {
-          x: x(d.day),
-          y: y(sum),
-          as: 'bar',
-          width: wide,
-          height: Math.max(0.5, y(from) - y(sum)),
-          tone: FAMILY_TONES[family],
-          words: `${dateWords(d.day)}: ${oneDigit(minutes)} min of ${family}s, ${oneDigit(minutesOf(d))} min in all`,
-        },
-      ];
-    });
-  });
-  const freely = [...free]
-    .filter(([d]) => d >= first && d <= today)
-    .map(([d, minutes]): Mark => {
-      const from = drilled.get(d) ?? 0;
-      return {
-        x: x(d),
-        y: y(from + minutes),
-        as: 'bar',
-        width: wide,
-        height: y(from) - y(from + minutes),
-        tone: 'good',
-        words: `${dateWords(d)}: ${oneDigit(minutes)} min played freely`,
-      };
-    });
-  const rings = [...planned]
-    .filter(([d]) => d >= first && d <= today)
-    .map(([d, minutes]): Mark => ({
-      x: x(d),
-      y: y(minutes),
-      as: 'ring',
-      tone: 'accent',
-      words: `${dateWords(d)}: ${minutes} min planned`,
-    }));
+  const bars: Bars = { x, y, wide: dayWidth(width, today - first + 1) };
+  const inSight = ([day]: readonly [number, number]): boolean => day >= first && day <= today;
+  const freely = [...free].filter(inSight).map(([d, minutes]) => freeBar(bars, d, drilled.get(d) ?? 0, minutes));
+  const rings = [...planned].filter(inSight).map(([d, minutes]): Mark => ({
+    ...{ x: x(d), y: y(minutes), as: 'ring', tone: 'accent' },
+    words: `${dateWords(d)}: ${minutes} min planned`,
+  }));
   return {
     ...empty(width, 'day', 'minutes'),
     xTicks,
     yTicks,
-    marks: [...marks, ...freely, ...rings].sort((a, b) => a.x - b.x),
+    marks: [...days.flatMap((d) => familyBars(bars, d)), ...freely, ...rings].sort((a, b) => a.x - b.x),
     keys: [
       ...FAMILIES.map((f) => ({ tone: FAMILY_TONES[f], as: 'bar' as const, text: `${f}s` })),
       ...(freely.length > 0 ? [{ tone: 'good' as const, as: 'bar' as const, text: 'played freely' }] : []),
       ...(rings.length > 0 ? [{ tone: 'accent' as const, as: 'ring' as const, text: 'planned' }] : []),
     ],
+  };
+}
+
+/** What was drilled on a day, family on family. */
+function familyBars({ x, y, wide }: Bars, d: PracticeDay): readonly Mark[] {
+  let sum = 0;
+  return FAMILIES.flatMap((family): Mark[] => {
+    const minutes = (d.seconds[family] ?? 0) / 60;
+    if (minutes <= 0) return [];
+    const from = sum;
+    sum += minutes;
+    const height = Math.max(0.5, y(from) - y(sum));
+    return [
+      {
+        ...{ x: x(d.day), y: y(sum), as: 'bar', width: wide, height, tone: FAMILY_TONES[family] },
+        words: `${dateWords(d.day)}: ${oneDigit(minutes)} min of ${family}s, ${oneDigit(minutesOf(d))} min in all`,
+      },
+    ];
+  });
+}
+
+/** What was played freely on a day, on top of what was drilled. */
+function freeBar({ x, y, wide }: Bars, day: number, drilled: number, minutes: number): Mark {
+  const top = y(drilled + minutes);
+  return {
+    ...{ x: x(day), y: top, as: 'bar', width: wide, height: y(drilled) - top, tone: 'good' },
+    words: `${dateWords(day)}: ${oneDigit(minutes)} min played freely`,
   };
 }
 
