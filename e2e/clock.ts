@@ -62,10 +62,13 @@ export async function handedOver(page: Page): Promise<readonly Handed[]> {
   return all.sort((a, b) => a.when - b.when);
 }
 
-/** Turns the fake clock on in steps that the ticker can follow. */
-export async function turn(page: Page, seconds: number): Promise<void> {
-  for (let i = 0; i < Math.round(seconds * 4); i++) {
-    await page.clock.runFor(250);
+/**
+ * Turns the fake clock on in steps that the ticker can follow: less than the second by which sounds are handed over
+ * ahead.
+ */
+export async function turn(page: Page, seconds: number, step = 0.25): Promise<void> {
+  for (let i = 0; i < Math.round(seconds / step); i++) {
+    await page.clock.runFor(step * 1000);
     // The ticker is a worker, on a clock of its own that nothing here turns.
     await new Promise((r) => setTimeout(r, 30));
   }

@@ -178,7 +178,7 @@ for (const [hold, n] of [
     await page.keyboard.press('Space');
     const header = page.locator('header');
     while (!(await header.innerText()).includes('The goal of 140 was clean.')) {
-      await turn(page, 1);
+      await turn(page, 1, 0.5);
       if ((await page.locator('.loops').innerText()).includes('How was it?')) await page.keyboard.press('Space');
     }
     const minutes = ((await page.evaluate(() => performance.now())) - begun) / 60_000;

@@ -48,64 +48,123 @@ export const SMF_LIMITS = Object.freeze({ bytes: 4_000_000, events: 200_000, tra
  * and goes round for ever on some.
  */
 export function faultOfSmf(b: Uint8Array, max = SMF_LIMITS): SmfFault | null {
-  const at = (p: number): number => b[p] ?? -1;
-  const tag = (p: number): string => String.fromCharCode(...b.subarray(p, p + 4));
-  const long = (p: number): number => ((at(p) << 24) | (at(p + 1) << 16) | (at(p + 2) << 8) | at(p + 3)) >>> 0;
-  const wrong = (code: SmfCode, byte: number, words: string): SmfFault => ({ code, byte, words });
-  if (b.length > max.bytes) return wrong('too-large', 0, `It is larger than ${max.bytes / 1_000_000} MB.`);
-  if (b.length < 14 || tag(0) !== 'MThd' || long(4) !== 6)
-    return wrong('not-midi', 0, 'It does not begin like a MIDI file.');
-  const [format = 0, tracks = 0, division = 0] = [8, 10, 12].map((p) => (at(p) << 8) | at(p + 1));
-  if (format > 2) return wrong('not-midi', 8, `It is of a type ${format} that nobody knows.`);
-  if (division > 0x7fff)
-    return wrong('no-beats', 12, 'It counts time in film frames (SMPTE), not in beats: it has no bars to read.');
-  if (division === 0) return wrong('no-beats', 12, 'It has no ticks to the beat, so nothing in it has a time.');
-  if (tracks === 0 || tracks > max.tracks) return wrong('too-many', 10, `It says that it has ${tracks} tracks.`);
-  let [p, events, seen, end] = [14, 0, 0, 0];
-  const count = (): number => {
-    for (let v = 0, i = 0; i < 4 && p < end; i++) {
-      const c = at(p++);
-      v = (v << 7) | (c & 0x7f);
-      if (c < 0x80) return v;
+  const file = new SmfWalk(b, max);
+  return file.head() ?? file.tracks();
+}
+
+const wrong = (code: SmfCode, byte: number, words: string): SmfFault => ({ code, byte, words });
+
+/** A walk through a file, byte by byte, that stops at the first fault. */
+class SmfWalk {
+  private p = 14;
+  /** Where the present track ends. */
+  private end = 0;
+  private events = 0;
+  private seen = 0;
+  private many = 0;
+
+  constructor(
+    private readonly b: Uint8Array,
+    private readonly max: typeof SMF_LIMITS,
+  ) {}
+
+  head(): SmfFault | null {
+    const { b, max } = this;
+    if (b.length > max.bytes) return wrong('too-large', 0, `It is larger than ${max.bytes / 1_000_000} MB.`);
+    if (b.length < 14 || this.tag(0) !== 'MThd' || this.long(4) !== 6)
+      return wrong('not-midi', 0, 'It does not begin like a MIDI file.');
+    const [format = 0, tracks = 0, division = 0] = [8, 10, 12].map((p) => (this.at(p) << 8) | this.at(p + 1));
+    if (format > 2) return wrong('not-midi', 8, `It is of a type ${format} that nobody knows.`);
+    if (division > 0x7fff)
+      return wrong('no-beats', 12, 'It counts time in film frames (SMPTE), not in beats: it has no bars to read.');
+    if (division === 0) return wrong('no-beats', 12, 'It has no ticks to the beat, so nothing in it has a time.');
+    if (tracks === 0 || tracks > max.tracks) return wrong('too-many', 10, `It says that it has ${tracks} tracks.`);
+    this.many = tracks;
+    return null;
+  }
+
+  tracks(): SmfFault | null {
+    while (this.p < this.b.length && this.seen < this.many) {
+      const fault = this.track();
+      if (fault) return fault;
     }
-    return -1;
-  };
-  while (p < b.length && seen < tracks) {
-    if (p + 8 > b.length) return wrong('cut-off', p, `It is cut off before track ${seen + 1}.`);
-    if (tag(p) !== 'MTrk') return wrong('damaged', p, `Track ${seen + 1} is not where it should be.`);
-    end = p + 8 + long(p + 4);
-    if (end > b.length) return wrong('cut-off', b.length, `It is cut off inside track ${seen + 1}.`);
+    if (this.seen === this.many) return null;
+    return wrong('cut-off', this.b.length, `It says ${this.many} tracks and has ${this.seen}.`);
+  }
+
+  private track(): SmfFault | null {
+    const { b, p } = this;
+    if (p + 8 > b.length) return wrong('cut-off', p, `It is cut off before track ${this.seen + 1}.`);
+    if (this.tag(p) !== 'MTrk') return wrong('damaged', p, `Track ${this.seen + 1} is not where it should be.`);
+    this.end = p + 8 + this.long(p + 4);
+    if (this.end > b.length) return wrong('cut-off', b.length, `It is cut off inside track ${this.seen + 1}.`);
     let [status, over] = [0, false];
-    for (p += 8, seen++; p < end;) {
-      const from = p;
-      if (over) return wrong('damaged', from, `Something follows the end of track ${seen}.`);
-      if (++events > max.events) return wrong('too-many', from, `It has more than ${max.events} events.`);
-      if (count() < 0 || p >= end) return wrong('damaged', from, 'A time in it is broken.');
-      const first = at(p);
+    for (this.p += 8, this.seen++; this.p < this.end;) {
+      const from = this.p;
+      if (over) return wrong('damaged', from, `Something follows the end of track ${this.seen}.`);
+      if (++this.events > this.max.events)
+        return wrong('too-many', from, `It has more than ${this.max.events} events.`);
+      if (this.count() < 0 || this.p >= this.end) return wrong('damaged', from, 'A time in it is broken.');
+      const first = this.at(this.p);
       if (first === 0xff || first === 0xf0 || first === 0xf7) {
-        const type = first === 0xff ? at(++p) : -1;
-        p++;
-        const n = count();
-        if (n < 0 || p + n > end || n !== (FIXED.get(type) ?? n))
-          return wrong('damaged', from, 'A text or setting in it has a wrong length.');
-        if (type === 0x58 && (at(p) === 0 || at(p + 1) > 6))
-          return wrong('bad-meter', from, `A meter in it makes no sense: ${at(p)} beats of 1/${2 ** at(p + 1)}.`);
-        if (type === 0x51 && (at(p) | at(p + 1) | at(p + 2)) === 0)
-          return wrong('bad-tempo', from, 'A tempo in it is endlessly fast.');
-        p += n;
+        const type = first === 0xff ? this.at(++this.p) : -1;
+        const fault = this.setting(type, from);
+        if (fault) return fault;
         over = type === 0x2f;
       } else {
         if (first > 0xf0 || (first < 0x80 && status === 0))
           return wrong('damaged', from, 'It has a message nobody knows.');
         if (first >= 0x80) {
           status = first;
-          p++;
+          this.p++;
         }
-        for (let i = (status & 0xe0) === 0xc0 ? 1 : 2; i > 0; i--, p++)
-          if (p >= end || at(p) > 0x7f) return wrong('damaged', from, 'A message in it is broken.');
+        if (!this.message(status)) return wrong('damaged', from, 'A message in it is broken.');
       }
     }
-    if (!over) return wrong('damaged', end, `Track ${seen} has no end.`);
+    return over ? null : wrong('damaged', this.end, `Track ${this.seen} has no end.`);
   }
-  return seen === tracks ? null : wrong('cut-off', b.length, `It says ${tracks} tracks and has ${seen}.`);
+
+  /** A text, a setting or a message of a maker: its type, or -1, was read. */
+  private setting(type: number, from: number): SmfFault | null {
+    this.p++;
+    const n = this.count();
+    const { p } = this;
+    if (n < 0 || p + n > this.end || n !== (FIXED.get(type) ?? n))
+      return wrong('damaged', from, 'A text or setting in it has a wrong length.');
+    if (type === 0x58 && (this.at(p) === 0 || this.at(p + 1) > 6))
+      return wrong('bad-meter', from, `A meter in it makes no sense: ${this.at(p)} beats of 1/${2 ** this.at(p + 1)}.`);
+    if (type === 0x51 && (this.at(p) | this.at(p + 1) | this.at(p + 2)) === 0)
+      return wrong('bad-tempo', from, 'A tempo in it is endlessly fast.');
+    this.p += n;
+    return null;
+  }
+
+  /** The data of a message; false where they are none. */
+  private message(status: number): boolean {
+    for (let i = (status & 0xe0) === 0xc0 ? 1 : 2; i > 0; i--, this.p++)
+      if (this.p >= this.end || this.at(this.p) > 0x7f) return false;
+    return true;
+  }
+
+  /** A number of up to four bytes; -1 where it is none. */
+  private count(): number {
+    for (let v = 0, i = 0; i < 4 && this.p < this.end; i++) {
+      const c = this.at(this.p++);
+      v = (v << 7) | (c & 0x7f);
+      if (c < 0x80) return v;
+    }
+    return -1;
+  }
+
+  private at(p: number): number {
+    return this.b[p] ?? -1;
+  }
+
+  private tag(p: number): string {
+    return String.fromCharCode(...this.b.subarray(p, p + 4));
+  }
+
+  private long(p: number): number {
+    return ((this.at(p) << 24) | (this.at(p + 1) << 16) | (this.at(p + 2) << 8) | this.at(p + 3)) >>> 0;
+  }
 }
