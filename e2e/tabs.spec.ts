@@ -4,7 +4,7 @@ import { addMove, address, asNewer, expect, keepAs, strips, tab, test, typeStick
 test('a phrase kept in another tab is seen where it lies unchanged', async ({ page, context }) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
-  await page.waitForURL(/\/bench\/\w{32}/);
+  await page.waitForURL(/\/bench\/[\w-]{36}/);
   const other = await tab(context, address(page));
   await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
   await page.bringToFront();
@@ -21,7 +21,7 @@ test('changed in two tabs, it is told; seen, kept as new, taken over; never writ
 }) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
-  await page.waitForURL(/\/bench\/\w{32}/);
+  await page.waitForURL(/\/bench\/[\w-]{36}/);
   const other = await tab(context, address(page));
   await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
   await addMove(other, 'Swap the hands');
@@ -49,7 +49,7 @@ test('changed in two tabs, it is told; seen, kept as new, taken over; never writ
 test('what was kept elsewhere is taken over, and what lay here is one undo away', async ({ page, context }) => {
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
-  await page.waitForURL(/\/bench\/\w{32}/);
+  await page.waitForURL(/\/bench\/[\w-]{36}/);
   const other = await tab(context, address(page));
   await expect(other.getByRole('heading', { name: 'Rope', level: 1 })).toBeVisible();
   await addMove(other, 'Swap the hands');
