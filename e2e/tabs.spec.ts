@@ -147,7 +147,7 @@ test('one phrase drilled in two tabs: both are told, and one can go on from the 
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
   await page.getByRole('button', { name: 'Drill it' }).click();
-  await page.waitForURL(/\/drill\/\w{32}/);
+  await page.waitForURL(/\/drill\/[\w-]{36}/);
   const other = await tab(context, address(page));
   await other.getByRole('button', { name: /^Start/ }).click();
   await written(other);
