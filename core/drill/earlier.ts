@@ -1,6 +1,5 @@
 // What was kept as sentences before it was kept as facts: read by its words once, when it comes in, and never later.
 // Each pattern is the words as they were then; they do not follow what is said today.
-import type { Family } from '../recipe';
 import type { FixKind, KeptFinding } from './finding';
 import type { StageKind, StageMark, StagePart } from './stage';
 
@@ -49,11 +48,11 @@ function findingOf(words: string): KeptFinding | undefined {
 }
 
 /** The facts of a stage in context, from its title; null for other stages. */
-function contextOf(title: string): { readonly bars: number; readonly family: Family } | null {
+function contextOf(title: string): { readonly bars: number; readonly family: 'fill' | 'lick' } | null {
   const [, many = '', what] = /^(\S+) bars? of time, then the (fill|lick)$/.exec(title) ?? [];
   if (what === undefined) return null;
   const bars = NUMBERS.includes(many) ? NUMBERS.indexOf(many) + 1 : Number(many);
-  return bars >= 1 && bars <= 16 ? { bars, family: what as Family } : null;
+  return bars >= 1 && bars <= 16 ? { bars, family: what === 'lick' ? what : 'fill' } : null;
 }
 
 /** Which part of the phrase a title and its reason told of; null where they told none. */

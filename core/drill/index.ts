@@ -48,7 +48,6 @@ export { type Attempt, AttemptSchema, type DrillPlan, type DrillState, DrillStat
 export { markOf, type NewStage, type Stage, type StageMark, STAGE_KINDS, type StageKind, StageSchema } from './stage';
 export {
   contextStage,
-  ofWhole,
   proposeStages,
   simpleStage,
   type SimpleStage,
@@ -57,6 +56,8 @@ export {
   tightStage,
 } from './stages';
 export { timeFeel, timeOf } from './time-feel';
-export { pagesOf, TRIES_A_PAGE, type TriesPage, TriesPageSchema } from './tries';
+export { pagesOf, TRIES_A_PAGE, type TriesPage } from './pages';
+export { TriesPageSchema } from './tries';
 export { NO_KIT, SHOWN_FOR, shownTempo, type ShownTempo } from './shown';
 export { promptFor } from './free';
+export { ofWhole } from './of-whole';

@@ -1,4 +1,4 @@
-import { ofWhole } from './stages';
+import { ofWhole } from './of-whole';
 import type { Attempt } from './state';
 
 /** A clean try of a whole phrase: what it shows of what can be played. Times are milliseconds since 1970. */

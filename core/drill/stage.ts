@@ -1,5 +1,4 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { FAMILIES, type Family } from '../recipe';
 
 const bar = Type.Integer({ minimum: 1, maximum: 1e6 });
 
@@ -56,7 +55,7 @@ const mark = {
   /** Bars of time before the phrase, in context. */
   bars: Type.Optional(Type.Integer({ minimum: 1, maximum: 16 })),
   /** What comes out of time, in context. */
-  family: Type.Optional(Type.Unsafe<Family>({ type: 'string', enum: [...FAMILIES] })),
+  family: Type.Optional(Type.Union([Type.Literal('fill'), Type.Literal('lick')])),
 };
 
 /** The stage of a try, as the log keeps it. */

@@ -6,7 +6,7 @@ import type { Family } from '../recipe';
 import { fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
 import { grownTo } from './growth';
 import { partStages } from './parts';
-import type { NewStage, Stage, StageKind, StageMark } from './stage';
+import type { NewStage, Stage, StageKind } from './stage';
 
 /**
  * What is played in a stage: a projection of the phrase. A stage that makes no sense for a phrase any more gives the
@@ -115,17 +115,6 @@ export function tickInPhrase(stage: Stage | null, phrase: Pattern, at: number): 
   }
 }
 
-/**
- * Whether a try was of the whole phrase alone: of a drill without stages, or of the stage that is the whole.
- * @example
- * ofWhole({}) // => true
- * ofWhole({ drilled: { id: 's1', kind: 'whole' } }) // => true
- * ofWhole({ drilled: { id: 's1', kind: 'bare' } }) // => false
- */
-export function ofWhole({ drilled }: { readonly drilled?: StageMark | undefined }): boolean {
-  return drilled === undefined || drilled.kind === 'whole';
-}
-
 /** Kinds of stages that need nothing said but their kind. */
 export type SimpleStage = Exclude<StageKind, 'part' | 'tight' | 'grow' | 'context'>;
 
@@ -138,7 +127,7 @@ export function simpleStage(kind: SimpleStage): NewStage {
 }
 
 /** A stage in context: so many bars of time before the phrase. */
-export function contextStage(bars: number, family: Family): NewStage {
+export function contextStage(bars: number, family: 'fill' | 'lick'): NewStage {
   return { kind: 'context', bars, family, short: false };
 }
 

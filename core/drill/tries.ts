@@ -1,37 +1,12 @@
-import { Type, type Static } from '@sinclair/typebox';
+import { Type } from '@sinclair/typebox';
 import { idSchema } from '../base';
-import { AttemptSchema, type Attempt } from './state';
+import { TRIES_A_PAGE } from './pages';
+import { AttemptSchema } from './state';
 
-/** Tries of one phrase are kept in pages of so many. */
-export const TRIES_A_PAGE = 200;
-
-/** A page of one phrase's tries, in the order in which they were logged; pages count from 0. */
+/** A page of one phrase's tries. */
 export const TriesPageSchema = Type.Object({
   phrase: idSchema(80),
   n: Type.Integer({ minimum: 0, maximum: 1e6 }),
   // A try that was removed and comes back may make a page longer.
   tries: Type.Array(AttemptSchema, { minItems: 1, maxItems: 2 * TRIES_A_PAGE }),
 });
-export type TriesPage = Static<typeof TriesPageSchema>;
-
-/**
- * Pages of one phrase's tries, after a page that may have room left.
- * @example
- * pagesOf('a', [], null) // => []
- */
-export function pagesOf(phrase: string, tries: readonly Attempt[], last: TriesPage | null): readonly TriesPage[] {
-  if (tries.length === 0) return [];
-  const pages: TriesPage[] = [];
-  const open = last && last.tries.length < TRIES_A_PAGE ? last : null;
-  let n = open ? open.n : last ? last.n + 1 : 0;
-  let own: Attempt[] = open ? [...open.tries] : [];
-  for (const one of tries) {
-    own.push(one);
-    if (own.length === TRIES_A_PAGE) {
-      pages.push({ phrase, n: n++, tries: own });
-      own = [];
-    }
-  }
-  if (own.length > 0) pages.push({ phrase, n, tries: own });
-  return pages;
-}

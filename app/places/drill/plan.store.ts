@@ -17,7 +17,6 @@ import {
   type Stage,
   type StageKind,
 } from '@core/drill';
-import type { Family } from '@core/recipe';
 import { drillSeconds, rendition } from '@core/rendition';
 import type { RunningBlock } from '@core/plan';
 import type { Choice } from '../../widgets/choice';
@@ -101,7 +100,7 @@ export class PlanStore {
   });
 
   /** What the phrase is called in the titles of stages. */
-  private what(): Family {
+  private what(): 'fill' | 'lick' {
     return this.subject.phrase()?.family === 'lick' ? 'lick' : 'fill';
   }
 
