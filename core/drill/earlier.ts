@@ -83,9 +83,6 @@ function without(row: Loose, ...keys: readonly string[]): Loose {
   return Object.fromEntries(Object.entries(row).filter(([key]) => !keys.includes(key)));
 }
 
-/** A title of more letters than may be kept; the same as a title that tells nothing. */
-const shortened = (text: string, most: number): string => text.slice(0, most);
-
 /** A stage that had a title and a reason, as its facts. */
 function modernStage(row: unknown): unknown {
   if (!isLoose(row) || !('title' in row)) return row;
@@ -94,7 +91,7 @@ function modernStage(row: unknown): unknown {
   const own = contextOf(title);
   if (row['kind'] === 'context') return { ...rest, family: own?.family ?? 'fill' };
   if (row['kind'] !== 'part' && row['kind'] !== 'grow') return rest;
-  const part = partOf(title, why) ?? { of: 'earlier', title: shortened(title, 120), why: shortened(why, 300) };
+  const part = partOf(title, why) ?? { of: 'earlier', title: title.slice(0, 120), why: why.slice(0, 300) };
   return { ...rest, part };
 }
 
@@ -104,7 +101,7 @@ function markOfTitle(title: string): StageMark {
   if (kind) return { id: 'earlier', kind };
   const context = contextOf(title);
   if (context) return { id: 'earlier', kind: 'context', ...context };
-  const part = partOf(title, '') ?? { of: 'earlier', title: shortened(title, 120), why: '' };
+  const part = partOf(title, '') ?? { of: 'earlier', title: title.slice(0, 120), why: '' };
   return { id: 'earlier', kind: part.of === 'beats' || part.of === 'notes' ? 'grow' : 'part', part };
 }
 
