@@ -29,5 +29,5 @@ async function begin(): Promise<void> {
 begin().catch((e: unknown) => {
   console.error(e);
   const arriving = document.querySelector('.arriving');
-  if (arriving) arriving.textContent = 'Loop Shelf could not be fetched. Is the network there? Then reload the page.';
+  if (arriving) arriving.textContent = 'Loop Shelf could not be loaded. Check your connection, then reload.';
 });

@@ -25,16 +25,16 @@ test('the beat starts again at a count by a button and by words; a limb plays al
   await page.getByRole('button', { name: 'Start again from here' }).click();
   await expect(page.getByRole('article', { name: /Start again from 1:2&, to the end of that bar/ })).toBeVisible();
   await expect(page.locator('ls-stroke-bar .wrong')).toHaveCount(0);
-  await expect(titles.filter({ hasText: 'bar 1, the & of 2, right hand, accent' })).toHaveCount(1);
+  await expect(titles.filter({ hasText: 'the & of 2 in bar 1, right hand, accent' })).toHaveCount(1);
   // The next bar is as it was.
-  await expect(titles.filter({ hasText: 'bar 2, the & of 2, kick foot' })).toHaveCount(1);
+  await expect(titles.filter({ hasText: 'the & of 2 in bar 2, kick foot' })).toHaveCount(1);
   await page.keyboard.press('Escape');
   await page.locator('h1').click();
   await say(page, 'start again from bar 2: 3');
   await say(page, 'the right hand follows the kick');
   await say(page, 'the first four as 32nds on 2:4');
   await expect(page.getByRole('article', { name: /Put slots 1 to 4 on 32nds, from 2:4 on/ })).toContainText(
-    'take 2 16ths',
+    'take 2 sixteenths',
   );
   const recipe = (await draftOn<Draft>(page, 'loop-shelf')).recipe;
   expect(recipe?.moves.map((m) => m.move)).toEqual(['restart', 'restart', 'follow', 'grid']);
@@ -43,12 +43,12 @@ test('the beat starts again at a count by a button and by words; a limb plays al
 test('a groove is typed a line to a piece; somebody counts aloud, and it can be silenced', async ({ page }) => {
   await page.goto('/bench?fresh=1');
   await page.getByRole('textbox', { name: 'Sticking' }).fill('hat: 1 & 2 & 3 & 4 &; snare: 2! 4!; kick: 1 3&');
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Put it on the Bench' }).click();
   const titles = page.locator('ls-ribbon-editor title');
   await expect(titles.filter({ hasText: 'closed hi-hat' })).toHaveCount(8);
   await expect(titles.filter({ hasText: 'left hand, accent, snare' })).toHaveCount(2);
-  await page.getByRole('button', { name: /^Hear:/ }).click();
-  const aloud = page.getByRole('group', { name: 'Who counts along' }).getByRole('button', { name: 'Count aloud' });
+  await page.getByRole('button', { name: /^Mix:/ }).click();
+  const aloud = page.getByRole('group', { name: 'Who counts along' }).getByRole('button', { name: 'Spoken count' });
   await aloud.click();
   await expect(aloud).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('slider', { name: 'Loudness: counting' })).toBeVisible();
@@ -105,7 +105,7 @@ test('a phrase is said before it is played: turn by turn, by ear, though somethi
   await expect(page.getByRole('list', { name: 'Stages' }).getByRole('listitem').first()).toContainText('Say it first');
   await page.getByRole('button', { name: /^Start/ }).click();
   await expect(page.getByText('Listen: it is counted and played.')).toBeVisible();
-  await expect(page.getByText('Your turn: say it aloud, sticks down.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText('Your turn: say it aloud.')).toBeVisible({ timeout: 15_000 });
   await expect(page.getByText('Listen: it is counted and played.')).toBeVisible({ timeout: 15_000 });
   await page.getByRole('button', { name: /^Clean/ }).click();
   await expect(page.getByText(/was clean/)).toBeVisible({ timeout: 30_000 });
@@ -145,7 +145,7 @@ test('five phrases of the demo are built from an empty bench by words alone', as
     await typeSticking(page, typed);
     for (const line of lines) {
       await say(page, line);
-      await expect(page.getByRole('combobox', { name: 'Add a move, in words' })).toHaveValue('');
+      await expect(page.getByRole('combobox', { name: 'Type a change' })).toHaveValue('');
     }
     const { recipe } = await draftOn<{ recipe: Recipe }>(page, 'loop-shelf');
     const wanted = DEMO_PHRASES.find((p) => p.name === name);
@@ -165,11 +165,11 @@ test('of several meanings one is chosen with a key, what is not understood is un
   page,
 }) => {
   await typeSticking(page, 'R L R L R L R L');
-  const box = page.getByRole('combobox', { name: 'Add a move, in words' });
+  const box = page.getByRole('combobox', { name: 'Type a change' });
   await page.keyboard.press('/');
   await page.keyboard.type('lefts to the low tom');
   await expect(page.getByRole('option')).toHaveCount(2);
-  await expect(page.getByText('That can mean 2 things.')).toBeVisible();
+  await expect(page.getByText('This has 2 meanings.')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(box).toHaveValue('lefts to the low tom');
   await expect(page.locator('.move')).toHaveCount(0);
@@ -201,9 +201,9 @@ test('a phrase is put on a count, with its first stroke or its last, and the pla
   await typeSticking(page, 'R! l K R l l R K');
   const titles = page.locator('ls-ribbon-editor title');
   await say(page, 'start on 3');
-  await expect(titles.filter({ hasText: /the 3, right hand, accent/ })).toHaveCount(1);
+  await expect(titles.filter({ hasText: /beat 3 in bar 1, right hand, accent/ })).toHaveCount(1);
   await say(page, 'put it so that the last stroke falls on the & of 4');
-  await expect(titles.filter({ hasText: /the & of 4, kick foot/ })).toHaveCount(1);
+  await expect(titles.filter({ hasText: /the & of 4 in bar 1, kick foot/ })).toHaveCount(1);
   await page.keyboard.type('slower by 10');
   await expect(page.getByRole('button', { name: /^Play it at/ })).toBeVisible();
   const before = Number(await page.locator('ls-tempo-field input').first().inputValue());
@@ -227,13 +227,13 @@ test('the box from every place: a phrase of the shelf joined, seen beforehand, a
   await page.keyboard.press('7');
   await page.getByRole('heading', { name: 'Kit', exact: true }).waitFor();
   await page.keyboard.press('/');
-  const box = page.getByRole('combobox', { name: 'Add a move, in words' });
+  const box = page.getByRole('combobox', { name: 'Type a change' });
   await expect(box).toBeFocused();
   // The ribbon shows what the line would change, and what is when the box is left.
   const accents = page.locator('ls-ribbon-editor title').filter({ hasText: 'accent' });
   const before = await accents.count();
   await box.pressSequentially('accent everything but the kicks');
-  await expect(page.locator('ls-lines-bar')).toContainText('Not taken yet: Accent');
+  await expect(page.locator('ls-lines-bar')).toContainText('Preview: Accent');
   expect(await accents.count()).toBeGreaterThan(before);
   await page.keyboard.press('Escape');
   await expect(accents).toHaveCount(before);
@@ -249,7 +249,7 @@ test('the box from every place: a phrase of the shelf joined, seen beforehand, a
   // On a phone the recipe lies further down, and the box is a button away.
   const wide = page.viewportSize();
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.getByRole('button', { name: 'Say it' }).click();
+  await page.getByRole('button', { name: 'Type a change' }).click();
   await expect(box).toBeFocused();
   await expect(box).toBeInViewport();
   await page.keyboard.press('Escape');
@@ -264,7 +264,7 @@ test('the box from every place: a phrase of the shelf joined, seen beforehand, a
   await page.goBack();
   await page.keyboard.press('/');
   await box.pressSequentially('drill the second half at 70');
-  await expect(page.getByRole('button', { name: /^To the practice room: the second half, from 70/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Open in Drill: the second half, from 70/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.locator('ls-drill')).toContainText('The second half');
   // Loaded again the room does not take the part out once more.

@@ -6,19 +6,19 @@ test('a wrong sticking names the column, and the last good one stays drawn', asy
   await field.fill('R L K');
   await expect(page.locator('.preview svg .stem')).toHaveCount(2);
   await field.fill('R L K Q');
-  await expect(page.getByText('Column 7: “Q” is no stroke.')).toBeVisible();
+  await expect(page.getByText('Column 7: “Q” is not a stroke.')).toBeVisible();
   await expect(page.locator('.preview svg .stem')).toHaveCount(2);
-  await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Put it on the Bench' })).toBeDisabled();
 });
 
 test('tempos are held between 20 and 400, with a hint', async ({ page }) => {
   await typeSticking(page, 'R L');
-  const tempo = page.getByLabel('Beats a minute');
+  const tempo = page.getByLabel('Tempo in bpm');
   for (const [typed, kept, hint] of [
     ['0', '20', 'Tempos go from 20 to 400.'],
     ['-5', '20', 'Tempos go from 20 to 400.'],
     ['1000', '400', 'Tempos go from 20 to 400.'],
-    ['abc', '400', 'Tempos are numbers from 20 to 400.'],
+    ['abc', '400', 'Type a tempo from 20 to 400.'],
   ] as const) {
     await tempo.fill(typed);
     await tempo.press('Enter');
@@ -91,7 +91,7 @@ test('bad shelf files get a sentence, and the shelf stays as it was', async ({ p
       .locator('input[type=file]')
       .setInputFiles({ name: `${name}.json`, mimeType: 'application/json', buffer: Buffer.from(text) });
     await expect(page.getByRole('alert')).toContainText(words);
-    await expect(page.getByRole('alert')).toContainText('Your shelf is as it was.');
+    await expect(page.getByRole('alert')).toContainText('Your shelf is unchanged.');
   }
   await page.goto('/shelf');
   await expect(page.locator('ls-strip')).toHaveCount(1);
@@ -113,5 +113,5 @@ test('a recipe from a file that makes no sense opens on the Bench with its findi
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await page.goto('/shelf');
   await page.getByRole('link', { name: /Odd/ }).first().click();
-  await expect(page.locator('.source')).toContainText('is no meter that can be counted');
+  await expect(page.locator('.source')).toContainText('is not a meter');
 });

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
-import { audioOnThePagesClock, handedOver, roomOf, setUp, turn, type Handed } from './clock';
+import { handedOver, roomOf, setUp, turn } from './clock';
 import { addMove, choose, expect, fromMenu, openDemo, test, typeSticking } from './fixture';
+import type { Handed } from './page-audio';
 
 /** Whether a thing of the page is wholly in sight: on the page, and in no part that would have to be scrolled. */
 function inSight(page: Page, selector: string): Promise<boolean> {
@@ -20,8 +21,8 @@ function inSight(page: Page, selector: string): Promise<boolean> {
 async function fillInTime(page: Page, text: string, meter: string): Promise<void> {
   await roomOf(page, text, meter, () => addMove(page, 'Land it'));
   await setUp(page, { 'Start tempo': 120, 'Goal tempo': 140, Step: 20, 'Loops a rung': 2 });
-  await fromMenu(page, 'Add a stage', 'Three bars of time, then the fill');
-  await page.getByRole('button', { name: /^Leave out: The whole/ }).click();
+  await fromMenu(page, 'Add a stage', 'Three bars of groove, then the fill');
+  await page.getByRole('button', { name: /^Remove: The whole/ }).click();
   await page.locator('h1').click();
 }
 
@@ -37,7 +38,6 @@ for (const [width, height] of [
       page,
     }) => {
       await page.setViewportSize({ width, height });
-      await audioOnThePagesClock(page);
       await page.clock.install();
       await fillInTime(page, text, meter);
       await page.keyboard.press('Space');
@@ -75,7 +75,6 @@ function moments(handed: readonly Handed[], from: number, until: number): readon
 test('in context the landing is the 1 of the next time: no silent bar, no second crash, loop after loop', async ({
   page,
 }) => {
-  await audioOnThePagesClock(page);
   await page.clock.install();
   await fillInTime(page, '(R! l l R K R! l l)x2', '4/4');
   await page.keyboard.press('Space');
@@ -101,7 +100,7 @@ test('Drill it on a phrase that is not kept keeps it and goes to the room; typed
   await page.getByRole('button', { name: 'Drill it' }).click();
   await expect(page).toHaveURL(/\/drill\/[\w-]{32,36}$/);
   await expect(page.getByText('is on the shelf now')).toBeVisible();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   const tempos = page.getByLabel('Tempos');
   await tempos.fill('60 117 fast');
   await tempos.press('Enter');
@@ -110,7 +109,7 @@ test('Drill it on a phrase that is not kept keeps it and goes to the room; typed
   await tempos.press('Enter');
   await expect(page.locator('ls-ladder-setup .wrong')).toHaveCount(0);
   await expect(page.locator('ls-stairs text')).toHaveText(['60', '117', '150', '235']);
-  const offers = page.getByRole('group', { name: 'Ladders to take as they are' }).getByRole('button');
+  const offers = page.getByRole('group', { name: 'Ready-made ladders' }).getByRole('button');
   expect(await offers.count()).toBeGreaterThanOrEqual(1);
   expect(await offers.count()).toBeLessThanOrEqual(3);
   await setUp(page, { 'Loops a rung': 1 });
@@ -138,7 +137,7 @@ test('the log draws a take on what was played that day: the stage’s limbs, not
   await roomOf(page, '(R! l K l)x4');
   await setUp(page, { 'Start tempo': 200, 'Goal tempo': 220, Step: 20, 'Loops a rung': 2 });
   await fromMenu(page, 'Add a stage', 'The skeleton');
-  await page.getByRole('button', { name: /^Leave out: The whole/ }).click();
+  await page.getByRole('button', { name: /^Remove: The whole/ }).click();
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
@@ -164,11 +163,10 @@ for (const [hold, n] of [
 ] as const) {
   test(`a drill held by ${hold} takes about as many minutes as it says`, async ({ page }) => {
     test.setTimeout(150_000);
-    await audioOnThePagesClock(page);
     await page.clock.install();
     await roomOf(page, '(R L R R L R L L)x2');
     await setUp(page, { 'Start tempo': 120, 'Goal tempo': 140, Step: 20 });
-    await choose(page, 'Held by', hold);
+    await choose(page, 'Counted in', hold);
     await setUp(page, { 'Loops a rung': n });
     // The words follow the numbers a moment later, on the clock that is turned here.
     await turn(page, 0.5);
@@ -177,7 +175,7 @@ for (const [hold, n] of [
     const begun = await page.evaluate(() => performance.now());
     await page.keyboard.press('Space');
     const header = page.locator('header');
-    while (!(await header.innerText()).includes('The goal of 140 was clean.')) {
+    while (!(await header.innerText()).includes('Goal 140 was clean.')) {
       await turn(page, 1, 0.5);
       if ((await page.locator('.loops').innerText()).includes('How was it?')) await page.keyboard.press('Space');
     }
@@ -195,10 +193,10 @@ test('the demo’s fill in time stands on the tablet with nothing to scroll', as
   const fresh = page.getByRole('button', { name: 'New ladder' });
   await expect(fresh.or(page.getByLabel('Add a stage')).first()).toBeVisible();
   if ((await fresh.count()) > 0) await fresh.click();
-  await fromMenu(page, 'Add a stage', 'Seven bars of time, then the fill');
+  await fromMenu(page, 'Add a stage', 'Seven bars of groove, then the fill');
   await page.locator('h1').click();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: 'Seven bars of time, then the fill' }).click();
+  await page.getByRole('button', { name: 'Seven bars of groove, then the fill' }).click();
   await page.keyboard.press('Space');
   await expect(page.locator('ls-follow .bar-name')).toHaveText(['bar 1', 'bar 2']);
   expect(await inSight(page, 'ls-follow ls-ribbon svg')).toBe(true);

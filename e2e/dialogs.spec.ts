@@ -17,10 +17,10 @@ const DIALOGS: readonly {
   },
   { name: 'A page for the music stand', path: '/bench/salt-1', open: (page) => page.keyboard.press('p') },
   {
-    name: 'Take along',
+    name: 'Share or export',
     path: '/bench/salt-1',
     open: async (page) => {
-      await page.getByRole('button', { name: 'Take along' }).focus();
+      await page.getByRole('button', { name: 'Share or export' }).focus();
       await page.keyboard.press('Enter');
     },
   },
@@ -34,7 +34,7 @@ const DIALOGS: readonly {
     },
   },
   {
-    name: 'Begin with another sticking',
+    name: 'Start from another sticking',
     path: '/bench/salt-5',
     open: async (page) => {
       await typeSticking(page, 'R l l R K');

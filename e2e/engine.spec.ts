@@ -1,10 +1,10 @@
 import { addMove, choose, expect, keepAs, kept, openDemo, test, typeSticking } from './fixture';
 
 const MENU = [
-  'Put it on another grid',
+  'Change the subdivision',
   'Stretch or condense',
   'Add strokes',
-  'Leave strokes out',
+  'Remove strokes',
   'Give strokes to another limb',
   'Fill the bars',
   'Displace it',
@@ -12,8 +12,8 @@ const MENU = [
   'Accents and ghosts',
   'Flams and drags',
   'Move it on the kit',
-  'Travel round the kit',
-  'Lay something under it',
+  'Move round the kit',
+  'Add a part underneath',
   'Land it',
   'Join another phrase',
   'Edit by hand',
@@ -72,15 +72,17 @@ test('the sums of a grown phrase: 4 against 5, where it is not linear, who leads
   await page.getByLabel('How many bars or beats').fill('5');
   await page.getByLabel('How many bars or beats').press('Enter');
   await addMove(page, 'Accents and ghosts');
-  await expect(page.locator('.sums')).toContainText('accents every 5 slots: 4 against 5, round after 5 bars');
-  await addMove(page, 'Lay something under it');
+  await expect(page.locator('.sums')).toContainText(
+    'accents every 5 sixteenths: 4 in 5 beats, back on the 1 after 5 bars',
+  );
+  await addMove(page, 'Add a part underneath');
   await expect(page.locator('.move').last()).toContainText('Together with the hi-hat foot: bar 1: 1, 2, 3 and 4;');
 });
 
 test('single strokes edited by hand become a move', async ({ page }) => {
   await typeSticking(page, 'R L R L');
   await addMove(page, 'Edit by hand');
-  await page.getByRole('button', { name: 'Take back all 1' }).click();
+  await page.getByRole('button', { name: 'Undo all 1' }).click();
   await page.getByRole('button', { name: 'kick foot, the e of 1, rest' }).click();
   await expect(page.getByRole('button', { name: 'kick foot, the e of 1, ghost' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Edited by hand: 1 stroke' })).toBeVisible();
@@ -113,7 +115,7 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
   await page.getByRole('button', { name: 'Find variants' }).click();
   await page.getByRole('button', { name: 'Keep variant 2', exact: true }).click();
   await expect(page.getByText('“Parent · 2” is on the shelf')).toBeVisible();
-  await page.getByRole('button', { name: 'Join variant 1 behind', exact: true }).click();
+  await page.getByRole('button', { name: 'Join after: variant 1', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Join “variant 1”' })).toBeVisible();
   await expect(page.locator('.facts').first()).toContainText('2 bars of 4/4');
   await page.goto('/shelf');
@@ -128,12 +130,12 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
 test('a search that is too wide stops at its bound, and can be stopped before', async ({ page }) => {
   await typeSticking(page, '(R L R L R L R L)x8');
   await page.keyboard.press('v');
-  await page.getByRole('group', { name: 'What may change' }).getByRole('button', { name: 'mirrored' }).click();
+  await page.getByRole('group', { name: 'What to change' }).getByRole('button', { name: 'mirrored' }).click();
   await page.getByLabel('How many accents').fill('6');
   await page.getByLabel('How many accents').press('Enter');
   await page.getByRole('button', { name: 'Find variants' }).click();
-  await expect(page.getByText(/looked at/)).toBeVisible();
-  await page.getByRole('button', { name: 'Stop looking' }).click();
+  await expect(page.getByText(/checked/)).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('button', { name: 'Find variants' })).toBeVisible();
   await page.getByRole('button', { name: 'Find variants' }).click();
   await expect(page.locator('ls-variants-sheet .said')).toContainText(/showing the best 200 of at least [\d,]+/, {
@@ -168,7 +170,7 @@ test('where nine strokes must start to end on the & of 4, and of 7 in 7/8', asyn
     ['7/8', '7&', 'start on the & of 3'],
   ] as const) {
     await typeSticking(page, 'R L R L R L R L R', meter);
-    await choose(page, 'Count the last stroke shall fall on', ending);
+    await choose(page, 'Count of the last stroke', ending);
     await expect(page.locator('.ending')).toContainText(start);
   }
 });

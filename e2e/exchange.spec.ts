@@ -47,7 +47,7 @@ test('a MIDI file is dropped, its bars are shown once each, two are taken, and o
   await expect(dialog.getByRole('option')).toHaveCount(5);
   await expect(dialog.getByRole('option').first()).toContainText('again in 3, 5, 7');
   // A key that no voice has is told, and can be given one.
-  await dialog.getByText(/^\d+ keys, 1 on no voice yet/).click();
+  await dialog.getByText(/^\d+ keys, 1 without a piece yet/).click();
   await expect(dialog.getByText('key 54')).toBeVisible();
   await dialog.getByRole('option', { name: /^Bar 8/ }).click();
   await expect(dialog.getByRole('radio').first()).toBeChecked();
@@ -57,7 +57,7 @@ test('a MIDI file is dropped, its bars are shown once each, two are taken, and o
   await dialog.getByLabel('How many bars').press('Enter');
   await expect(dialog.getByLabel('Name')).toHaveValue('Harbour groove, bars 9–10');
   await clean(page, '.p-dialog');
-  await dialog.getByRole('button', { name: 'To the Bench' }).click();
+  await dialog.getByRole('button', { name: 'Open on the Bench' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Harbour groove, bars 9–10');
   await expect(page.getByText('2 bars of 7/8').first()).toBeVisible();
   await page.getByRole('button', { name: 'Drill it' }).click();
@@ -69,15 +69,15 @@ test('a phrase goes out as MIDI, score and sound, and the files come back as the
 }) => {
   await openDemo(page, '/bench/salt-1');
   await page.keyboard.press('Shift+A');
-  const along = page.getByRole('dialog', { name: 'Take along' });
-  await expect(along.getByLabel('The link as a picture code')).toBeVisible();
+  const along = page.getByRole('dialog', { name: 'Share or export' });
+  await expect(along.getByLabel('The link as a code to scan')).toBeVisible();
   await clean(page, '.p-dialog');
   const files = [await saved(page, 'MIDI'), await saved(page, 'Score'), await saved(page, 'Score, zipped')];
   expect(files.map((f) => f.name)).toEqual(['Glass over five.mid', 'Glass over five.musicxml', 'Glass over five.mxl']);
-  await along.getByLabel('Times', { exact: true }).fill('2');
-  await along.getByLabel('Times', { exact: true }).press('Enter');
-  const wav = await saved(page, 'Write the sound');
-  // A bar of 7/8 counted in, and twice two bars, at 92 quarters a minute; what rings on after it makes it longer.
+  await along.getByLabel('Loops', { exact: true }).fill('2');
+  await along.getByLabel('Loops', { exact: true }).press('Enter');
+  const wav = await saved(page, 'Export the sound');
+  // A bar of 7/8 counted in, and twice two bars, at 92 bpm; what rings on after it makes it longer.
   const seconds = ((1 + 4) * 3.5 * 60) / 92;
   expect([wav.name, wav.bytes.subarray(0, 4).toString(), wav.bytes.readUInt32LE(24)]).toEqual([
     'Glass over five 92.wav',
@@ -144,12 +144,12 @@ test('a link opens for a visitor: seen, heard, and kept only when it is taken', 
   await expect(visitor.getByRole('heading', { level: 1 })).toHaveText('Glass over five');
   await expect(visitor.locator('ls-staff svg')).toBeVisible();
   await clean(visitor, '.visit');
-  await visitor.getByRole('button', { name: 'Hear it' }).click();
+  await visitor.getByRole('button', { name: 'Hear', exact: true }).click();
   await expect(visitor.getByRole('button', { name: 'Stop' })).toBeVisible();
   await visitor.getByRole('link', { name: 'Shelf' }).click();
   await expect(visitor.getByText('Nothing here yet')).toBeVisible();
   await visitor.goto(link);
-  await visitor.getByRole('button', { name: 'Take it' }).click();
+  await visitor.getByRole('button', { name: 'Keep it' }).click();
   await expect(visitor.locator('ls-strip')).toContainText('Glass over five');
   await visitor.goto(link.slice(0, -40));
   await expect(visitor.getByText('This link cannot be opened')).toBeVisible();

@@ -51,6 +51,7 @@ export function fakeMicrophone(name: string, { seconds, strokes, noise, gain }: 
 /** A browser that hears such a file. */
 export function listeningTo(file: string) {
   return {
+    audio: 'browser' as const,
     permissions: ['microphone'],
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',

@@ -35,9 +35,9 @@ for (const [place, stands] of [
     });
     await page.goto(`/${place}?shelf=demo`);
     await expect(page.getByText(stands).first()).toBeVisible();
-    if (place === 'today') await expect(page.getByText('Warm up').first()).toBeVisible();
+    if (place === 'today') await expect(page.getByText('Warm-up').first()).toBeVisible();
     expect(await said()).not.toMatch(FALSE_WHILE_FILLED);
-    expect(await said()).toMatch(/(Reading|being read)/);
+    expect(await said()).toMatch(/(Reading|Planning)/);
   });
 
 test('what is kept for use without a network is fetched after the shelf stands, and then all of it', async ({

@@ -1,4 +1,5 @@
 import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
+import { audioOnThePagesClock, watchTheAudio } from './page-audio';
 
 /**
  * Waits until the page has nothing left to write: three frames after each other in which the shell says so, as what was
@@ -59,7 +60,16 @@ const SLOWER = Number(process.env['E2E_SLOWER'] ?? 1);
  * Every test fails on a request outside the page's origin, on a violation of the page's policy, and on any error in the
  * console.
  */
-export const test = base.extend<{ guard: { violations: string[]; foreign: string[]; errors: string[] } }>({
+export const test = base.extend<{
+  /** Whose clock sounds are laid on: the page's, or that of the browser's own audio where it is what is tried. */
+  audio: 'page' | 'browser';
+  guard: { violations: string[]; foreign: string[]; errors: string[] };
+}>({
+  audio: ['page', { option: true }],
+  context: async ({ context, audio }, use) => {
+    await (audio === 'page' ? audioOnThePagesClock : watchTheAudio)(context);
+    await use(context);
+  },
   guard: [
     async ({ context, baseURL }, use) => {
       const g = { violations: [] as string[], foreign: [] as string[], errors: [] as string[] };
@@ -154,7 +164,7 @@ export async function typeSticking(page: Page, text: string, meter = '4/4'): Pro
   await page.goto('/bench?fresh=1');
   await choose(page, 'Meter', meter);
   await page.getByRole('textbox', { name: 'Sticking' }).fill(text);
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Put it on the Bench' }).click();
   await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
 }
 

@@ -153,6 +153,6 @@ for (const [name, part] of FILES)
     await page.getByRole('button', { name: 'Export the shelf' }).click();
     const path = await (await saved).path();
     await page.locator('input[type=file]').setInputFiles(path);
-    await expect(page.getByText('The file is good.')).toBeVisible();
-    await expect(page.getByText('all of it is here already')).toBeVisible();
+    await expect(page.getByText('The file can be read.')).toBeVisible();
+    await expect(page.getByText('everything is already here')).toBeVisible();
   });

@@ -69,7 +69,7 @@ test('absurd sizes are held, a kit without drums and pieces on each other are sa
   await expect(page.getByLabel('across, cm')).toHaveValue('80');
   await page.getByLabel('right, cm').fill('50');
   await page.getByLabel('right, cm').press('Enter');
-  await expect(page.getByText('Snare and Floor tom stand on top of each other.')).toBeVisible();
+  await expect(page.getByText('Snare and Floor tom are on top of each other. Move one.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   for (const name of ['Snare', 'High tom', 'Mid tom', 'Floor tom']) {
     await page.getByRole('button', { name: new RegExp(`^${name},`) }).focus();
@@ -125,13 +125,13 @@ test('a rhythm is stuck: two strokes pinned, the answer of the doubles taken; th
   const pairs = page.getByRole('region', { name: 'doubles' });
   await expect(pairs.getByText(/^R R L L/).first()).toBeVisible();
   const letters = await pairs.locator('.letters').first().textContent();
-  await pairs.getByRole('button', { name: 'Take it' }).first().click();
+  await pairs.getByRole('button', { name: 'Use it' }).first().click();
   await expect(page.getByRole('article', { name: /Edited by hand/ })).toBeVisible();
-  await expect(pairs.getByRole('button', { name: 'It is this' })).toBeVisible();
+  await expect(pairs.getByRole('button', { name: 'In use' })).toBeVisible();
   const on = await page.locator('ls-ribbon-editor .letter').allTextContents();
   expect(on.map((t) => t.trim()).join(' ')).toBe(letters?.trim());
   await expect(page.getByText('Lead with the other hand')).toBeVisible();
-  await expect(page.getByText(/^ceiling \d+$/)).toHaveCount(3);
+  await expect(page.locator('.ways').getByText(/^ceiling \d+$/)).toHaveCount(3);
 });
 
 test('the ceiling names the tightest places, and what raises it is worked out: taken, it is the tempo that was promised', async ({
@@ -159,17 +159,17 @@ test('the limb test hears the simulated player at the rate it was set to, and ke
   await page.keyboard.press('j');
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(
-    page.getByText('Not enough to tell: play for ten seconds without stopping. Nothing was stored.'),
+    page.getByText('Too few strokes. Play for ten seconds without stopping. Nothing changed.'),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Simulated player' }).click();
-  await page.getByLabel('Strokes a second it is set to').fill('6.5');
-  await page.getByLabel('Strokes a second it is set to').press('Tab');
+  await page.getByLabel('Strokes per second it plays').fill('6.5');
+  await page.getByLabel('Strokes per second it plays').press('Tab');
   await page.getByRole('group', { name: 'Limb' }).getByRole('button', { name: 'left hand' }).click();
   await page.getByRole('button', { name: 'Again' }).click();
   await expect(page.locator('.result')).toBeVisible({ timeout: 20_000 });
   const rate = Number(/([\d.]+) strokes/.exec((await page.locator('.result').textContent()) ?? '')?.[1]);
   expect(Math.abs(rate / 6.5 - 1)).toBeLessThan(0.03);
-  await page.getByRole('button', { name: 'This is my rate' }).click();
+  await page.getByRole('button', { name: 'Use as my speed' }).click();
   const row = page.getByRole('row', { name: /left hand/ });
   await expect(row.getByRole('cell').first()).toHaveText(rate.toFixed(1));
   await page.reload();
@@ -183,11 +183,11 @@ test('the way test times a hand between two pieces, and the ceiling that a way l
   await page.getByRole('button', { name: 'to and fro' }).click();
   await expect(page.getByText(/\d+ cm apart on this kit/)).toBeVisible();
   await page.getByRole('button', { name: 'Simulated player' }).click();
-  await page.getByLabel('Strokes a second it is set to').fill('3');
-  await page.getByLabel('Strokes a second it is set to').press('Tab');
-  await page.getByRole('button', { name: 'Start the way test' }).click();
+  await page.getByLabel('Strokes per second it plays').fill('3');
+  await page.getByLabel('Strokes per second it plays').press('Tab');
+  await page.getByRole('button', { name: 'Start the travel test' }).click();
   await expect(page.locator('.result')).toHaveText(/^33\d ms for \d+ cm/, { timeout: 20_000 });
-  await page.getByRole('button', { name: 'This is my way' }).click();
+  await page.getByRole('button', { name: 'Use as my travel time' }).click();
   await expect(page.getByRole('row', { name: /right hand, snare and floor tom/ })).toContainText('33');
   await page.reload();
   await page.getByRole('tab', { name: 'My hands and feet' }).click();
@@ -198,7 +198,7 @@ test('the hands’ way over the kit is drawn with its length; axe finds nothing 
   await openDemo(page, '/bench/salt-1');
   await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();
   await page.keyboard.press('a');
-  await expect(page.getByText(/\d+ cm a bar/).first()).toBeVisible();
+  await expect(page.getByText(/\d+ cm per bar/).first()).toBeVisible();
   await expect(page.locator('ls-paths-panel path.path')).toHaveCount(2);
   const check = async (): Promise<void> => {
     const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();

@@ -19,9 +19,9 @@ export async function levelsAreSet(page: Page, gain: number): Promise<void> {
   await page.getByRole('button', { name: 'Drill it' }).click();
   await page.getByRole('button', { name: 'Microphone' }).click();
   await page.getByRole('button', { name: 'Set the levels' }).click();
-  await expect(page.getByText('Quiet for a moment: the room is heard first.')).toBeVisible();
+  await expect(page.getByText('Be quiet for a moment: the room is measured first.')).toBeVisible();
   await expect(page.getByText('Hit softly, as a ghost stroke: 0 of 4.')).toBeVisible();
-  await expect(page.getByText('The levels are set and remembered.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('The levels are set.')).toBeVisible({ timeout: 20_000 });
   // The line in the meter is where a hit begins to count: below the soft hits, and it stands where it was set.
   const line = async (): Promise<number> =>
     Number(/left: ([\d.e-]+)%/.exec((await page.locator('.level i').getAttribute('style')) ?? '')?.[1]);

@@ -5,7 +5,7 @@ import { strokesEvery, wavFile } from './wav';
 const pick = (page: Page, name: string, buffer: Buffer): Promise<void> =>
   page.getByLabel('A recording', { exact: true }).setInputFiles({ name, mimeType: 'audio/wav', buffer });
 const EVEN = strokesEvery(0.25);
-const heard = (page: Page) => page.getByText(/\d+ strokes were heard/);
+const heard = (page: Page) => page.getByText(/\d+ strokes found/);
 const many = async (page: Page): Promise<number> => Number(/(\d+) strokes/.exec(await heard(page).innerText())?.[1]);
 
 test('recordings of any make are heard alike: 192 kHz, eight channels, eight bits', async ({ page }) => {
@@ -28,8 +28,8 @@ test('an hour is refused in words before it is unpacked, and what was worked on 
   await pick(page, 'short.wav', wavFile({ rate: 44_100, channels: 1, bits: 16, seconds: 4 }, EVEN));
   await expect(heard(page)).toBeVisible();
   await pick(page, 'long.wav', wavFile({ rate: 8000, channels: 1, bits: 8, seconds: 3660 }));
-  await expect(page.getByRole('alert')).toContainText('This is 1 hour 1 min long; 15 minutes are read at most.');
-  await expect(page.getByRole('alert')).toContainText('What you worked on is as it was.');
+  await expect(page.getByRole('alert')).toContainText('This is 1 hour 1 min long; the most is 15 minutes.');
+  await expect(page.getByRole('alert')).toContainText('Your work is unchanged.');
   await expect(page.locator('.listen .name')).toHaveText('short.wav');
 });
 
@@ -37,7 +37,7 @@ test('a song without drums is said to have no beat, and can be marked all the sa
   await page.goto('/listen');
   const pad = (t: number): number => 0.2 * (Math.sin(2 * Math.PI * 220 * t) + Math.sin(2 * Math.PI * 277 * t));
   await pick(page, 'pad.wav', wavFile({ rate: 44_100, channels: 1, bits: 16, seconds: 8 }, pad));
-  await expect(page.getByText('No beat was found by itself')).toBeVisible();
+  await expect(page.getByText('No beat found.')).toBeVisible();
   await expect(page.locator('ls-wave')).toHaveCount(2);
 });
 
@@ -50,8 +50,8 @@ test('a full disk: what is heard is worked on, and it is said that a reload woul
   });
   await pick(page, 'short.wav', wavFile({ rate: 44_100, channels: 1, bits: 16, seconds: 4 }, EVEN));
   await expect(heard(page)).toBeVisible();
-  await expect(page.getByRole('alert')).toContainText('storage for Loop Shelf is full');
-  await expect(page.getByText('There was no room to keep this recording over a reload')).toBeVisible();
+  await expect(page.getByRole('alert')).toContainText('Storage is full');
+  await expect(page.getByText('This recording will not survive a reload')).toBeVisible();
 });
 
 /** What stands in the page in place of the microphone. */

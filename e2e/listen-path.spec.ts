@@ -17,7 +17,7 @@ function recording(): Buffer {
   return wavFile({ rate: RATE, channels: 1, bits: 16, seconds }, (t) => 0.6 * (samples[Math.round(t * RATE)] ?? 0));
 }
 
-/** What stands on the Bench, as it is kept: slots and what is struck on them. */
+/** What stands on the Bench, as kept: slots and what is struck on them. */
 async function kept(page: Page): Promise<readonly string[]> {
   const recipe = await page.evaluate(
     (id) =>
@@ -74,7 +74,7 @@ test('by keys alone a recording becomes the phrase that was played, after one co
   await page.goto('/listen');
   await expect(page.getByText('Drop a recording here, or choose one')).toBeVisible();
   await page.keyboard.press('i');
-  await expect(page.getByText(/\d+ strokes were heard/)).toBeVisible();
+  await expect(page.getByText(/\d+ strokes found/)).toBeVisible();
   await expect(page.locator('.tempo')).toHaveText(/^(119|120)\.\d$/);
   await page.keyboard.press('b');
   // Whichever beat was taken for the first: this is the 1.
@@ -95,7 +95,7 @@ test('by keys alone a recording becomes the phrase that was played, after one co
   await page.keyboard.press('Space');
   await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
   await expect(page.getByText('of 8', { exact: true })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'What was heard' })).toHaveAttribute('aria-busy', 'false');
+  await expect(page.getByRole('region', { name: 'What was found' })).toHaveAttribute('aria-busy', 'false');
   const said = await correct(page);
   expect(said).toBeLessThanOrEqual(TRUTH.length / 10);
   await page.keyboard.press('Shift+Enter');
@@ -116,7 +116,7 @@ test('by pointer alone: dropped, dragged over, named by buttons, held against th
     return data;
   }, buffer.toString('base64'));
   await page.locator('.listen').dispatchEvent('drop', { dataTransfer: handed });
-  await expect(page.getByText(/\d+ strokes were heard/)).toBeVisible();
+  await expect(page.getByText(/\d+ strokes found/)).toBeVisible();
   // Over the first two bars of four and a bit.
   const box = await wave.nth(1).boundingBox();
   if (!box) throw new Error('no wave');
@@ -143,9 +143,9 @@ test('by pointer alone: dropped, dragged over, named by buttons, held against th
   await expect(chosen).toContainText('as you said');
   await page.getByRole('button', { name: '50 %' }).click();
   await page.getByRole('button', { name: 'together' }).click();
-  await expect(page.getByText(/strokes? of the record beside/)).toBeVisible();
+  await expect(page.getByText(/strokes? of the recording match/)).toBeVisible();
   await page.getByRole('button', { name: 'together' }).click();
-  await page.getByRole('button', { name: 'To the Bench', exact: true }).click();
+  await page.getByRole('button', { name: 'Open on the Bench', exact: true }).click();
   await expect(page).toHaveURL(/\/bench\/./);
   const own = new Set(await kept(page));
   const right = TRUTH.filter((line) => own.has(line)).length;

@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, openDemo, test } from './fixture';
 
+// What is tried here is the browser's own audio.
+test.use({ audio: 'browser' });
+
 const WAVES = 'ls-wave';
 
 /** Drags over a part of the lower wave, as shares of its width. */
@@ -21,7 +24,7 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   await page.keyboard.press('2');
   await page.getByRole('button', { name: 'a groove' }).click();
   await expect(page.locator(WAVES)).toHaveCount(2);
-  await expect(page.getByText('strokes were heard')).toBeVisible();
+  await expect(page.getByText('strokes found')).toBeVisible();
   await expect(page.locator('.tempo')).toHaveText(/^8[78]\.\d$/);
   await dragOver(page, 0.045, 0.44);
   await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
@@ -32,7 +35,7 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await page.getByRole('button', { name: '50 %' }).click();
-  await expect(page.getByText('drawing it out')).toHaveCount(0);
+  await expect(page.getByText('preparing')).toHaveCount(0);
   await expect(page.locator('.head').first()).toBeAttached();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
@@ -48,7 +51,7 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`)).toEqual([]);
   await page.getByRole('button', { name: 'in turn' }).click();
-  await expect(page.getByText(/strokes? of the record beside/)).toBeVisible();
+  await expect(page.getByText(/strokes? of the recording match/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Name' }).fill('Menders, heard');
   await page.getByRole('textbox', { name: 'Where it was heard' }).fill('the band tape, second night');
   // What was worked out so far is there after a reload.
@@ -72,17 +75,17 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   await expect(page.getByRole('textbox', { name: 'Where it was heard' })).toHaveValue('the band tape, second night');
   await expect(page.locator('.beats ls-ribbon svg').first()).toBeVisible();
   await page.getByRole('textbox', { name: 'Name' }).fill('Menders, heard');
-  await page.getByRole('button', { name: 'To the Bench', exact: true }).click();
+  await page.getByRole('button', { name: 'Open on the Bench', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Menders, heard');
   const source = page.locator('article.source');
   await expect(source).toContainText('Heard: the band tape, second night');
   // The bars of the record are with it: heard, let go, kept again.
-  await source.getByRole('button', { name: 'Hear the record' }).click();
-  await source.getByRole('button', { name: 'Stop the record' }).click();
-  await source.getByRole('button', { name: 'Let it go' }).click();
-  await expect(source.getByRole('button', { name: 'Hear the record' })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Keep it again' }).click();
-  await expect(source.getByRole('button', { name: 'Hear the record' })).toBeVisible();
+  await source.getByRole('button', { name: 'Hear the recording' }).click();
+  await source.getByRole('button', { name: 'Stop the recording' }).click();
+  await source.getByRole('button', { name: 'Delete the recording' }).click();
+  await expect(source.getByRole('button', { name: 'Hear the recording' })).toHaveCount(0);
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
+  await expect(source.getByRole('button', { name: 'Hear the recording' })).toBeVisible();
 });
 
 test('what is no recording is told in words, and what was worked on stays', async ({ page }) => {
@@ -90,13 +93,13 @@ test('what is no recording is told in words, and what was worked on stays', asyn
   const pick = (name: string, buffer: Buffer, mimeType = ''): Promise<void> =>
     page.getByLabel('A recording', { exact: true }).setInputFiles({ name, mimeType, buffer });
   await pick('notes.txt', Buffer.from('not a sound'));
-  await expect(page.getByRole('alert')).toContainText('No sound could be read');
+  await expect(page.getByRole('alert')).toContainText('no sound that can be read');
   await pick('nothing.wav', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('empty');
-  await page.getByRole('button', { name: 'a lick that comes round' }).click();
-  await expect(page.getByText('strokes were heard')).toBeVisible();
+  await page.getByRole('button', { name: 'a lick that repeats' }).click();
+  await expect(page.getByText('strokes found')).toBeVisible();
   await pick('film.mp4', Buffer.from('....ftypisom and then nothing that is sound'), 'video/mp4');
-  await expect(page.getByRole('alert')).toContainText('What you worked on is as it was.');
+  await expect(page.getByRole('alert')).toContainText('Your work is unchanged.');
   await expect(page.locator(WAVES)).toHaveCount(2);
   // A second of eight bits, one channel: it is read; there is nothing to hear in it.
   const silence = Buffer.alloc(44 + 8000, 128);
@@ -113,11 +116,11 @@ test('what is no recording is told in words, and what was worked on stays', asyn
   silence.write('data', 36);
   silence.writeUInt32LE(8000, 40);
   await pick('silence.wav', silence);
-  await expect(page.getByText('No beat was found by itself')).toBeVisible();
+  await expect(page.getByText('No beat found.')).toBeVisible();
   // The one before is put aside, and one press away.
-  await page.getByRole('button', { name: 'Back to it' }).click();
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.listen .name')).toContainText('Harbour Master');
-  await expect(page.getByText('strokes were heard')).toBeVisible();
+  await expect(page.getByText('strokes found')).toBeVisible();
 });
 
 interface Started {
@@ -143,20 +146,20 @@ test('the record goes round beneath the drill, at another tempo, beat by beat', 
   await dragOver(page, 0.045, 0.44);
   await expect(page.locator('.school').first()).toBeVisible();
   await page.getByRole('textbox', { name: 'Name' }).fill('Menders, heard');
-  await page.getByRole('button', { name: 'To the Bench', exact: true }).click();
+  await page.getByRole('button', { name: 'Open on the Bench', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Menders, heard');
-  await expect(page.locator('article.source').getByRole('button', { name: 'Hear the record' })).toBeVisible();
+  await expect(page.locator('article.source').getByRole('button', { name: 'Hear the recording' })).toBeVisible();
   await page.getByRole('button', { name: /^Drill it/ }).click();
   const stages = page.getByRole('list', { name: 'Stages' }).getByRole('listitem');
-  await expect(stages.filter({ hasText: 'With the record' })).toHaveCount(1);
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await expect(stages.filter({ hasText: 'With the recording' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   await page.getByRole('button', { name: 'Add a stage' }).click();
-  await page.getByRole('menuitem', { name: 'With the record' }).click();
-  await page.getByRole('button', { name: 'Leave out: The whole phrase' }).click();
+  await page.getByRole('menuitem', { name: 'With the recording' }).click();
+  await page.getByRole('button', { name: 'Remove: The whole phrase' }).click();
   await page.getByLabel('Start tempo').fill('60');
   await page.getByLabel('Start tempo').press('Enter');
   await page.getByRole('button', { name: 'Start Space' }).click();
-  await expect(page.getByText('the record sounds with you')).toBeVisible();
+  await expect(page.getByText('The recording plays along')).toBeVisible();
   const started = (): Promise<Started[]> =>
     page.evaluate(() => [...(window as unknown as { started: Started[] }).started]);
   await expect(async () => expect((await started()).length).toBeGreaterThan(5)).toPass();

@@ -149,5 +149,7 @@ test('digits go from place to place, ? shows the keys, a screen reader hears eac
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
   }
   await page.goto('/bench/salt-1');
-  await expect(page.locator('svg title', { hasText: 'bar 1, the 1, right hand, accent, right crash' })).toHaveCount(1);
+  await expect(page.locator('svg title', { hasText: 'beat 1 in bar 1, right hand, accent, right crash' })).toHaveCount(
+    1,
+  );
 });

@@ -49,10 +49,10 @@ test('once the sign is there all of it works with the server stopped: places, de
     expect(fonts).toEqual([]);
     expect(await page.evaluate(async () => (await fetch('/worklets/onset.js')).status)).toBe(200);
     await page.keyboard.press('b');
-    await expect(page.getByRole('heading', { name: /Stick it/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /Find a sticking/ })).toBeVisible();
     await page.goto(`${base}/listen`);
     await page.getByRole('button', { name: 'a groove' }).click();
-    await expect(page.getByText('strokes were heard')).toBeVisible();
+    await expect(page.getByText('strokes found')).toBeVisible();
     for (const [path, name] of [
       ['/drill/salt-1', 'Glass over five'],
       ['/log', 'Log'],

@@ -8,7 +8,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await page.getByRole('button', { name: 'New phrase' }).click();
 
   // Forty rudiments, searched by words.
-  await expect(page.getByRole('heading', { name: 'or pick a rudiment' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Or choose a rudiment' })).toBeVisible();
   await expect(page.locator('.rudiment')).toHaveCount(40);
   await page.getByLabel('Find a rudiment').fill('flam para');
   await expect(page.locator('.rudiment')).toHaveCount(2);
@@ -20,7 +20,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   const picker = page.getByRole('dialog');
   await choose(picker, 'Meter', '7/8');
   await picker.getByRole('textbox', { name: 'Sticking' }).fill('R l l R');
-  await picker.getByRole('button', { name: 'Put it on the bench' }).click();
+  await picker.getByRole('button', { name: 'Put it on the Bench' }).click();
 
   // Six moves, each with its card.
   await addMove(page, 'Add strokes');
@@ -31,27 +31,27 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await page.getByRole('group', { name: 'How to close' }).getByRole('button', { name: 'strokes' }).click();
   await expect(page.getByRole('button', { name: 'Fill 2 bars, close with R L R' })).toBeVisible();
   await expect(page.locator('.fit')).toHaveText('28 = 5 × 5 + 3');
-  await expect(page.locator('.sums')).toContainText('back on 1 with the right hand after 2 bars');
-  await expect(page.locator('.sums')).toContainText('ends on bar 2, the & of 7');
+  await expect(page.locator('.sums')).toContainText('back on the 1 with the right hand after 2 bars');
+  await expect(page.locator('.sums')).toContainText('ends on the & of 7 in bar 2');
   await addMove(page, 'Accents and ghosts');
   await addMove(page, 'Move it on the kit');
   await page.getByRole('group', { name: 'Stick heights' }).getByRole('button', { name: 'accents' }).click();
   await page
-    .getByRole('group', { name: /Voices/ })
+    .getByRole('group', { name: /Pieces/ })
     .getByRole('button', { name: 'right crash' })
     .click();
   await page
-    .getByRole('group', { name: /Voices/ })
+    .getByRole('group', { name: /Pieces/ })
     .getByRole('button', { name: 'high tom' })
     .click();
-  await choose(page, 'Under them', 'kick');
+  await choose(page, 'Foot underneath', 'kick');
   await expect(
     page.getByRole('button', { name: 'Send right accents to the right crash, kick under them' }),
   ).toBeVisible();
   await expect(page.locator('ls-findings')).toContainText('unisons: bar 1: 1, 3& and 6');
   await addMove(page, 'Displace it');
-  await addMove(page, 'Put it on another grid');
-  await page.getByRole('group', { name: 'Grid' }).getByRole('button', { name: '16ths', exact: true }).click();
+  await addMove(page, 'Change the subdivision');
+  await page.getByRole('group', { name: 'Subdivision' }).getByRole('button', { name: '16ths', exact: true }).click();
   await expect(page.locator('.move')).toHaveCount(6);
 
   // Switch off, reorder by keys, remove, undo and redo.
@@ -72,7 +72,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   const before = await page.locator('ls-ribbon-editor .playhead').getAttribute('x1');
   await expect.poll(() => page.locator('ls-ribbon-editor .playhead').getAttribute('x1')).not.toBe(before);
   await page.keyboard.press('Shift+ArrowUp');
-  await expect(page.getByLabel('Beats a minute')).toHaveValue('95');
+  await expect(page.getByLabel('Tempo in bpm')).toHaveValue('95');
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.locator('ls-ribbon-editor .playhead')).toHaveCount(0);
@@ -94,7 +94,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
 
   // Drill it with Space, Enter and arrows alone.
   await page.locator('ls-strip').getByRole('link', { name: 'Drill' }).click();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   await page.getByLabel('Start tempo').fill('300');
   await page.getByLabel('Start tempo').press('Enter');
   await page.getByLabel('Step').fill('60');
@@ -106,7 +106,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 15_000 });
   await page.keyboard.press('Space');
   await expect(page.locator('.huge')).toHaveText('360');
-  for (const said of ['Messy at 360: once more.', 'Twice messy at 360: one rung down.']) {
+  for (const said of ['Messy at 360: try again.', 'Two messy tries at 360: one rung down.']) {
     await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 15_000 });
     await page.keyboard.press('Enter');
     await expect(page.locator('header')).toContainText(said);
@@ -115,17 +115,17 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   for (const next of ['360', 'done']) {
     await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 15_000 });
     await page.keyboard.press('ArrowUp');
-    if (next === 'done') await expect(page.locator('header')).toContainText('The goal of 360 was clean');
+    if (next === 'done') await expect(page.locator('header')).toContainText('Goal 360 was clean');
     else await expect(page.locator('.huge')).toHaveText(next);
   }
 
   // The log has every try.
-  await page.getByRole('link', { name: 'See the log' }).click();
+  await page.getByRole('link', { name: 'Open the Log' }).click();
   await expect(page.getByRole('heading', { name: '5 tries' })).toBeVisible();
   await expect(page.locator('tbody tr:not(.sitting)')).toHaveCount(5);
   await expect(page.locator('tbody .verdict', { hasText: 'messy' })).toHaveCount(2);
-  await expect(page.getByRole('heading', { name: /^360 clean, \d+ ready, 360 wanted\./ })).toBeVisible();
-  await expect(page.getByText('goal 360')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Ready at \d+, best clean try 360, goal 360\./ })).toBeVisible();
+  await expect(page.locator('ls-chart').getByText('goal 360')).toBeVisible();
 
   // Out as a file, into an empty browser, out again: identical.
   const save = async (from: typeof page): Promise<string> => {
@@ -141,7 +141,7 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   const empty = await other.newPage();
   await empty.goto('/kit?part=data');
   await empty.locator('input[type=file]').setInputFiles(file);
-  await expect(empty.getByText('The file is good.')).toBeVisible();
+  await expect(empty.getByText('The file can be read.')).toBeVisible();
   await expect(empty.getByText('1 new phrase')).toBeVisible();
   await expect(empty.getByText('5 tries of the log')).toBeVisible();
   await empty.getByRole('button', { name: 'Put it on the shelf' }).click();
@@ -152,9 +152,9 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
 
 test('a typed sticking of five: 16 = 3 × 5 + 1, back on 1 after 5 bars', async ({ page }) => {
   await typeSticking(page, 'R l l R K');
-  await expect(page.locator('.sums')).toContainText('back on 1 with the right hand after 5 bars');
+  await expect(page.locator('.sums')).toContainText('back on the 1 with the right hand after 5 bars');
   await addMove(page, 'Fill the bars');
   await expect(page.locator('.fit')).toHaveText('16 = 3 × 5 + 1');
-  await expect(page.locator('.sums')).toContainText('back on 1 with the right hand after 1 bar');
+  await expect(page.locator('.sums')).toContainText('back on the 1 with the right hand after 1 bar');
   await expect(page.locator('ls-findings')).toContainText('Linear: one limb at a time.');
 });

@@ -8,7 +8,7 @@ async function room(page: Page, text: string, { start = 240, goal = 260, loops =
   await keepAs(page, 'Practice', '300');
   await page.getByRole('button', { name: 'Drill it' }).click();
   await expect(page.getByRole('heading', { name: 'Stages' })).toBeVisible();
-  if (only) await page.getByRole('button', { name: 'Only the whole' }).click();
+  if (only) await page.getByRole('button', { name: 'Whole phrase only' }).click();
   for (const [label, value] of [
     ['Start tempo', start],
     ['Goal tempo', goal],
@@ -29,21 +29,21 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.hit').first()).toBeVisible({ timeout: 20_000 });
-  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of 4 drags \d+ ms\./, {
+  await expect(page.locator('ls-judged .fix')).toHaveText(/The kick on the a of 4 is \d+ ms late\./, {
     timeout: 40_000,
   });
   await page.keyboard.press('Escape');
-  await expect(page.locator('header')).toContainText('Enough for today');
-  await page.getByRole('button', { name: 'All of it' }).click();
-  await expect(page.locator('ls-judged')).toContainText('drift, ms a minute');
+  await expect(page.locator('header')).toContainText('Stopped at');
+  await page.getByRole('button', { name: 'Details' }).click();
+  await expect(page.locator('ls-judged')).toContainText('tempo');
   await page.goto('/log');
-  await expect(page.locator('tbody tr:not(.sitting)').first()).toContainText('±');
+  await expect(page.locator('tbody tr:not(.sitting)').first()).toContainText('spread');
   await page
     .getByRole('button', { name: /^Hear the take/ })
     .first()
     .click();
   const take = page.locator('ls-take-view');
-  await expect(take.locator('.fix')).toHaveText(/The kick on the a of 4 drags/);
+  await expect(take.locator('.fix')).toHaveText(/The kick on the a of 4 is/);
   await expect(take.locator('.hit').nth(20)).toBeVisible();
   await expect(take.locator('.playhead')).toHaveCount(1);
   await take.getByRole('button', { name: 'both' }).click();
@@ -69,23 +69,23 @@ test('the simulated player climbs by measured loops; set to drag its kick, it is
 test('an even simulated player goes up by itself, stage by stage, to the goal', async ({ page }) => {
   await room(page, 'R! l R l', { start: 230, goal: 240, loops: 1, only: false });
   await page.getByRole('button', { name: 'Simulated player' }).click();
-  await page.getByLabel('Scatter of the simulated player').fill('2');
-  await page.getByLabel('Scatter of the simulated player').press('Enter');
+  await page.getByLabel('Spread of the simulated player').fill('2');
+  await page.getByLabel('Spread of the simulated player').press('Enter');
   await page.getByLabel('Step').fill('10');
   await page.getByLabel('Step').press('Enter');
   await page.locator('h1').click();
-  await expect(page.getByRole('button', { name: /^Leave out/ })).not.toHaveCount(1);
+  await expect(page.getByRole('button', { name: /^Remove/ })).not.toHaveCount(1);
   for (let i = 0; i < 12; i++) {
-    if ((await page.getByText('The goal of 240 was clean.').count()) > 0) break;
+    if ((await page.getByText('Goal 240 was clean.').count()) > 0) break;
     await page.keyboard.press('Space');
     await expect(page.getByRole('button', { name: 'New ladder' }).first()).toBeVisible({ timeout: 30_000 });
   }
-  await expect(page.getByText('The goal of 240 was clean.')).toBeVisible();
+  await expect(page.getByText('Goal 240 was clean.')).toBeVisible();
 });
 
 for (const [school, first] of [
   ['Even steps', '240'],
-  ['Steps of a share', '240'],
+  ['Steps in percent', '240'],
   ['Shares of the goal', '240'],
   ['Three plateaus', '240'],
   ['Two up, one back', '240'],
@@ -120,9 +120,9 @@ test('stay keeps the rung, three messy tries offer the tight spot, and taking it
     await page.keyboard.press('Enter');
     if (i < 2) await expect(page.locator('.loops')).toContainText('count-in');
   }
-  await expect(page.getByText('Three times messy here.')).toBeVisible();
+  await expect(page.getByText('Three messy tries.')).toBeVisible();
   await page.keyboard.press('i');
-  await expect(page.locator('.stage-name')).toContainText('The tight spot');
+  await expect(page.locator('.stage-name')).toContainText('The hard spot');
 });
 
 test('MIDI: a pad that is plugged in is heard, taught by hitting, and missed in words when it goes', async ({
@@ -154,11 +154,11 @@ test('MIDI: a pad that is plugged in is heard, taught by hitting, and missed in 
 test('calibration takes the delay of a source off and remembers it; too few taps store nothing', async ({ page }) => {
   test.setTimeout(120_000);
   await room(page, 'R L R L');
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
-  await page.getByRole('button', { name: 'Calibrate the delay' }).click();
-  await expect(page.getByText('Now taken off: 0 ms.')).toBeVisible();
+  await page.getByRole('button', { name: 'Computer keys', exact: true }).click();
+  await page.getByRole('button', { name: 'Measure the delay' }).click();
+  await expect(page.getByText('Delay now: 0 ms.')).toBeVisible();
   await page.getByRole('button', { name: 'Begin' }).click();
-  await expect(page.getByText('of 16 beats were answered', { exact: false })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('of 16 clicks were tapped', { exact: false })).toBeVisible({ timeout: 20_000 });
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByText('Tap along with every click', { exact: false })).toBeVisible();
   await page.evaluate(async () => {
@@ -167,7 +167,7 @@ test('calibration takes the delay of a source off and remembers it; too few taps
       await new Promise((r) => setTimeout(r, 600));
     }
   });
-  await expect(page.getByText(/Keys is -?\d+ ms behind/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/Computer keys: -?\d+ ms delay/)).toBeVisible({ timeout: 20_000 });
 });
 
 test('a microphone that is not allowed is said, and the drill goes on by ear; axe finds nothing in the room', async ({
@@ -194,12 +194,12 @@ test('in context: bars of time, then the fill; the stage can be chosen and says 
   const fresh = page.getByRole('button', { name: 'New ladder' });
   await expect(fresh.or(page.getByLabel('Add a stage')).first()).toBeVisible();
   if ((await fresh.count()) > 0) await fresh.click();
-  await fromMenu(page, 'Add a stage', 'Seven bars of time, then the fill');
-  await expect(page.locator('strong', { hasText: 'Seven bars of time, then the fill' })).toBeVisible();
+  await fromMenu(page, 'Add a stage', 'Seven bars of groove, then the fill');
+  await expect(page.locator('strong', { hasText: 'Seven bars of groove, then the fill' })).toBeVisible();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: 'Seven bars of time, then the fill' }).click();
-  await expect(page.locator('.stage-name')).toContainText('Seven bars of time, then the fill');
+  await page.getByRole('button', { name: 'Seven bars of groove, then the fill' }).click();
+  await expect(page.locator('.stage-name')).toContainText('Seven bars of groove, then the fill');
   // Two bars are in sight: the one that sounds, and the next.
   await expect(page.locator('ls-follow .bar-name')).toHaveText(['bar 1', 'bar 2']);
 });

@@ -21,7 +21,7 @@ async function playOneRung(page: Page, judge: () => Promise<unknown>): Promise<v
   await typeSticking(page, 'R L R L');
   await keepAs(page, 'Short', '300');
   await page.getByRole('button', { name: 'Drill it' }).click();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   await page.getByLabel('Start tempo').fill('240');
   await page.getByLabel('Start tempo').press('Enter');
   await page.getByLabel('Loops a rung').fill('2');
@@ -49,11 +49,11 @@ test('a drill whose browser was closed stands at its rung, every finished try lo
 
   const { context, page } = await browser(folder, baseURL);
   await page.goto('/drill');
-  await expect(page.getByRole('heading', { name: 'Take up where you left' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Continue where you stopped' })).toBeVisible();
   await page.getByRole('link', { name: /Short/ }).click();
   await expect(page).toHaveURL(url);
   await expect(page.locator('.huge')).toHaveText(rung);
-  await expect(page.locator('header')).toContainText(`You left at ${rung}`);
+  await expect(page.locator('header')).toContainText(`You stopped at ${rung}`);
   await page.goto('/log');
   await expect(page.getByRole('heading', { name: '1 try' })).toBeVisible();
   await context.close();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { audioOnThePagesClock, roomOf, setUp, turn } from './clock';
+import { roomOf, setUp, turn } from './clock';
 import { addMove, choose, expect, fromMenu, goneOn, keepAs, openDemo, test, typeSticking } from './fixture';
 
 /** A phrase of one's own in the practice room, the whole of it from the start tempo on. */
@@ -11,7 +11,6 @@ async function room(page: Page, text: string, start: number, loops: number): Pro
 test('on a fake clock: a whole drill with Space, Enter and arrows only, from the first rung to the goal', async ({
   page,
 }) => {
-  await audioOnThePagesClock(page);
   await page.clock.install();
   await room(page, 'R L R L', 120, 2);
   await page.locator('h1').click();
@@ -30,20 +29,19 @@ test('on a fake clock: a whole drill with Space, Enter and arrows only, from the
   await expect(huge).toHaveText('140');
   await turn(page, 3.5);
   await page.keyboard.press('ArrowLeft');
-  await expect(page.getByRole('button', { name: /Go on/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Continue/ })).toBeVisible();
   await page.keyboard.press('Space');
   await turn(page, 3.5);
   await page.keyboard.press('ArrowDown');
   await turn(page, 3.5);
   await page.keyboard.press('ArrowUp');
-  await expect(page.locator('header')).toContainText('The goal of 140 was clean.');
+  await expect(page.locator('header')).toContainText('Goal 140 was clean.');
   // An hour on the shelf of the clock is no hour in the log.
   await page.goto('/log');
   await expect(page.getByRole('heading', { name: '4 tries' })).toBeVisible();
 });
 
 test('on a fake clock: a device that slept breaks the try off, and Space begins the rung again', async ({ page }) => {
-  await audioOnThePagesClock(page);
   await page.clock.install();
   await room(page, 'R L R L R L R L', 100, 8);
   await page.locator('h1').click();
@@ -64,7 +62,7 @@ test('the sound of the room: click, counts, loudness, half speed; the rung waits
   await page.keyboard.press('c');
   const sound = page.getByRole('region', { name: 'Sound' });
   await choose(sound, /^Click/, '2 and 4');
-  await sound.getByRole('button', { name: 'Count in tones' }).click();
+  await sound.getByRole('button', { name: 'Beeps' }).click();
   await sound.getByRole('slider', { name: 'Loudness: click' }).focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft');
   await expect(sound.getByRole('slider', { name: 'Loudness: click' })).toHaveAttribute('aria-valuenow', '80');
@@ -72,7 +70,7 @@ test('the sound of the room: click, counts, loudness, half speed; the rung waits
   await expect(sound).toBeHidden();
   await page.keyboard.press('h');
   await expect(page.locator('.huge')).toHaveText('60');
-  await expect(page.locator('header')).toContainText('Half speed, to look at it: nothing counts.');
+  await expect(page.locator('header')).toContainText('Half speed: nothing counts.');
   // A turn and more: nothing of it is judged.
   await goneOn(page, 2.5);
   await page.keyboard.press('Space');
@@ -87,11 +85,11 @@ test('soft, medium and loud passes of a rung; the simulated player is measured w
   page,
 }) => {
   await room(page, '(R L R L)x4', 240, 3);
-  await choose(page, 'How loud', 'each rung soft, medium, loud');
+  await choose(page, 'Loudness', 'each rung soft, medium, loud');
   await page.getByRole('button', { name: 'Simulated player' }).click();
-  await page.getByLabel('Scatter of the simulated player').fill('2');
-  await page.getByLabel('Scatter of the simulated player').press('Enter');
-  await choose(page, 'Drops out', '1 bar of 3');
+  await page.getByLabel('Spread of the simulated player').fill('2');
+  await page.getByLabel('Spread of the simulated player').press('Enter');
+  await choose(page, 'Click drops out', '1 bar in 3');
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.locator('.pass')).toHaveText('play it soft');
@@ -101,8 +99,8 @@ test('soft, medium and loud passes of a rung; the simulated player is measured w
   await expect(page.locator('.huge')).toHaveText('260', { timeout: 20_000 });
   await expect(page.locator('.pass')).toHaveText('play it soft');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'All of it' }).click();
-  await expect(page.locator('ls-judged')).toContainText('while the click was silent');
+  await page.getByRole('button', { name: 'Details' }).click();
+  await expect(page.locator('ls-judged')).toContainText('without the click');
 });
 
 test('a groove of the shelf keeps the time before the fill', async ({ page }) => {
@@ -119,14 +117,14 @@ test('a groove of the shelf keeps the time before the fill', async ({ page }) =>
   await page.keyboard.press('Escape');
   await keepAs(page, 'Into the cellar', '120');
   await page.getByRole('button', { name: 'Drill it' }).click();
-  await fromMenu(page, 'Add a stage', 'One bar of time, then the fill');
-  await choose(page, /^What keeps time: One bar of time/, 'Cellar walk');
+  await fromMenu(page, 'Add a stage', 'One bar of groove, then the fill');
+  await choose(page, /^Groove: One bar of groove/, 'Cellar walk');
   await page.getByRole('button', { name: /^Start/ }).click();
-  await page.locator('.stage-line button', { hasText: 'One bar of time' }).click();
-  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the 2, left hand, accent, snare' })).toHaveCount(
-    1,
-  );
-  await expect(page.locator('ls-ribbon svg title', { hasText: 'bar 1, the & of 1, right hand' })).toHaveCount(1);
+  await page.locator('.stage-line button', { hasText: 'One bar of groove' }).click();
+  await expect(
+    page.locator('ls-ribbon svg title', { hasText: 'beat 2 in bar 1, left hand, accent, snare' }),
+  ).toHaveCount(1);
+  await expect(page.locator('ls-ribbon svg title', { hasText: 'the & of 1 in bar 1, right hand' })).toHaveCount(1);
   await expect(page.locator('ls-ribbon svg title', { hasText: 'closed hi-hat' })).toHaveCount(0);
 });
 
@@ -167,7 +165,7 @@ test('two MIDI devices: heard as one or one alone; unplugged in a take, the dril
   await expect(page.getByText('“Stand-in pad” was unplugged. Still heard: “Stand-in kit”.')).toBeVisible();
   await plug('disconnected', 'disconnected');
   await expect(page.locator('ls-rung-keys [role=alert]')).toContainText('was unplugged');
-  await expect(page.locator('ls-rung-keys [role=alert]')).toContainText('goes on by your own ear');
+  await expect(page.locator('ls-rung-keys [role=alert]')).toContainText('goes on; judge by ear');
   await expect(page.locator('.loops')).toContainText('How was it?', { timeout: 20_000 });
   await page.keyboard.press('Space');
   await expect(page.locator('.huge')).toHaveText('140');
@@ -175,13 +173,13 @@ test('two MIDI devices: heard as one or one alone; unplugged in a take, the dril
 
 test('in the demo the Bench has loudness and counts beside what is heard', async ({ page }) => {
   await openDemo(page, '/bench/salt-1');
-  await page.getByRole('button', { name: /^Hear:/ }).click();
-  await page.getByRole('button', { name: 'Count in tones' }).click();
+  await page.getByRole('button', { name: /^Mix:/ }).click();
+  await page.getByRole('button', { name: 'Beeps' }).click();
   await page.getByRole('slider', { name: 'Loudness: texture' }).focus();
   await page.keyboard.press('Home');
-  await expect(page.getByRole('button', { name: 'Hear: some' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Mix: changed' })).toBeVisible();
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.locator('ls-ribbon-editor .playhead')).toHaveCount(1);
-  await page.getByRole('button', { name: 'All alike' }).click();
-  await expect(page.getByRole('button', { name: 'Hear: all' })).toBeVisible();
+  await page.getByRole('button', { name: 'All equal' }).click();
+  await expect(page.getByRole('button', { name: 'Mix: all' })).toBeVisible();
 });

@@ -17,7 +17,7 @@ test('the box understands words: each is a chip that says how many it leaves, an
   await expect(box).toHaveValue('half bar sextuplets');
   await expect(strips).toHaveCount(2);
   await box.fill('zebra');
-  await expect(page.getByRole('heading', { name: 'No phrase answers “zebra”' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No phrase matches “zebra”' })).toBeVisible();
   await page.getByRole('button', { name: 'Show all 40' }).click();
   await expect(strips.first()).toHaveText('Anchor chain');
 });
@@ -31,7 +31,7 @@ test('where nothing is found the list is out of sight and stays, and shows what 
   await expect(list).toBeVisible();
   const made = await page.locator('cdk-virtual-scroll-viewport').elementHandle();
   await box.fill('qqq');
-  await expect(page.getByRole('heading', { name: 'No phrase answers “qqq”' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No phrase matches “qqq”' })).toBeVisible();
   await expect(list).toHaveCount(0);
   await page.getByRole('button', { name: /^Show all/ }).click();
   await expect(list).toBeVisible();
@@ -96,7 +96,7 @@ test('a series by one key each: the next number, and the parent remembered', asy
   await expect(page.locator('ls-strip .title')).toHaveText(['Rope', 'Rope 2', 'Rope 3', 'Rope 4']);
   await page.locator('ls-strip').nth(3).hover();
   await page.keyboard.press('f');
-  const kin = page.getByRole('dialog', { name: /^Kin of Rope 4/ });
+  const kin = page.getByRole('dialog', { name: /^Related to Rope 4/ });
   await expect(kin.locator('.tree a')).toHaveText(['Rope', 'Rope 2', 'Rope 3', 'Rope 4']);
 });
 
@@ -109,17 +109,17 @@ test('kept under another name it is asked which is meant; an earlier state is lo
   await page.getByRole('button', { name: 'Keep it', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Keep it' });
   await dialog.getByLabel('Name').fill('Cold rope');
-  await expect(dialog).toContainText('is it the same phrase or a new one?');
-  await dialog.getByRole('button', { name: 'The same, renamed' }).click();
+  await expect(dialog).toContainText('Is this the same phrase renamed, or a new one?');
+  await dialog.getByRole('button', { name: 'Rename it' }).click();
   await expect(page.getByRole('heading', { name: 'Cold rope', level: 1 })).toBeVisible();
   await page.keyboard.press('o');
-  const states = page.getByRole('dialog', { name: 'What it was before' });
+  const states = page.getByRole('dialog', { name: 'Earlier versions' });
   await expect(states.locator('li')).toHaveCount(1);
   await expect(states.locator('li')).toContainText('“Rope”');
-  await states.getByRole('button', { name: 'Bring it back' }).click();
+  await states.getByRole('button', { name: 'Use', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Rope', level: 1, exact: true })).toBeVisible();
   await expect(page.locator('.move')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Take that back' }).click();
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
   await page.goto('/shelf');
   await expect(page.locator('ls-strip .title')).toHaveText(['Cold rope']);
 });
@@ -142,10 +142,10 @@ test('boards: made of what is chosen, ordered by keys and by hand, kept over a r
   for (const name of ['Anchor chain', 'Cold rope', 'Kelp'])
     await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
   // On the whole shelf there is no board to take them off.
-  await expect(page.getByRole('button', { name: 'Off this board' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Remove from board' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Put on a board …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Put 3 phrases on a board' });
-  await dialog.getByLabel('Or a new board, called').fill('First night');
+  await dialog.getByLabel('Or a new board named').fill('First night');
   await dialog.getByRole('button', { name: 'Make the board' }).click();
   const strips = page.locator('ls-strip .title');
   await expect(strips).toHaveText(['Anchor chain', 'Cold rope', 'Kelp']);
@@ -169,7 +169,7 @@ test('boards: made of what is chosen, ordered by keys and by hand, kept over a r
 test('many at once: taken off, and all of it brought back from one place', async ({ page }) => {
   await openDemo(page);
   const said = page.locator('ls-strip').first().locator('.line').last();
-  await expect(said).toContainText(/^\d+ clean/);
+  await expect(said).toContainText(/best \d+/);
   const before = (await said.textContent()) ?? 'nothing';
   for (const name of ['Anchor chain', 'Cold rope'])
     await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
@@ -177,7 +177,7 @@ test('many at once: taken off, and all of it brought back from one place', async
   await page.getByRole('button', { name: 'Taken off: 2' }).click();
   const dialog = page.getByRole('dialog', { name: 'Taken off the shelf' });
   await expect(dialog.locator('li')).toHaveCount(2);
-  await dialog.getByRole('button', { name: 'Bring all 2 back' }).click();
+  await dialog.getByRole('button', { name: 'Put all 2 back' }).click();
   await expect(dialog.locator('li')).toHaveCount(0);
   await page.keyboard.press('Escape');
   await expect(page.locator('ls-strip .title').first()).toHaveText('Anchor chain');
@@ -188,13 +188,13 @@ test('drilled in turn, one after the other', async ({ page }) => {
   await openDemo(page);
   for (const name of ['Anchor chain', 'Cold rope', 'Kelp'])
     await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
-  await page.getByRole('button', { name: 'Drill in turn' }).click();
+  await page.getByRole('button', { name: 'Drill one by one' }).click();
   await expect(page.getByRole('heading', { name: 'Anchor chain', level: 1 })).toBeVisible();
-  await page.getByRole('link', { name: 'Next in turn: 2 left' }).click();
+  await page.getByRole('link', { name: 'Next phrase (2 left)' }).click();
   await expect(page.getByRole('heading', { name: 'Cold rope', level: 1 })).toBeVisible();
-  await page.getByRole('link', { name: 'Next in turn: 1 left' }).click();
+  await page.getByRole('link', { name: 'Next phrase (1 left)' }).click();
   await expect(page.getByRole('heading', { name: 'Kelp', level: 1 })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Next in turn/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /Next phrase/ })).toHaveCount(0);
 });
 
 test('the table sorts by its heads; a held key is heard for as long as it is held', async ({ page }) => {

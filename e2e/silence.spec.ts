@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test';
 import { expect, openDemo, test } from './fixture';
 
+// What is tried here is the browser's own audio.
+test.use({ audio: 'browser' });
+
 /** A browser that holds the sound back for as long as the page is open. */
 async function heldBack(page: Page): Promise<void> {
   await page.addInitScript(() => {
@@ -12,7 +15,7 @@ async function heldBack(page: Page): Promise<void> {
 test('sound that is held back is said in every place that sounds, and nothing else stops', async ({ page }) => {
   await heldBack(page);
   await openDemo(page, '/shelf');
-  const words = page.getByText('The browser holds the sound back. Press play once more');
+  const words = page.getByText('The browser blocked the sound. Press play again');
   await page
     .getByRole('button', { name: /^Hear / })
     .first()

@@ -73,17 +73,17 @@ test('a try is taken out in the Log and another corrected while the room waits: 
   await drilling(page);
   for (let i = 0; i < 3; i++) await messy(page);
   await page.keyboard.press('ArrowLeft');
-  const log = await toNewest(context, 'It was clean');
+  const log = await toNewest(context, 'Mark it clean');
   await expect.poll(async () => (await standing(page)).at(-1)?.verdict).toBe('clean');
   await log
     .getByRole('button', { name: /^More for the try/ })
     .nth(1)
     .click();
-  await log.getByRole('menuitem', { name: 'Take it out of the log' }).click();
+  await log.getByRole('menuitem', { name: 'Remove from the Log' }).click();
   await expect.poll(async () => (await standing(page)).length).toBe(2);
   const before = await standing(page);
   await page.bringToFront();
-  await page.getByRole('button', { name: 'Go on Space' }).click();
+  await page.getByRole('button', { name: 'Continue Space' }).click();
   await messy(page);
   const after = await standing(page);
   expect(after.slice(0, 2)).toEqual(before);
@@ -98,16 +98,16 @@ test('two tabs in one drill: every try of both is in the log', async ({ page, co
   await page.keyboard.press('ArrowLeft');
   await written(page);
   const other = await tab(context, address(page));
-  await other.getByRole('button', { name: 'Go on Space' }).click();
+  await other.getByRole('button', { name: 'Continue Space' }).click();
   await messy(other);
   await page.bringToFront();
-  await page.getByRole('button', { name: 'Go on Space' }).click();
+  await page.getByRole('button', { name: 'Continue Space' }).click();
   await messy(page);
   await messy(other);
   expect(await standing(page)).toHaveLength(4);
   expect(new Set((await tries(page)).map((t) => t.id)).size).toBe(4);
   // What is said of the other tab can be closed, and covers nothing.
-  const note = page.getByText('It is drilled in another tab too');
+  const note = page.getByText('Also running in another tab');
   await page.bringToFront();
   await expect(note).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
@@ -130,7 +130,7 @@ test('unkept work is there after its tab was closed, another began, N was presse
   await second.close();
   await page.goto('/shelf');
   const line = page.getByRole('region', { name: 'Not kept yet' });
-  await line.getByRole('link', { name: 'Go on with R l l K' }).click();
+  await line.getByRole('link', { name: 'Continue with R l l K' }).click();
   await expect(page.locator('.source')).toContainText('R l l K');
   await keepAs(page, 'Found again');
   await page.goto('/shelf');
@@ -162,7 +162,7 @@ test('changes of one phrase wait beside it while another is opened and changed, 
   await expect(page.locator('ls-strip', { hasText: 'Buoy' })).toContainText('unkept changes of');
   await page.locator('ls-strip', { hasText: 'Anchor' }).locator('.name').click();
   await expect(page.locator('.move')).toHaveCount(0);
-  await page.locator('ls-unkept-bar').getByRole('button', { name: 'Go on' }).click();
+  await page.locator('ls-unkept-bar').getByRole('button', { name: 'Continue' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
   await keepAs(page, 'Anchor');
   await page.goto('/shelf');
@@ -196,17 +196,17 @@ test('one act, one phrase: kept, undone and drilled; drilled by two clicks; kept
 
 test('a phrase from a link or a text that is taken by two clicks is one', async ({ page }) => {
   await openDemo(page, '/bench/salt-1');
-  await page.getByRole('button', { name: 'Take along' }).click();
+  await page.getByRole('button', { name: 'Share or export' }).click();
   const field = page.getByLabel('The link', { exact: true });
   await expect(field).toHaveValue(/visit#p=/);
   const link = await field.inputValue();
   await page.goto('/shelf?shelf=mine');
   await page.goto(link);
-  await page.getByRole('button', { name: 'Take it' }).dblclick();
+  await page.getByRole('button', { name: 'Keep it' }).dblclick();
   await page.waitForURL(/\/shelf/);
   await expect(strips(page)).toHaveCount(1);
   await page.goto(link);
-  await page.getByRole('button', { name: 'To my Bench' }).dblclick();
+  await page.getByRole('button', { name: 'Open on my Bench' }).dblclick();
   await page.waitForURL(/\/bench\//);
   await page.goto('/shelf');
   // Loaded anew it is another act.
@@ -214,9 +214,9 @@ test('a phrase from a link or a text that is taken by two clicks is one', async 
   await page.getByRole('button', { name: 'Bring in' }).click();
   const dialog = page.getByRole('dialog', { name: 'Bring in' });
   await dialog.getByRole('textbox').first().fill(link);
-  await dialog.getByRole('button', { name: 'Read it' }).click();
+  await dialog.getByRole('button', { name: 'Open it' }).click();
   await dialog.getByRole('button', { name: 'Keep it' }).dblclick();
-  await dialog.getByRole('button', { name: 'To the Bench' }).click();
+  await dialog.getByRole('button', { name: 'Open on the Bench' }).click();
   await page.waitForURL(/\/bench\//);
   await page.goto('/shelf');
   await expect(strips(page)).toHaveCount(3);
@@ -230,7 +230,7 @@ test('a goal that is set on the Shelf is no version of another tab; taken back, 
   await written(page);
   await page.locator('h1').click();
   await page.keyboard.press('4');
-  await fromMenu(page, 'More for Rope', 'Goal and day …');
+  await fromMenu(page, 'More for Rope', 'Goal and date …');
   await page.getByRole('dialog').getByLabel('Goal').first().fill('133');
   await page.getByRole('dialog').getByLabel('Goal').first().press('Tab');
   await page
@@ -243,7 +243,7 @@ test('a goal that is set on the Shelf is no version of another tab; taken back, 
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(page.locator('ls-elsewhere')).toHaveCount(0);
   await keepAs(page, 'Rope');
-  await page.getByRole('button', { name: 'As it was before' }).click();
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('What is on the Bench stays.')).toBeVisible();
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(page.locator('.facts').first()).toContainText('not kept yet');
@@ -255,12 +255,12 @@ test('taken off elsewhere and unchanged here it is put on again before it is dri
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Rope');
   const other = await tab(context, '/shelf');
-  await fromMenu(other, 'More for Rope', 'Take it off the shelf');
+  await fromMenu(other, 'More for Rope', 'Take off the shelf');
   await page.bringToFront();
   await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toBeVisible();
   await page.getByRole('button', { name: 'Drill it' }).click();
   await expect(page.getByRole('button', { name: /^Start/ })).toBeVisible();
-  await expect(page.getByText('not on this shelf any more')).toHaveCount(0);
+  await expect(page.getByText('no longer on the shelf')).toHaveCount(0);
   await page.goto('/shelf');
   await expect(strips(page)).toHaveText(['Rope']);
 });
@@ -330,8 +330,8 @@ test('another tab holds the shelf: it is said, and when it lets go all of it is 
   await expect(third.getByText('The shelf is busy')).toHaveCount(0);
   await page.bringToFront();
   await page.waitForURL(/\/drill\//);
-  await expect(page.getByText('so nothing was written over')).toHaveCount(0);
-  await page.getByRole('link', { name: 'To the bench' }).click();
+  await expect(page.getByText('Nothing was replaced')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Open on the Bench' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(page.locator('.facts').first()).not.toContainText('not kept yet');
 });
@@ -341,13 +341,13 @@ test('workers that cannot be fetched are said, and trying again works: shelf, da
   guard,
 }) => {
   await openDemo(page, '/bench/salt-1');
-  await page.getByRole('button', { name: 'Take along' }).click();
+  await page.getByRole('button', { name: 'Share or export' }).click();
   const field = page.getByLabel('The link', { exact: true });
   await expect(field).toHaveValue(/visit#p=/);
   const link = await field.inputValue();
   await written(page);
   await page.route('**/worker-*.js', (route) => route.abort());
-  const said = page.getByRole('alert').filter({ hasText: 'A part of Loop Shelf could not be fetched' });
+  const said = page.getByRole('alert').filter({ hasText: 'A part of Loop Shelf could not be loaded' });
   for (const path of ['/today', '/log', '/shelf']) {
     await page.goto(path);
     await expect(said).toBeVisible();
@@ -359,7 +359,7 @@ test('workers that cannot be fetched are said, and trying again works: shelf, da
   await page.route('**/worker-*.js', (route) => route.abort());
   await page.goto('about:blank');
   await page.goto(link);
-  await expect(page.getByRole('heading', { name: 'The link is not read yet' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'The link could not be read yet' })).toBeVisible();
   await expect(said.first()).toBeVisible();
   await page.unroute('**/worker-*.js');
   await page.getByRole('button', { name: 'Try again' }).last().click();
@@ -390,7 +390,7 @@ test('a microphone that is asked for and not answered is said while the drill go
     .click();
   await setUp(page, { 'Start tempo': 200 });
   await page.getByRole('button', { name: /^Start/ }).click();
-  await expect(page.getByText('The browser asks whether it may hear the Microphone.')).toBeVisible();
+  await expect(page.getByText('The browser asks for your permission: Microphone.')).toBeVisible();
   await messy(page);
   expect(await standing(page)).toMatchObject([{ verdict: 'messy' }]);
 });
@@ -432,7 +432,7 @@ test('over plain http a doubled tab has a draft of its own', async ({ page, cont
   ]);
   await expect(doubled.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
   await doubled.getByRole('textbox', { name: 'Sticking' }).fill('K K');
-  await doubled.getByRole('button', { name: 'Put it on the bench' }).click();
+  await doubled.getByRole('button', { name: 'Put it on the Bench' }).click();
   await written(doubled);
   await page.bringToFront();
   await page.reload();
@@ -463,7 +463,7 @@ test('what keeps and what judges is in sight at every size and name, and nothing
     // The stairs stand at the bottom: nothing is left empty below them.
     const stairs = await page.locator('ls-drill footer').boundingBox();
     expect(stairs!.y + stairs!.height).toBeGreaterThanOrEqual(height - 1);
-    for (const name of [/^Sound/, /^Half speed/, /^Pause/, /^Enough/])
+    for (const name of [/^Sound/, /^Half speed/, /^Pause/, /^Stop here/])
       expect((await page.getByRole('button', { name }).first().boundingBox())!.height).toBeGreaterThanOrEqual(44);
     await page.getByRole('button', { name: /^Sound/ }).click();
     await expect(page.locator('ls-room-sound')).toBeVisible();
@@ -472,7 +472,7 @@ test('what keeps and what judges is in sight at every size and name, and nothing
     // A press that something else would catch is refused by the test.
     await clean.click({ trial: true });
     await page
-      .getByRole('button', { name: /^Enough/ })
+      .getByRole('button', { name: /^Stop here/ })
       .first()
       .click();
     await page.getByRole('button', { name: 'New ladder' }).first().click();
@@ -517,7 +517,7 @@ test('from typing to the log by keys alone', async ({ page }) => {
   await keyboard.press('Space');
   await messy(page);
   await keyboard.press('Escape');
-  await expect(page.locator('header')).toContainText('Enough for today');
+  await expect(page.locator('header')).toContainText('Stopped at');
   await keyboard.press('6');
   await expect(page.locator('ls-tries-table tbody tr .verdict')).toHaveText(['messy']);
   await keyboard.press('4');

@@ -17,21 +17,21 @@ test('two tabs agree: kept in one, seen in the other; taken off, put back', asyn
   await other.bringToFront();
   await expect(other.getByText('From the first tab')).toBeVisible();
   await other.getByRole('button', { name: 'More for From the first tab' }).click();
-  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
+  await other.getByRole('menuitem', { name: 'Take off the shelf' }).click();
   await page.bringToFront();
   await page.goto('/shelf');
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   await other.bringToFront();
-  await other.getByRole('button', { name: 'Put it back' }).click();
+  await other.getByRole('button', { name: 'Put back on the shelf' }).click();
   await page.bringToFront();
   await expect(page.getByText('From the first tab')).toBeVisible();
 });
 
 test('the demo shelf and mine never touch', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: /To mine/ }).click();
+  await page.getByRole('button', { name: /Back to mine/ }).click();
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
-  await page.getByRole('button', { name: 'Look round a filled shelf first' }).click();
+  await page.getByRole('button', { name: 'Look at the demo first' }).click();
   await expect(page.getByText('Glass over five')).toBeVisible();
 });
 
@@ -42,9 +42,9 @@ test('where the browser keeps nothing, it says so and goes on', async ({ page, g
     };
   });
   await page.goto('/bench');
-  await expect(page.getByRole('alert')).toContainText('does not let Loop Shelf keep anything');
+  await expect(page.getByRole('alert')).toContainText('Nothing can be kept in this window');
   await page.getByRole('textbox', { name: 'Sticking' }).fill('R L');
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Put it on the Bench' }).click();
   await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
   guard.errors.length = 0;
 });
@@ -61,7 +61,7 @@ test('a full disk is said in words, and the write can be tried again', async ({ 
     Object.assign(window, { freeDisk: () => (full = false) });
   });
   await keepAs(page, 'Kept at last');
-  await expect(page.getByRole('alert')).toContainText('storage for Loop Shelf is full');
+  await expect(page.getByRole('alert')).toContainText('Storage is full');
   await page.evaluate(() => (window as unknown as { freeDisk: () => void }).freeDisk());
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);

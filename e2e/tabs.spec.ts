@@ -30,12 +30,12 @@ test('changed in two tabs, it is told; seen, kept as new, taken over; never writ
   await addMove(page, 'Displace it');
   await keepAs(page, 'Rope');
   await other.bringToFront();
-  const told = other.getByRole('alert').filter({ hasText: 'The shelf has a newer version' });
+  const told = other.getByRole('alert').filter({ hasText: 'another tab kept a newer version' });
   await expect(told).toBeVisible();
   // Keeping now writes nothing over.
   await keepAs(other, 'Rope');
-  await expect(other.getByText('nothing was written over')).toBeVisible();
-  await told.getByRole('button', { name: 'See it' }).click();
+  await expect(other.getByText('Nothing was replaced')).toBeVisible();
+  await told.getByRole('button', { name: 'See theirs' }).click();
   await expect(other.locator('ls-compare-panel')).toBeVisible();
   await told.getByRole('button', { name: 'Keep mine as new' }).click();
   const dialog = other.getByRole('dialog', { name: 'Keep as new' });
@@ -58,7 +58,7 @@ test('what was kept elsewhere is taken over, and what lay here is one undo away'
   await addMove(page, 'Land it');
   await keepAs(page, 'Rope');
   await other.bringToFront();
-  await other.getByRole('button', { name: 'Take it over' }).click();
+  await other.getByRole('button', { name: 'Use theirs' }).click();
   await expect(other.locator('.move')).toHaveCount(2);
   await other.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(other.locator('.move')).toHaveCount(1);
@@ -69,10 +69,10 @@ test('taken off elsewhere, it is told on the Bench and can be kept again', async
   await keepAs(page, 'Rope');
   const other = await tab(context, '/shelf');
   await other.getByRole('button', { name: 'More for Rope' }).click();
-  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
+  await other.getByRole('menuitem', { name: 'Take off the shelf' }).click();
   await page.bringToFront();
   await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toBeVisible();
-  await page.getByRole('button', { name: 'Keep it again' }).click();
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('dialog', { name: 'Keep it' }).getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toHaveCount(0);
   await other.bringToFront();
@@ -109,18 +109,18 @@ test('opened from the shelf it is the shelf’s; unkept changes wait beside it, 
   await expect(page.getByText('not kept yet')).toHaveCount(0);
   const beside = page.locator('ls-unkept-bar');
   await expect(beside).toContainText(/Unkept changes of \d\d:\d\d\./);
-  await beside.getByRole('button', { name: 'See them' }).click();
+  await beside.getByRole('button', { name: 'See changes' }).click();
   await expect(page.locator('ls-compare-panel')).toBeVisible();
-  await beside.getByRole('button', { name: 'Go on' }).click();
+  await beside.getByRole('button', { name: 'Continue' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(beside).toHaveCount(0);
   await page.goto('/shelf');
   await page.locator('ls-strip .name').click();
-  await beside.getByRole('button', { name: 'Put aside' }).click();
+  await beside.getByRole('button', { name: 'Discard' }).click();
   await expect(beside).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
   await expect(beside).toBeVisible();
-  await beside.getByRole('button', { name: 'Put aside' }).click();
+  await beside.getByRole('button', { name: 'Discard' }).click();
   await written(page);
   await page.goto('/shelf');
   await expect(page.locator('ls-strip')).toHaveCount(1);
@@ -134,10 +134,10 @@ test('what is drilled and taken off elsewhere goes on, is told, and comes back',
   await page.getByRole('button', { name: /^Start/ }).click();
   const other = await tab(context, '/shelf');
   await other.getByRole('button', { name: 'More for Rope' }).click();
-  await other.getByRole('menuitem', { name: 'Take it off the shelf' }).click();
+  await other.getByRole('menuitem', { name: 'Take off the shelf' }).click();
   await page.bringToFront();
   await expect(page.getByText('was taken off the shelf in another tab')).toBeVisible();
-  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.getByRole('button', { name: 'Put back on the shelf' }).click();
   await expect(page.getByText('was taken off the shelf in another tab')).toHaveCount(0);
   await other.bringToFront();
   await expect(strips(other)).toHaveText(['Rope']);
@@ -155,10 +155,10 @@ test('one phrase drilled in two tabs: both are told, and one can go on from the 
   await page.getByRole('button', { name: /^Start/ }).click();
   await written(page);
   await other.bringToFront();
-  await expect(other.getByText('It is drilled in another tab too')).toBeVisible();
+  await expect(other.getByText('Also running in another tab')).toBeVisible();
   await other.getByRole('button', { name: 'Pause' }).click();
-  await other.getByRole('button', { name: 'Go on from that one' }).click();
-  await expect(other.getByText('It is drilled in another tab too')).toHaveCount(0);
+  await other.getByRole('button', { name: 'Use that ladder' }).click();
+  await expect(other.getByText('Also running in another tab')).toHaveCount(0);
 });
 
 test('two tabs that change two settings keep both', async ({ page, context }) => {
@@ -210,7 +210,7 @@ test('an old tab that blocks: this one goes on by itself when it closes', async 
   );
   await page.bringToFront();
   await page.goto('/shelf');
-  await expect(page.getByRole('alert')).toContainText('Another tab still holds the shelf');
+  await expect(page.getByRole('alert')).toContainText('Another tab still has the old shelf open');
   await old.close();
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -253,7 +253,7 @@ test('before the application is there it says that it comes, and where it cannot
     await route.abort();
   });
   await page.goto('/shelf', { waitUntil: 'commit' });
-  await expect(page.getByRole('status')).toHaveText('Loop Shelf is on its way …');
+  await expect(page.getByRole('status')).toHaveText('Loading Loop Shelf …');
   refuse();
   await expect(page.getByRole('status')).toContainText('could not be fetched');
   await page.unroute('**/chunk-*.js');
@@ -292,7 +292,7 @@ test('work that was not kept in tabs that were closed is found: one at once, the
   await page.goto('/bench?fresh=1');
   await expect(page.getByRole('heading', { name: 'Not kept yet' })).toBeVisible();
   // What lay here a moment ago waits as well: it was never kept either.
-  await expect(page.getByRole('button', { name: 'Go on with L r r K K' })).toBeVisible();
-  await page.getByRole('button', { name: 'Go on with R l l K' }).click();
+  await expect(page.getByRole('button', { name: 'Continue with L r r K K' })).toBeVisible();
+  await page.getByRole('button', { name: 'Continue with R l l K' }).click();
   await expect(page.locator('.source')).toContainText('R l l K');
 });

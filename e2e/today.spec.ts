@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { audioOnThePagesClock, turn } from './clock';
+import { turn } from './clock';
 import { expect, openDemo, test, written } from './fixture';
 
 const DAY = 24 * 3600_000;
@@ -8,21 +8,20 @@ test('three days of the demo player from Today to the Log, by keys, on a clock o
   // The index has no fake clock: what is played must not lie in its future.
   const begin = new Date(Date.now() - 4 * DAY);
   begin.setHours(19, 0, 0, 0);
-  await audioOnThePagesClock(page);
   await page.clock.install({ time: begin });
   await openDemo(page);
   const today = page.locator('ls-today');
   const first = page.locator('ls-block-row').first();
   const blockOver = async (): Promise<void> => {
     // The address is the room's before the room hears a key.
-    await expect(page.getByRole('button', { name: 'Block over' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'End block' })).toBeVisible();
     await page.keyboard.press('b');
     await expect(page).toHaveURL(/\/today$/);
   };
   for (let day = 0; day < 3; day++) {
     await page.goto('/today');
     await expect(first).toBeVisible();
-    await expect(first).toContainText('Warm up');
+    await expect(first).toContainText('Warm-up');
     if (day === 0) {
       // Twenty minutes, by the keyboard.
       for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
@@ -33,14 +32,14 @@ test('three days of the demo player from Today to the Log, by keys, on a clock o
     await page.keyboard.press('Space');
     await expect(page).toHaveURL(/\/drill\/.*block=warm-up/);
     await blockOver();
-    await expect(first).toContainText('Warm up');
+    await expect(first).toContainText('Warm-up');
     await page.keyboard.press('Space');
     await expect(page).toHaveURL(/\/drill\//);
     await page.clock.runFor(3 * 60_000);
     // Real time goes on beside the clock that is turned.
     await expect(page.locator('ls-block-clock .left')).toHaveText(/^(0:00|\+0:\d\d)$/);
     await blockOver();
-    await expect(first).not.toContainText('Warm up');
+    await expect(first).not.toContainText('Warm-up');
     const name = (await first.locator('.name').textContent()) ?? '';
     await page.keyboard.press('Space');
     // The name stands on Today too: only in the room can a block be over.
@@ -69,9 +68,7 @@ test('three days of the demo player from Today to the Log, by keys, on a clock o
     await page.clock.fastForward(DAY);
   }
   await page.goto('/log?ask=practised');
-  await expect(page.locator('#chart-title')).toHaveText(
-    /^\d+ minutes? on \d days? of the last seven, of \d+ planned\.$/,
-  );
+  await expect(page.locator('#chart-title')).toHaveText(/^\d+ minutes? on \d days? of the last seven, \d+ planned\.$/);
   const chart = page.locator('ls-chart svg');
   await chart.focus();
   await page.keyboard.press('End');
@@ -105,16 +102,16 @@ test('the day is laid by hand: longer, held, not today, after all, taken back; a
   await own.locator('.grip').focus();
   await page.keyboard.press('Delete');
   await expect(own).toHaveCount(0);
-  await expect(page.locator('aside')).toContainText('Not today, as you wished.');
-  for (const place of ['on a pad', 'no instrument']) {
+  await expect(page.locator('aside')).toContainText('Not today: you skipped it.');
+  for (const place of ['on a pad', 'no kit or pad']) {
     await page.getByRole('button', { name: place }).click();
-    await expect(page.locator('aside')).toContainText('bare sticking');
+    await expect(page.locator('aside')).toContainText('the sticking only');
   }
-  await page.getByRole('button', { name: 'in rounds' }).click();
+  await page.getByRole('button', { name: 'taking turns' }).click();
   await expect(page.getByText(/round 1 of \d/).first()).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => `${v.id} ${v.nodes[0]?.target.join(' ')}`)).toEqual([]);
-  await page.getByRole('button', { name: `After all: ${name}` }).click();
+  await page.getByRole('button', { name: `Play it today: ${name}` }).click();
   await expect(own).not.toHaveCount(0);
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: 'at the kit' })).toHaveAttribute('aria-pressed', 'true');
@@ -136,34 +133,33 @@ test('a goal with a day is set on the shelf, for many at once, and stands in the
   await openDemo(page);
   for (const name of ['Anchor chain', 'Both anchors'])
     await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
-  await page.getByRole('button', { name: 'Wanted by …' }).click();
-  const dialog = page.getByRole('dialog', { name: 'A day for 2 phrases' });
-  await dialog.getByLabel('Wanted by').fill(new Date(Date.now() + 3 * DAY).toISOString().slice(0, 10));
+  await page.getByRole('button', { name: 'Needed by …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A date for 2 phrases' });
+  await dialog.getByLabel('Needed by').fill(new Date(Date.now() + 3 * DAY).toISOString().slice(0, 10));
   await dialog.getByRole('button', { name: 'a lesson' }).click();
-  await dialog.getByRole('button', { name: 'Set it' }).click();
+  await dialog.getByRole('button', { name: 'Set goal' }).click();
   const strip = page.locator('ls-strip', { hasText: 'Anchor chain' });
-  await expect(strip).toContainText(/ready \d+, goal 104 on \w+day, /);
-  await page.getByRole('button', { name: 'Take that back' }).click();
-  await expect(strip).toContainText(/ready \d+, goal 104, /);
-  await page.getByPlaceholder('half bar 16ths no toms …').fill('for the night');
-  await expect(page.getByRole('button', { name: /for the night, leaves \d+/ })).toBeVisible();
+  await expect(strip).toContainText(/goal 104 by \w+day: /);
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
+  await expect(strip).toContainText(/goal 104: /);
+  await page.getByPlaceholder('half bar 16ths no toms …').fill('for the show');
+  await expect(page.getByRole('button', { name: /for the show, leaves \d+/ })).toBeVisible();
 });
 
 test('play freely: time, then open bars with something to try, nothing is judged', async ({ page }) => {
-  await audioOnThePagesClock(page);
   await page.clock.install();
   await openDemo(page, '/drill/salt-6');
   await page.getByRole('button', { name: 'Add a stage' }).click();
-  await page.getByRole('menuitem', { name: 'Play freely' }).click();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('menuitem', { name: 'Free play' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   await page.getByRole('button', { name: 'Add a stage' }).click();
-  await page.getByRole('menuitem', { name: 'Play freely' }).click();
-  await page.getByRole('button', { name: 'Leave out: The whole phrase' }).click();
+  await page.getByRole('menuitem', { name: 'Free play' }).click();
+  await page.getByRole('button', { name: 'Remove: The whole phrase' }).click();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await turn(page, 6);
   await expect(page.getByText('Fill the open bars as you like.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /^That will do/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Done/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Clean/ })).toHaveCount(0);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: /^New ladder/ }).first()).toBeVisible();

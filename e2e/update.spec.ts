@@ -51,13 +51,13 @@ test('a newer version is said in the tab that is open, waits for the player, and
   const server = await serve(port, webRoot);
   const context = await browser.newContext({ serviceWorkers: 'allow', viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  const newer = page.getByText('A newer Loop Shelf is here.');
+  const newer = page.getByText('A new version is ready.');
   try {
     await page.goto(`${base}/bench?fresh=1`);
     await expect(page.locator('ls-shell')).toHaveAttribute('data-offline', 'yes', { timeout: 60_000 });
     await page.reload();
     await page.getByRole('textbox', { name: 'Sticking' }).fill('R l K R l K');
-    await page.getByRole('button', { name: 'Put it on the bench' }).click();
+    await page.getByRole('button', { name: 'Put it on the Bench' }).click();
     await expect(page.locator('ls-shell')).toHaveAttribute('data-writing', 'no');
     expect(await newer.count()).toBe(0);
     renew(webRoot);

@@ -85,7 +85,7 @@ const works = {
   async edit(page, n) {
     await page.goto(`${base}/bench?fresh=1`);
     await page.getByRole('textbox', { name: 'Sticking' }).fill('R l l K');
-    await page.getByRole('button', { name: 'Put it on the bench' }).click();
+    await page.getByRole('button', { name: 'Put it on the Bench' }).click();
     for (let i = 0; i < 30; i++) await page.keyboard.press(i % 2 ? 'ArrowUp' : 'Shift+ArrowUp');
     return n;
   },

@@ -65,7 +65,7 @@ try {
   await shot('variants');
   await open('/listen');
   await page.getByRole('button', { name: 'a groove' }).click();
-  await page.getByText('strokes were heard').waitFor();
+  await page.getByText('strokes found').waitFor();
   const wave = await page.locator('ls-wave').nth(1).boundingBox();
   await page.mouse.move(wave.x + wave.width * 0.045, wave.y + 60);
   await page.mouse.down();
@@ -89,9 +89,9 @@ try {
   await page.getByRole('tab', { name: 'My hands and feet' }).click();
   await page.getByRole('button', { name: 'Simulated player' }).click();
   await page.getByRole('button', { name: 'to and fro' }).click();
-  await page.getByRole('button', { name: 'Start the way test' }).click();
+  await page.getByRole('button', { name: 'Start the travel test' }).click();
   await page.locator('.result').waitFor();
-  await page.getByRole('button', { name: 'This is my way' }).click();
+  await page.getByRole('button', { name: 'Use as my travel time' }).click();
   await page.getByRole('button', { name: 'singles' }).click();
   await page.getByRole('button', { name: 'Start the limb test' }).click();
   await page.locator('.result').waitFor();
@@ -103,7 +103,7 @@ try {
   await shot('drill-setup');
   await page.getByLabel('Lateness of the simulated kick').fill('22');
   await page.getByLabel('Lateness of the simulated kick').press('Enter');
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   for (const [label, value] of [
     ['Start tempo', '150'],
     ['Goal tempo', '180'],
@@ -136,10 +136,10 @@ try {
   await page.setViewportSize({ width: 820, height: 1180 });
   await open('/drill/salt-7');
   if ((await fresh.count()) > 0) await fresh.first().click();
-  await page.getByRole('button', { name: 'Only the whole' }).click();
+  await page.getByRole('button', { name: 'Whole phrase only' }).click();
   await page.getByRole('button', { name: 'Add a stage' }).click();
-  await page.getByRole('menuitem', { name: /^One bar of time/ }).click();
-  await page.getByRole('button', { name: /^Leave out: The whole/ }).click();
+  await page.getByRole('menuitem', { name: /^One bar of groove/ }).click();
+  await page.getByRole('button', { name: /^Remove: The whole/ }).click();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await page.locator('.bar-name', { hasText: 'bar 2' }).first().waitFor();

@@ -45,7 +45,7 @@ function remembered(): string | null {
 /** Takes a name for as long as this tab lives; false when another tab has it. */
 function hold(id: string): Promise<boolean> {
   const locks = locksOf();
-  if (!locks) return askedFor(id);
+  if (!locks) return heldByWord(id);
   return new Promise((resolve) => {
     void locks
       .request(`${KEY} ${id}`, { ifAvailable: true }, (lock) => {
@@ -56,8 +56,40 @@ function hold(id: string): Promise<boolean> {
   });
 }
 
-/** So long other tabs have to say that a name is theirs, in milliseconds. */
-const ANSWER_MS = 150;
+/** Stands beside the name for as long as its tab lives, where there are no locks. */
+const LIVES = `${KEY}.lives`;
+
+/**
+ * Without locks a tab that goes away wipes its sign, so a name without one is free: after a reload nobody is asked. A
+ * sign that still stands was copied from a tab that lives, or left by one that was killed: then the others are asked.
+ */
+async function heldByWord(id: string): Promise<boolean> {
+  const isLeft = signOf() !== null;
+  setSign(true);
+  addEventListener('pagehide', () => setSign(false));
+  addEventListener('pageshow', () => setSign(true));
+  return askedFor(id, isLeft ? ANSWER_MS : 0);
+}
+
+function signOf(): string | null {
+  try {
+    return sessionStorage.getItem(LIVES);
+  } catch {
+    return null;
+  }
+}
+
+function setSign(lives: boolean): void {
+  try {
+    if (lives) sessionStorage.setItem(LIVES, '1');
+    else sessionStorage.removeItem(LIVES);
+  } catch {
+    // What cannot be remembered is not copied into another tab either.
+  }
+}
+
+/** So long other tabs have to say that a name is theirs, in milliseconds: one that is busy answers late. */
+const ANSWER_MS = 3000;
 
 interface Asked {
   readonly id: string;
@@ -69,7 +101,7 @@ interface Asked {
  * Without locks the other tabs are asked, and each answers for as long as it lives. Of two that ask at once the lower
  * mark has it.
  */
-function askedFor(id: string): Promise<boolean> {
+function askedFor(id: string, patience: number): Promise<boolean> {
   if (typeof BroadcastChannel === 'undefined') return Promise.resolve(true);
   const channel = new BroadcastChannel(KEY);
   const from = freshUuid();
@@ -89,7 +121,7 @@ function askedFor(id: string): Promise<boolean> {
     setTimeout(() => {
       has = true;
       resolve(true);
-    }, ANSWER_MS);
+    }, patience);
   });
 }
 

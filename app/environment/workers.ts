@@ -8,7 +8,7 @@ export class Unfetched extends Error {
 }
 
 /** Said where a part of the application is missing: what happened, what is safe, what to do. */
-export const UNFETCHED = 'A part of Loop Shelf could not be fetched. What is kept is safe. Try again.';
+export const UNFETCHED = 'A part of Loop Shelf could not be loaded. What you kept is safe. Try again.';
 
 /**
  * What a worker offers. Where its script cannot be fetched every question fails: the remote alone would wait for ever.

@@ -89,7 +89,7 @@ export class BringInComponent implements OnDestroy {
   readonly keysWords = computed(() => {
     const keys = this.song()?.keys ?? [];
     const loose = keys.filter((k) => k.voice === null).length;
-    return `${count(keys.length, 'key')}${loose > 0 ? `, ${loose} on no voice yet` : ''}: which is which`;
+    return `${count(keys.length, 'key')}${loose > 0 ? `, ${loose} without a piece yet` : ''}: which drum is which`;
   });
   readonly refused = computed(() => {
     const o = this.opened();

@@ -104,9 +104,9 @@ export class ExchangeEngine {
       return this.opened('MusicXML', readMusicXml(bytes, map), wish, null);
     if (/^\s*\{\s*"format"\s*:\s*"loop-shelf"/.test(begin)) return { kind: 'shelf' };
     if (/^(RIFF|ID3|fLaC|OggS|\xff[\xe0-\xff])/.test(begin) || begin.slice(4, 8) === 'ftyp')
-      return { kind: 'refused', words: 'This is a recording. Listen, place 2, makes phrases of those.' };
+      return { kind: 'refused', words: 'This is a recording. Open it in Listen to make a phrase of it.' };
     if (bytes.length > 2_000_000)
-      return { kind: 'refused', words: 'This is no file that is read here: it is very large.' };
+      return { kind: 'refused', words: 'This file is too large. Bring in MIDI, a score or a shelf file.' };
     return this.text(new TextDecoder().decode(bytes));
   }
 
@@ -119,7 +119,7 @@ export class ExchangeEngine {
     return {
       kind: 'refused',
       words:
-        'This is none of the files that are read here: MIDI (.mid), scores (.musicxml, .mxl) and shelf files (.json).',
+        'This kind of file cannot be read. Bring in MIDI (.mid), a score (.musicxml, .mxl) or a shelf file (.json).',
     };
   }
 
@@ -156,7 +156,7 @@ export class ExchangeEngine {
       bpm: song.bpm,
       facts: [
         `${count(bars, 'bar')}, ${distinct.length === 1 ? 'all alike' : `${distinct.length} of them different`}`,
-        `${Math.round(song.bpm)} quarters a minute${song.tempos > 1 ? ` at first, ${song.tempos} tempos in all` : ''}`,
+        `${Math.round(song.bpm)} bpm${song.tempos > 1 ? ` at first, ${song.tempos} tempos in all` : ''}`,
         song.feel?.kind === 'swung' ? feelWords(song.feel) : '',
       ]
         .filter((w) => w !== '')
@@ -185,7 +185,7 @@ export class ExchangeEngine {
       recipe,
       ways: choices.map((c) => ({
         words: c === null ? 'as written' : wayWords(c),
-        left: c === null ? 'nothing left over' : `${ms(c.mean)} left over, at most ${ms(c.worst)}`,
+        left: c === null ? 'fits exactly' : `${ms(c.mean)} off on average, at most ${ms(c.worst)}`,
       })),
       way: Math.max(0, choices.indexOf(choice)),
     };

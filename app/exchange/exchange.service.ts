@@ -33,7 +33,7 @@ export class ExchangeService {
   /** Opens a file; what cannot be read comes back in words. */
   async open(file: Blob): Promise<Opened> {
     if (file.size > MOST_BYTES)
-      return { kind: 'refused', words: `This file is larger than ${MOST_BYTES / 1_000_000} MB: it is not read.` };
+      return { kind: 'refused', words: `This file is larger than ${MOST_BYTES / 1_000_000} MB, so it cannot be read.` };
     try {
       this.last = new Uint8Array(await file.arrayBuffer());
       this.channel = null;
@@ -111,7 +111,7 @@ export class ExchangeService {
     } catch (error) {
       this.drop();
       if (error instanceof Unfetched) return { kind: 'unfetched' };
-      return { kind: 'refused', words: 'This file could not be read: the reader broke off. Nothing was changed.' };
+      return { kind: 'refused', words: 'This file could not be read. Nothing was changed. Choose it again.' };
     }
   }
 }

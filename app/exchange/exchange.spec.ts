@@ -94,10 +94,14 @@ describe('Bring in', () => {
     const m = mount(BringInComponent, { file: fileOf(harbour, 'harbour.mid') });
     const { component: c } = m;
     await until(() => c.taking() !== null);
-    expect([c.name(), c.keysWords()]).toEqual(['Harbour groove, bar 1', expect.stringContaining('1 on no voice yet')]);
+    expect([c.name(), c.keysWords()]).toEqual([
+      'Harbour groove, bar 1',
+      expect.stringContaining('1 without a piece yet'),
+    ]);
     await c.teach(54, 'cowbell');
     await until(
-      () => c.taking() !== null && c.keysWords().includes(': which is which') && !c.keysWords().includes('no voice'),
+      () =>
+        c.taking() !== null && c.keysWords().includes(': which drum is which') && !c.keysWords().includes('no voice'),
     );
     expect(TestBed.inject(MidiMapRepo).voiceOf(54)).toBe('cowbell');
     c.choose(c.song()!.bars[3]!);
@@ -122,7 +126,7 @@ describe('Bring in', () => {
   });
 });
 
-describe('Take along', () => {
+describe('Share or export', () => {
   it('has a link and its picture code; the code is read by another reader', async () => {
     await emptyPlace();
     const c = mount(TakeAlongComponent, { phrase: ROPE }).component;
@@ -146,7 +150,7 @@ describe('Take along', () => {
     await emptyPlace();
     const c = mount(TakeAlongComponent, { phrase: ROPE }).component;
     c.turns.set(3);
-    // A bar of 7/8 counted in; a cell of five 16ths three times; at 92 quarters a minute.
+    // A bar of 7/8 counted in; a cell of five 16ths three times; at 92 bpm.
     expect(c.seconds()).toBeCloseTo(((3.5 + (3 * 5) / 4) * 60) / 92, 6);
     c.sound.set('drill');
     expect(c.soundWords()).toMatch(/^from \d+ to 104, \d+ stages, \d+ rungs in all · \d+ min/);
@@ -175,7 +179,7 @@ describe('pages', () => {
       ],
     });
     expect(rows.map((r) => r.title)).toEqual([
-      'Begin with this',
+      'Start with this',
       expect.stringMatching(/^Fill 2 bars/),
       expect.any(String),
     ]);

@@ -34,7 +34,7 @@ export class KeepShared {
     if (undo === 'full') this.notices.wrong(FULL);
     if (undo === 'full' || undo === null) return null;
     this.notices.tell(`“${phrase.name.slice(0, 60)}” is on the shelf.`, {
-      label: 'Take it off again',
+      label: 'Undo',
       run: () => void undo(),
     });
     return id;

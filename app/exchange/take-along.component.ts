@@ -39,7 +39,7 @@ import { pictureCode } from './picture-code';
 
 type Sound = 'loop' | 'drill';
 const SOUNDS: readonly Choice<Sound>[] = [
-  { value: 'loop', words: 'round and round' },
+  { value: 'loop', words: 'loop' },
   { value: 'drill', words: 'practice track' },
 ];
 const RATES: readonly Choice<WavForm['rate']>[] = [
@@ -176,11 +176,9 @@ export class TakeAlongComponent implements OnDestroy {
     if (link === null) return;
     try {
       await navigator.clipboard.writeText(link);
-      this.notices.tell(
-        'The link is copied. Whoever opens it sees and hears the phrase; nothing of yours goes with it.',
-      );
+      this.notices.tell('The link is copied. It holds the phrase only, nothing else of yours.');
     } catch {
-      this.problem.set('The browser did not let the link be copied. Choose the text in the field and copy it by hand.');
+      this.problem.set('The link was not copied: the browser refused. Select the text in the field and copy it.');
     }
   }
 
@@ -241,7 +239,7 @@ export class TakeAlongComponent implements OnDestroy {
       this.problem.set(
         error instanceof Unfetched
           ? UNFETCHED
-          : 'The sound could not be written: the browser has too little room. Take fewer rungs or turns.',
+          : 'The sound could not be exported: it is too long for the browser. Choose fewer rungs or loops.',
       );
     } finally {
       this.writing.set(null);

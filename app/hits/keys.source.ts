@@ -19,7 +19,7 @@ const LIMB_OF_KEY: Readonly<Record<string, Limb>> = {
 @Injectable({ providedIn: 'root' })
 export class KeysSource implements HitSource {
   readonly kind = 'keys';
-  readonly name = 'Keys';
+  readonly name = 'Computer keys';
   readonly hint = 'F and J are the hands, B the kick, V the hi-hat foot.';
   private readonly hits = new Subject<Hit>();
   readonly hits$ = this.hits.asObservable();

@@ -18,8 +18,8 @@ function isTold(value: unknown): value is WorkletMessage {
 
 const WHY: ReadonlyMap<string, string> = new Map([
   ['NotAllowedError', 'The microphone was not allowed. Allow it in the address bar, then choose it again.'],
-  ['NotReadableError', 'Another program has the microphone. Close that one, then choose it again.'],
-  ['AbortError', 'Another program has the microphone. Close that one, then choose it again.'],
+  ['NotReadableError', 'Another program has the microphone. Close that program, then choose it again.'],
+  ['AbortError', 'Another program has the microphone. Close that program, then choose it again.'],
   ['TimeoutError', 'The microphone does not answer. Unplug it and plug it in again, then choose it again.'],
 ]);
 
@@ -57,9 +57,7 @@ export class MicrophoneSource implements HitSource {
   async start(): Promise<boolean> {
     if (this.node) return true;
     if (!('mediaDevices' in navigator))
-      return this.fail(
-        'This browser gives no microphone here. Over plain http it gives it to no page but this machine’s own.',
-      );
+      return this.fail('No microphone here: browsers allow it only over https or on this computer.');
     try {
       this.stream = await askMicrophone();
     } catch (error) {
@@ -77,11 +75,11 @@ export class MicrophoneSource implements HitSource {
         track.onended = () => {
           // So that choosing it again begins anew.
           this.stop();
-          this.fail('The microphone went away. Plug it in again; what was played so far is kept.');
+          this.fail('The microphone was unplugged. What you played is kept. Plug it in again.');
         };
     } catch {
       this.stop();
-      return this.fail('The microphone could not be listened to in this browser.');
+      return this.fail('This browser cannot use the microphone.');
     }
     this.troubleState.set(null);
     return true;

@@ -20,7 +20,7 @@ const ECHO_SECONDS = 0.012;
 export class MidiSource implements HitSource {
   readonly kind = 'midi';
   readonly name = 'MIDI pad or kit';
-  readonly hint = 'Loudness and voices are heard too. Teach the notes under Kit, by hitting.';
+  readonly hint = 'Also hears loudness and pieces. Set the notes under Kit.';
   private readonly map = inject(MidiMapRepo);
   private readonly kits = inject(KitsRepo);
   private readonly hits = new Subject<Hit>();
@@ -39,7 +39,7 @@ export class MidiSource implements HitSource {
   private readonly lastAt = new Map<number, number>();
 
   async start(): Promise<boolean> {
-    if (!('requestMIDIAccess' in navigator)) return this.fail('This browser does not speak MIDI.');
+    if (!('requestMIDIAccess' in navigator)) return this.fail('This browser does not support MIDI.');
     try {
       this.access ??= await within(ANSWER_MS, navigator.requestMIDIAccess());
     } catch (error) {
@@ -80,11 +80,11 @@ export class MidiSource implements HitSource {
     if (names.length === 0)
       this.fail(
         before.length > 0
-          ? 'The MIDI device was unplugged. Plug it in again; what was played so far is kept.'
+          ? 'The MIDI device was unplugged. What you played is kept. Plug it in again.'
           : 'No MIDI device is connected. Plug one in and switch it on.',
       );
     else if (only !== null && !names.includes(only))
-      this.fail(`“${only}” is not connected any more. Plug it in again, or listen to another.`);
+      this.fail(`“${only}” is not connected. Plug it in again, or choose another.`);
     else this.troubleState.set(null);
     this.newsState.set(newsOf(names, gone, only));
   }

@@ -13,12 +13,12 @@ export function restsWords(rests: Rests): string {
   const day = (at: number): string => format(at, 'd MMM');
   switch (rests.kind) {
     case 'default':
-      return 'an estimate: your limbs were not timed yet';
+      return 'take the limb test for a better figure';
     case 'test':
-      return `by your limb test of ${day(rests.at)}`;
+      return `from your limb test of ${day(rests.at)}`;
     case 'shown':
-      return `shown on ${day(rests.at)}${rests.how === 'ear' ? ' by ear' : ''}, was ${rests.was} by ${rests.by}`;
+      return `raised from ${rests.was} by your clean try${rests.how === 'ear' ? ' by ear' : ''}, ${day(rests.at)}`;
     case 'learnt':
-      return `as “${shortened(rests.name)}” showed on ${day(rests.at)}, was ${rests.was} by ${rests.by}`;
+      return `raised from ${rests.was} by your clean try on “${shortened(rests.name)}”, ${day(rests.at)}`;
   }
 }

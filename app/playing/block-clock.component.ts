@@ -8,7 +8,7 @@ import { TodayRepo } from '../storage/today.repo';
   template: `
     @if (block(); as b) {
       <span class="left mono" [class.over]="over()" role="timer" [attr.aria-label]="spoken()">{{ shown() }}</span>
-      <span class="quiet">{{ over() ? 'over its ' + b.minutes + ' min' : 'left of ' + b.minutes + ' min' }}</span>
+      <span class="quiet">{{ over() ? 'over ' + b.minutes + ' min' : 'left of ' + b.minutes + ' min' }}</span>
     }
   `,
   styles: `

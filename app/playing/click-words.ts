@@ -4,10 +4,10 @@ import { choicesOf } from '../widgets/choice';
 /** The click's names, as they stand in a list. */
 const CLICK_WORDS: Readonly<Record<ClickKind, string>> = Object.freeze({
   beats: 'beats',
-  subdivision: 'every slot',
+  subdivision: 'every subdivision',
   'off-beats': 'off-beats',
   'two-and-four': '2 and 4',
-  bar: 'bar only',
+  bar: 'the 1 only',
   none: 'off',
 });
 

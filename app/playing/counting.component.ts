@@ -4,9 +4,9 @@ import { ChipsComponent } from '../widgets/chips.component';
 import { choicesOf } from '../widgets/choice';
 
 const WORDS: Readonly<Record<CountKind, string>> = {
-  spoken: 'Count aloud',
-  sung: 'Sing it',
-  tones: 'Count in tones',
+  spoken: 'Spoken count',
+  sung: 'Sung syllables',
+  tones: 'Beeps',
 };
 
 /** Who counts along: one of them, or nobody when it is pressed again. */

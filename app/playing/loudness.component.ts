@@ -33,7 +33,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
         <span class="mono quiet">{{ (loudness.now()[p] * 100).toFixed(0) }}</span>
       </span>
     }
-    <button type="button" class="btn small" (click)="loudness.reset()">All alike</button>
+    <button type="button" class="btn small" (click)="loudness.reset()">All equal</button>
   `,
   styles: `
     :host {

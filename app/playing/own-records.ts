@@ -20,8 +20,8 @@ export class OwnRecords {
     this.player.stop();
     const clip = await this.clips.get(phrase);
     if (clip && (await this.clips.remove(phrase)))
-      this.notices.tell('The record is no longer kept with the phrase.', {
-        label: 'Keep it again',
+      this.notices.tell('The recording is deleted.', {
+        label: 'Undo',
         run: () => void this.clips.keep(clip),
       });
   }

@@ -46,6 +46,6 @@ export class PlayBarComponent {
   readonly hearWords = computed(() => {
     const { limbs, roles } = this.mute();
     const levels = Object.values(this.loudness.now());
-    return limbs.length + roles.length === 0 && levels.every((l) => l === 1) ? 'Hear: all' : 'Hear: some';
+    return limbs.length + roles.length === 0 && levels.every((l) => l === 1) ? 'Mix: all' : 'Mix: changed';
   });
 }

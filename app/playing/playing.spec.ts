@@ -98,7 +98,7 @@ describe('what is heard', () => {
     expect(sliders[1]?.getAttribute('aria-valuenow')).toBe('50');
     sliders[1]!.dispatchEvent(new KeyboardEvent('keydown', { code: 'ArrowRight', key: 'ArrowRight', bubbles: true }));
     expect(repo.now().timekeeping).toBeCloseTo(0.55, 9);
-    m.press('All alike');
+    m.press('All equal');
     expect(new Set(Object.values(repo.now()))).toEqual(new Set([1]));
   });
 });

@@ -149,14 +149,10 @@ export class RecordPlayer {
       this.context ??= new AudioContext({ latencyHint: 'interactive' });
       await Promise.race([this.context.resume(), new Promise((r) => setTimeout(r, 2000))]);
       const held = this.context.state === 'suspended';
-      this.trouble.set(
-        held ? 'The browser holds the sound back. Press play once more; if it stays silent, reload the page.' : null,
-      );
+      this.trouble.set(held ? 'The browser blocked the sound. Press play again; if it stays silent, reload.' : null);
       return held ? null : this.context;
     } catch {
-      this.trouble.set(
-        'The browser gives no sound. Check that a loudspeaker or headphones are connected, then press play again.',
-      );
+      this.trouble.set('No sound from the browser. Check your speakers or headphones, then press play again.');
       return null;
     }
   }

@@ -184,17 +184,13 @@ export class Transport {
       // A browser that holds the sound back until the page is pressed never answers.
       await Promise.race([this.context.resume(), new Promise((r) => setTimeout(r, RESUME_MS))]);
       if (this.context.state === 'suspended') {
-        this.trouble.set(
-          'The browser holds the sound back. Press play once more; if it stays silent, reload the page.',
-        );
+        this.trouble.set('The browser blocked the sound. Press play again; if it stays silent, reload.');
         return null;
       }
       this.trouble.set(null);
       return this.context;
     } catch {
-      this.trouble.set(
-        'The browser gives no sound. Check that a loudspeaker or headphones are connected, then press play again.',
-      );
+      this.trouble.set('No sound from the browser. Check your speakers or headphones, then press play again.');
       return null;
     }
   }
@@ -228,7 +224,7 @@ export class Transport {
   /** The device slept: the audio clock stood still or ran on unheard, so what plays has lost its place. */
   private sleep(): void {
     this.stop();
-    this.trouble.set('The device slept, or the sound was taken away, so it stopped. Press play to go on.');
+    this.trouble.set('Stopped: the device slept or lost its sound. Press play to continue.');
     this.slept$.next();
   }
 

@@ -245,7 +245,7 @@ describe('the transport', () => {
     freshTestBed();
     const silent = TestBed.inject(Transport);
     await silent.play({ program: programFor('R'), bpm: 120, beat: 5040 });
-    expect(silent.trouble()).toContain('gives no sound');
+    expect(silent.trouble()).toContain('No sound from the browser');
     expect(silent.playing()).toBe(false);
   });
 });

@@ -7,7 +7,7 @@ import { whenIdle } from '../common/idle';
 import { NoticesService } from '../common/notices.service';
 import { PLACES, type Place } from './places';
 
-const NO_BACKUP = 'The backup could not be written. Nothing was changed; try again under Kit.';
+const NO_BACKUP = 'The backup could not be saved. Nothing was changed. Try again under Kit.';
 
 /** How long the place that was opened has the machine to itself before the code of the others is fetched, in ms. */
 const FETCH_AFTER = 3000;

@@ -6,8 +6,8 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section role="alert">
-      <h1>This place could not be fetched</h1>
-      <p>The network or the server did not answer. What you made is safe in this browser.</p>
+      <h1>This page could not be loaded</h1>
+      <p>There was no answer. Your work is safe in this browser.</p>
       <button type="button" class="btn primary" (click)="again()">Try again</button>
     </section>
   `,

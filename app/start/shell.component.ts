@@ -94,7 +94,7 @@ export class ShellComponent {
       {
         combo: '/',
         shown: '/',
-        does: 'Say it: to the box of the Bench',
+        does: 'Type a change on the Bench',
         run: () => void this.router.navigate(['/bench'], { queryParams: { say: 1 } }),
       },
       { combo: 'Shift+?', shown: '?', does: 'Show the keys of this place', run: () => this.showsKeys.set(true) },

@@ -24,9 +24,7 @@ export class UpdateService {
       if (event.type === 'VERSION_READY') this.newerState.set(true);
     });
     updates.unrecoverable.subscribe(() =>
-      this.health.tell(
-        'Some of Loop Shelf is missing in this browser. Reload the page to get it again; nothing is lost.',
-      ),
+      this.health.tell('A part of Loop Shelf is missing. Your work is safe. Reload the page.'),
     );
     void this.look();
     setInterval(() => void this.look(), LOOK_EVERY);

@@ -41,7 +41,7 @@ export class Database {
       // Whatever this tab would write from here on could not be kept: it must not look as if it were.
       this.db.close();
       this.health.end(
-        'A newer Loop Shelf has opened this shelf in another tab. This tab keeps nothing any more; what was kept before is safe.',
+        'This tab keeps nothing any more: a newer Loop Shelf is open in another tab. Everything kept before is safe.',
       );
     });
     this.db.on('blocked', () => this.noteBlocked());
@@ -78,7 +78,7 @@ export class Database {
     const late = setTimeout(() => {
       if (this.blocked) return;
       this.health.tell(
-        'The browser’s storage does not answer. Other tabs of Loop Shelf may hold it: close them, or start the browser again. Nothing is lost.',
+        'The storage does not answer. Nothing is lost. Close other tabs of Loop Shelf, or restart the browser.',
       );
     }, ANSWER_WITHIN);
     try {
@@ -170,13 +170,13 @@ export class Database {
   /** Another tab holds the shelf as an older version left it; the page, or a worker that asked first, was told. */
   noteBlocked(): void {
     this.blocked = true;
-    this.health.tell('Another tab still holds the shelf as it was before. Close it, and this one goes on by itself.');
+    this.health.tell('Another tab still has the old shelf open. Close it; this one then continues.');
   }
 
   /** A row was set aside, here or in a worker. */
   noteAside(): void {
     this.health.tell(
-      'Something on the shelf could not be read and was set aside. Nothing of it is lost: see Kit, My data and settings.',
+      'A part of the shelf could not be read and was set aside. Nothing is lost. See Kit, My data and settings.',
     );
   }
 }

@@ -129,5 +129,5 @@ function over(drill: DrillState): DrillState {
 }
 
 function thinWords({ gone }: { readonly gone: number }): string {
-  return `The log holds ${SHELF_LIMITS.attempts.toLocaleString('en')} tries, as many as it can. Of the phrase with the most tries the oldest ${gone} were thinned to the best of each day. A backup under Kit keeps them all.`;
+  return `The Log is full at ${SHELF_LIMITS.attempts.toLocaleString('en')} tries. Of one phrase, ${gone} old ones were thinned to the best of each day.`;
 }

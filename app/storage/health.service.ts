@@ -14,7 +14,7 @@ export interface Trouble {
 /** After so long without an answer of the storage it is said that it is busy, in milliseconds. */
 export const PATIENCE = new InjectionToken<number>('patience', { factory: () => 2000 });
 
-const BUSY = 'The shelf is busy: another tab may be writing to it. What you do here waits its turn, and is kept then.';
+const BUSY = 'The shelf is busy in another tab. Your work waits and is kept then.';
 
 interface FailedWrite {
   readonly about: unknown;

@@ -5,21 +5,21 @@ const SHUT = ['InvalidState', 'OpenFailed', 'DatabaseClosed', 'Unknown'];
 export function storageWords(error: unknown): string {
   const name = nameOf(error);
   if (isFull(error)) {
-    return 'The browser’s storage for Loop Shelf is full: the last change is not kept, and older work may be lost. Save a backup, free some space, then try again.';
+    return 'Storage is full: the last change is not kept, and older work may be lost. Save a backup, free some space, then try again.';
   }
   if (name.includes('MissingAPI') || name.includes('Security')) {
-    return 'This browser does not let Loop Shelf keep anything, as in some private windows. You can work, and it is gone when the tab closes: take along what you made as a picture or on paper from the Bench, or open Loop Shelf in a window that is not private.';
+    return 'Nothing can be kept in this window (private?). Your work is lost when the tab closes. Print it, or use a normal window.';
   }
   if (SHUT.some((part) => name.includes(part))) {
-    return 'The browser does not open its storage for Loop Shelf. What you see is still here. The disk may be full, or this is a private window. Free some space, then try again.';
+    return 'The storage cannot be opened (full disk or private window?). What you see is still here. Free some space, then try again.';
   }
   if (name.includes('RefusedRow') && error instanceof Error) {
-    return `This cannot be kept as it is (${error.message.slice(0, 200)}). Everything kept before is safe; take back the last change, or make it smaller.`;
+    return `This cannot be kept as it is (${error.message.slice(0, 200)}). Everything kept before is safe; undo the last change, or make it smaller.`;
   }
   if (name.includes('Version')) {
     return 'This shelf was last opened by a newer Loop Shelf. Reload the page to get it; nothing was changed.';
   }
-  return 'The browser could not keep the last change. What you see is still here. Try again.';
+  return 'The last change was not kept. What you see is still here. Try again.';
 }
 
 /** Whether it failed for want of room. */

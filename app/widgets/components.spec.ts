@@ -27,7 +27,7 @@ describe('the tempo field', () => {
     ['120', [120], '120', ''],
     ['1000', [400], '400', 'Tempos go from 20 to 400.'],
     ['0', [20], '20', 'Tempos go from 20 to 400.'],
-    ['abc', [], '90', 'Tempos are numbers from 20 to 400.'],
+    ['abc', [], '90', 'Type a tempo from 20 to 400.'],
     ['90', [], '90', ''],
   ])('“%s”', (text, told, shown, hint) => {
     const f = field(90);

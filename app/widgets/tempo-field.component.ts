@@ -49,7 +49,7 @@ import { readTempo } from '@core/time';
   `,
 })
 export class TempoFieldComponent {
-  readonly label = input('Beats a minute');
+  readonly label = input('Tempo in bpm');
   readonly bpm = input.required<number>();
   readonly bpmChange = output<number>();
   /** What is being typed: a tempo that comes in from elsewhere meanwhile does not take it away. */

@@ -55,3 +55,15 @@ export const NUMBER_WORDS: readonly string[] = Object.freeze(
 export function sentence(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
+
+/**
+ * An ordinal in digits.
+ * @example
+ * nth(2) // => "2nd"
+ * nth(13) // => "13th"
+ */
+export function nth(n: number): string {
+  const [tens, ones] = [n % 100, n % 10];
+  if (tens > 10 && tens < 14) return `${n}th`;
+  return `${n}${ones === 1 ? 'st' : ones === 2 ? 'nd' : ones === 3 ? 'rd' : 'th'}`;
+}

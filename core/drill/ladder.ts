@@ -11,8 +11,8 @@ export type LadderSchool = (typeof LADDER_SCHOOLS)[number];
 /** What each is called, and what it does. */
 export const LADDER_WORDS: Readonly<Record<LadderSchool, { readonly name: string; readonly words: string }>> =
   Object.freeze({
-    steps: { name: 'Even steps', words: 'The same number of beats each time.' },
-    percent: { name: 'Steps of a share', words: 'Small when slow, wider when fast.' },
+    steps: { name: 'Even steps', words: 'The same number of bpm each time.' },
+    percent: { name: 'Steps in percent', words: 'Small steps when slow, bigger when fast.' },
     fractions: { name: 'Shares of the goal', words: 'Half, two thirds, four fifths, nine tenths, the goal.' },
     plateaus: { name: 'Three plateaus', words: 'Slow, medium, at the goal.' },
     wave: { name: 'Two up, one back', words: 'Each tempo is met again with ease.' },
@@ -112,10 +112,10 @@ export interface Suggestion {
  * clean tempo, rounded down to a multiple of 5. And a step that makes about eight rungs. `ceiling` is null where
  * nothing limits the phrase.
  * @example
- * suggestLadder(104, null) // => { start: 60, step: 5, why: '60 % of the goal.' }
+ * suggestLadder(104, null) // => { start: 60, step: 5, why: '60% of the goal.' }
  * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'Your last clean tempo.' }
- * suggestLadder(104, null, 70) // => { start: 45, step: 7, why: '70 % of your ceiling.' }
- * suggestLadder(104, 70, 130, 83.4) // => { start: 83, step: 2, why: 'nine of ten are clean there, by your tries.' }
+ * suggestLadder(104, null, 70) // => { start: 45, step: 7, why: '70% of your ceiling.' }
+ * suggestLadder(104, 70, 130, 83.4) // => { start: 83, step: 2, why: '9 of 10 tries are clean there.' }
  */
 export function suggestLadder(
   goal: number,
@@ -125,12 +125,12 @@ export function suggestLadder(
 ): Suggestion {
   if (sure !== null) {
     const start = clamp(Math.floor(sure), TEMPO.least, goal);
-    const why = sure < goal ? 'nine of ten are clean there, by your tries.' : 'the goal is nine of ten, by your tries.';
+    const why = sure < goal ? '9 of 10 tries are clean there.' : '9 of 10 tries are clean at the goal.';
     return { start, step: stepOf(start, goal), why };
   }
   const candidates = [
-    { bpm: goal * 0.6, why: '60 % of the goal.' },
-    ...(ceiling === null ? [] : [{ bpm: ceiling * 0.7, why: '70 % of your ceiling.' }]),
+    { bpm: goal * 0.6, why: '60% of the goal.' },
+    ...(ceiling === null ? [] : [{ bpm: ceiling * 0.7, why: '70% of your ceiling.' }]),
     ...(lastClean === null ? [] : [{ bpm: lastClean, why: 'Your last clean tempo.' }]),
   ];
   const lowest = candidates.reduce((a, b) => (b.bpm < a.bpm ? b : a));
@@ -147,26 +147,22 @@ function stepOf(start: number, goal: number): number {
  * where the drill ends. Fails with `no-tempos`, `no-number`, `out-of-bounds` or `too-many`, and says which.
  * @example
  * readRungs('60 117 150 235').value // => [60, 117, 150, 235]
- * readRungs('60, fast').problems[0].message // => "“fast” is no tempo. Type numbers with spaces between: 60 80 100."
- * readRungs('10 60').problems[0].message // => "10 is no tempo to play at: they go from 20 to 400."
+ * readRungs('60, fast').problems[0].message // => "“fast” is not a tempo. Type numbers with spaces between: 60 80 100."
+ * readRungs('10 60').problems[0].message // => "Tempos go from 20 to 400. 10 is outside."
  */
 export function readRungs(text: string): Read<readonly number[], RungsCode> {
   const words = text.split(/[\s,;]+/).filter(Boolean);
   if (words.length === 0) return readFail('no-tempos', null, 'Type the tempos with spaces between: 60 80 100.');
   if (words.length > MOST_RUNGS)
-    return readFail('too-many', null, `A ladder has at most ${MOST_RUNGS} rungs; these are ${words.length}.`);
+    return readFail('too-many', null, `A ladder has at most ${MOST_RUNGS} rungs. You typed ${words.length}.`);
   const rungs: number[] = [];
   for (const word of words) {
     const bpm = Number(word);
     const column = { column: text.indexOf(word) + 1 };
     if (!Number.isFinite(bpm))
-      return readFail('no-number', column, `“${word}” is no tempo. Type numbers with spaces between: 60 80 100.`);
+      return readFail('no-number', column, `“${word}” is not a tempo. Type numbers with spaces between: 60 80 100.`);
     if (bpm < TEMPO.least || bpm > TEMPO.most)
-      return readFail(
-        'out-of-bounds',
-        column,
-        `${word} is no tempo to play at: they go from ${TEMPO.least} to ${TEMPO.most}.`,
-      );
+      return readFail('out-of-bounds', column, `Tempos go from ${TEMPO.least} to ${TEMPO.most}. ${word} is outside.`);
     rungs.push(Math.round(bpm * 10) / 10);
   }
   return readOk(rungs);

@@ -7,36 +7,36 @@ import type { Stage, StageKind, StageMark, StagePart } from './stage';
 const WORDS: Readonly<Record<StageKind, { readonly title: string; readonly why: string }>> = {
   say: {
     title: 'Say it first',
-    why: 'One turn is counted and played to you, one turn is yours: aloud, sticks down. What can be said is played sooner.',
+    why: 'Hear one loop, then say the next aloud, sticks down. What you can say, you learn sooner.',
   },
-  bare: { title: 'Bare sticking, one surface', why: 'The hands learn the order before they learn the ways.' },
-  dynamics: { title: 'Accents and ghosts, one surface', why: 'Heights of the stick, without moving round the kit.' },
-  skeleton: { title: 'The skeleton', why: 'Kick, backbeat and accents alone: what the groove stands on.' },
+  bare: { title: 'Sticking only, one surface', why: 'Learn the sticking first, on one drum.' },
+  dynamics: { title: 'Accents and ghosts, one surface', why: 'Add the stick heights, still on one drum.' },
+  skeleton: { title: 'The skeleton', why: 'Only kick, backbeat and accents: the bones of the groove.' },
   'no-time': {
     title: 'Without the timekeeping',
-    why: 'The hand that keeps time comes in last, when the rest is sure.',
+    why: 'Add the hand that keeps time last, when the rest is solid.',
   },
-  voices: { title: 'All voices, no accents', why: 'The ways round the kit at one height.' },
-  whole: { title: 'The whole phrase', why: 'All of it, on the kit, up to the goal.' },
+  voices: { title: 'On the kit, no accents', why: 'Learn the travel round the kit, all at one stick height.' },
+  whole: { title: 'The whole phrase', why: 'Everything, on the kit, up to the goal.' },
   record: {
-    title: 'With the record',
-    why: 'The bars it was heard in go round beneath you, evened out, at any tempo of the ladder.',
+    title: 'With the recording',
+    why: 'The recording loops while you play, at the tempo of each rung.',
   },
   'every-beat': {
     title: 'From every beat of the bar',
-    why: 'Bar by bar it begins a beat later, with time round it: known from the 1 alone is half known.',
+    why: 'It starts one beat later each time, inside a groove. Then you can start it anywhere.',
   },
   'steady-foot': {
     title: 'With a steady foot',
-    why: 'The hi-hat foot on every beat shows whether the time holds without thinking.',
+    why: 'Play the hi-hat foot on every beat. It shows whether your time is steady.',
   },
   free: {
-    title: 'Play freely',
-    why: 'Bars of time, then as many that are yours. Nothing is measured but the time.',
+    title: 'Free play',
+    why: 'Bars of groove, then as many bars to fill as you like. Only your timing is measured.',
   },
   tight: {
-    title: 'The tight spot',
-    why: 'The two strokes that come too near each other, with the beat that leads to them.',
+    title: 'The hard spot',
+    why: 'The two strokes with the least time between them, and the beat before.',
   },
   // These three say which part; without one they are as they were before that was kept.
   part: { title: 'A part', why: '' },
@@ -50,22 +50,22 @@ const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
  * What a stage is called.
  * @example
  * stageTitle({ id: 'a', kind: 'whole' }) // => "The whole phrase"
- * stageTitle({ id: 'a', kind: 'context', bars: 1, family: 'fill' }) // => "One bar of time, then the fill"
- * stageTitle({ id: 'a', kind: 'context', bars: 3, family: 'lick' }) // => "Three bars of time, then the lick"
+ * stageTitle({ id: 'a', kind: 'context', bars: 1, family: 'fill' }) // => "One bar of groove, then the fill"
+ * stageTitle({ id: 'a', kind: 'context', bars: 3, family: 'lick' }) // => "Three bars of groove, then the lick"
  * stageTitle({ id: 'a', kind: 'part', part: { of: 'bars', first: 2, last: 3 } }) // => "Bars 2 and 3"
  */
 export function stageTitle({ kind, part, bars = 1, family = 'fill' }: Omit<StageMark, 'id'>): string {
   if (kind === 'context') {
     const many = NUMBERS[bars];
     const time = many ? sentence(`${many} ${bars === 1 ? 'bar' : 'bars'}`) : count(bars, 'bar');
-    return `${time} of time, then the ${family}`;
+    return `${time} of groove, then the ${family}`;
   }
   return part ? partTitle(part) : WORDS[kind].title;
 }
 
 /** Why a stage is played, of the phrase as it stands; empty where nothing is to be said. */
-export function stageWhy({ kind, part, family = 'fill' }: Omit<Stage, 'id'>, phrase: Pattern): string {
-  if (kind === 'context') return `A ${family} is known when it comes out of time and lands on the next 1.`;
+export function stageWhy({ kind, part }: Omit<Stage, 'id'>, phrase: Pattern): string {
+  if (kind === 'context') return 'Come out of the groove and land on the next 1.';
   return part ? partWhy(part, phrase) : WORDS[kind].why;
 }
 
@@ -81,7 +81,7 @@ function partTitle(part: StagePart): string {
     case 'join':
       return `${barsWords(part.first, part.last)} joined`;
     case 'difference':
-      return `Only what bar ${part.bar} does otherwise`;
+      return `Only what differs in bar ${part.bar}`;
     case 'asked':
       return sentence(part.said);
     case 'beats':
@@ -98,13 +98,15 @@ function partWhy(part: StagePart, phrase: Pattern): string {
     case 'half':
       return part.half === 1
         ? 'Half a bar at a time is short enough to hear every stroke.'
-        : 'The other half, begun on its own count.';
+        : 'The other half, starting on its own count.';
     case 'bars':
-      return part.first === 1 ? 'The beginning, until it runs by itself.' : 'What comes next, until it runs by itself.';
+      return part.first === 1
+        ? 'The beginning, until you play it without thinking.'
+        : 'The next part, until you play it without thinking.';
     case 'join':
-      return 'The join is where it breaks.';
+      return 'Most phrases break where two parts meet.';
     case 'difference': {
-      const known = `The rest of bar ${part.bar} you know already from bar ${part.known}.`;
+      const known = `You already know the rest of bar ${part.bar} from bar ${part.known}.`;
       const [before, own] = [barOf(phrase, part.known), barOf(phrase, part.bar)];
       // A phrase that was changed since may not have the bars any more.
       return before && own ? `${known} Against it: ${differenceWords(before, own, USUAL_SCHOOLS)}` : known;
@@ -112,9 +114,9 @@ function partWhy(part: StagePart, phrase: Pattern): string {
     case 'asked':
       return 'The part you asked for.';
     case 'beats':
-      return 'One beat more each time, over the bar lines too.';
+      return 'One beat more each time, across the bar lines too.';
     case 'notes':
-      return part.each === 1 ? 'One stroke more each time: no stroke is hurried past.' : 'Four more each time.';
+      return part.each === 1 ? 'One stroke more each time, so none is rushed.' : 'Four more each time.';
     case 'earlier':
       return part.why;
   }

@@ -62,11 +62,11 @@ describe('kits', () => {
   });
   it('a kit without drums, without pieces, or with pieces on top of each other is told so in words', () => {
     const five = preset('five');
-    expect(checkKit({ ...five, pieces: [] })[0]?.words).toContain('nothing to strike');
+    expect(checkKit({ ...five, pieces: [] })[0]?.words).toContain('The kit is empty');
     expect(checkKit({ ...five, pieces: five.pieces.filter((p) => p.kind === 'ride') })[0]?.words).toContain('no drum');
     const [snare] = five.pieces;
     const doubled = { ...five, pieces: [...five.pieces, { ...snare!, id: 'again', name: 'Again' }] };
-    expect(checkKit(doubled).map((f) => f.words)).toContain('Snare and Again stand on top of each other.');
+    expect(checkKit(doubled).map((f) => f.words)).toContain('Snare and Again are on top of each other. Move one.');
   });
   it('points and widths are finite wherever a piece stands, on the drummer too', () => {
     for (const v of VOICES) {

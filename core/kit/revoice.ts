@@ -68,7 +68,7 @@ function findingsOf(pattern: Pattern, change: ReadonlyMap<Voice, Voice | null>, 
         {
           code: 'revoiced',
           weight: 'note',
-          words: `No ${VOICE[from].name} on “${kit.name}”: ${count(own.length, 'stroke')} ${left ? 'left to the foot on the floor' : 'not heard'}.`,
+          words: `No ${VOICE[from].name} on “${kit.name}”: ${count(own.length, 'stroke')} ${left ? 'left to the hi-hat foot' : 'not heard'}.`,
           at,
         },
       ];

@@ -25,7 +25,7 @@ const SAME = 0.05;
  * What differs between a record and what was written from it: each stroke has at most one beside it, the nearest pairs
  * first. `where` says how a moment of the record is called.
  * @example
- * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words[0] // => "Heard, not written: bar 1, 2."
+ * besideRecord([{ at: 1, where: 'bar 1, 1' }], [1.01, 1.5], () => 'bar 1, 2').words[0] // => "Heard but not written: bar 1, 2."
  */
 export function besideRecord(
   written: readonly WrittenMoment[],
@@ -54,11 +54,11 @@ export function besideRecord(
     written: lines,
     over,
     words: [
-      ...(missing.length > 0 ? [`Written, not heard: ${some(missing)}.`] : []),
-      ...(over.length > 0 ? [`Heard, not written: ${some(over.map(where))}.`] : []),
+      ...(missing.length > 0 ? [`Written but not heard: ${some(missing)}.`] : []),
+      ...(over.length > 0 ? [`Heard but not written: ${some(over.map(where))}.`] : []),
       ...(offs.length > 0
         ? [
-            `${count(offs.length, 'stroke')} of the record beside ${offs.length} written ${offs.length === 1 ? 'one' : 'ones'}, ${Math.round(apart)} ms apart on average.`,
+            `${count(offs.length, 'stroke')} of the recording ${offs.length === 1 ? 'matches' : 'match'}, ${Math.round(apart)} ms apart on average.`,
           ]
         : []),
     ],

@@ -209,7 +209,7 @@ describe('a cell that comes round', () => {
   it('is said in beats and bars', () => {
     const cell = ['R', 'L', 'R', 'R', 'L', 'R', 'L', 'L', 'K', 'R', 'L', 'K'];
     const keys = Array.from({ length: 48 }, (_, i) => cell[i % 12] ?? '');
-    expect(roundOf(keys, 1260, meter(4, 4))?.words).toBe('3 beats long, comes round after 3 bars');
+    expect(roundOf(keys, 1260, meter(4, 4))?.words).toBe('3 beats long, the same again after 3 bars');
   });
 });
 
@@ -224,9 +224,9 @@ describe('a record beside what was written', () => {
     expect(b.written.map((w) => (w.off === null ? null : Math.round(w.off)))).toEqual([12, null, 30]);
     expect(b.over).toEqual([0.02, 1.7]);
     expect(b.words).toEqual([
-      'Written, not heard: at 0.5.',
-      'Heard, not written: at 0.02; at 1.7.',
-      '2 strokes of the record beside 2 written ones, 21 ms apart on average.',
+      'Written but not heard: at 0.5.',
+      'Heard but not written: at 0.02; at 1.7.',
+      '2 strokes of the recording match, 21 ms apart on average.',
     ]);
   });
 });

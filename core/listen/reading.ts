@@ -111,8 +111,8 @@ export function readStrokes(
     const doubts: readonly (readonly [number, string])[] = named
       ? [[placed, 'between two slots']]
       : [
-          [o.sure, 'soft, or not struck at all'],
-          [o.proposal.sure, `${o.proposal.kinds.join(' with ')}, or something like it`],
+          [o.sure, 'very soft, maybe not played'],
+          [o.proposal.sure, `${o.proposal.kinds.join(' with ')}, or similar`],
           [placed, 'between two slots'],
         ];
     const [sure, why] = doubts.reduce((a, b) => (b[0] < a[0] ? b : a));
@@ -180,7 +180,7 @@ function withTime(strokes: readonly HeardStroke[], grid: number, length: number)
             ...s,
             kinds: HEARD_KINDS.filter((k) => k === 'cymbal' || s.kinds.includes(k)),
             sure: Math.min(s.sure, 0.7),
-            why: 'the cymbal keeps time, and may go on under it',
+            why: 'the time cymbal may go on underneath',
           },
     );
   }

@@ -7,7 +7,7 @@ export interface HeardRound {
   readonly length: number;
   /** Share of the slots that come back as they were, 0–1. */
   readonly alike: number;
-  /** "three beats long, comes round after three bars". */
+  /** "three beats long, the same again after three bars". */
   readonly words: string;
 }
 
@@ -18,7 +18,7 @@ const ALIKE = 0.88;
  * The shortest cell that what was heard is made of, where one comes back: the same on the slots that follow, at least
  * twice over. `keys` says what is on each slot, in any words, empty for nothing. Null where nothing comes back.
  * @example
- * roundOf(['R', 'L', 'K', 'R', 'L', 'K'], 1260, meter(3, 4)).words // => "¾ of a beat long, comes round after 1 bar"
+ * roundOf(['R', 'L', 'K', 'R', 'L', 'K'], 1260, meter(3, 4)).words // => "¾ of a beat long, the same again after 1 bar"
  * roundOf(['R', '', 'K', 'L'], 1260, meter(4, 4)) // => null
  */
 export function roundOf(keys: readonly string[], grid: number, meter: Meter): HeardRound | null {
@@ -40,7 +40,7 @@ export function roundOf(keys: readonly string[], grid: number, meter: Meter): He
 /**
  * How long a cell is, and after how many bars it begins on the 1 again.
  * @example
- * roundWords(15120, meter(4, 4)) // => "3 beats long, comes round after 3 bars"
+ * roundWords(15120, meter(4, 4)) // => "3 beats long, the same again after 3 bars"
  * roundWords(20160, meter(4, 4)) // => "1 bar long, the same in every bar"
  */
 export function roundWords(length: number, meter: Meter): string {
@@ -55,5 +55,5 @@ export function roundWords(length: number, meter: Meter): string {
     : beats < 1
       ? `${fraction(beats)} of a beat`
       : `${fraction(beats)} beats`;
-  return `${long} long, comes round after ${count(lcm(length, bar) / bar, 'bar')}`;
+  return `${long} long, the same again after ${count(lcm(length, bar) / bar, 'bar')}`;
 }

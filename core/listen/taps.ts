@@ -42,8 +42,7 @@ const MOST_SLOTS = 512;
  */
 export function quantiseTaps(taps: readonly Tap[]): Read<TappedRhythm, 'too-few'> {
   const moments = together([...taps].sort((a, b) => a.seconds - b.seconds));
-  if (moments.length < 3)
-    return readFail('too-few', null, 'Tap at least three strokes, so that there is something to measure.');
+  if (moments.length < 3) return readFail('too-few', null, 'Tap at least three strokes.');
   const gaps = moments.slice(1).map((m, i) => m.seconds - (moments[i]?.seconds ?? 0));
   const slot = bestSlot(gaps);
   const counts = gaps.map((g) => Math.max(1, Math.round(g / slot)));

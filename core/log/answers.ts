@@ -1,10 +1,10 @@
-import { count } from '../base';
+import { count, sentence } from '../base';
 import { placeWords, type Pattern } from '../pattern';
 import { dayName, dayWords, mostStrokes } from '../plan';
 import type { GoalDay } from '../recipe';
 import type { Projection } from '../player';
 import { LIMB_WORDS, VOICE } from '../stroke';
-import { FIX_NAMES } from '../take';
+import { FIX_NAMES, lateWords } from '../take';
 import type { Schools } from '../time';
 import { worstBreak, type Break } from './breaks';
 import { failKinds, type Fails } from './fails';
@@ -28,31 +28,36 @@ export function gettingThere(
   today: number,
 ): string {
   const { best, ready, goal, by, projection } = of;
-  if (best === null) return `Nothing clean yet on the way to ${goal}.`;
+  if (best === null) return `No clean try yet on the way to ${goal}.`;
   const night = by && by.day >= today ? by : null;
-  const wanted = night ? ` The day is ${dayName(night.day, today)}.` : '';
-  const head = `${best} clean${ready === null ? '' : `, ${ready} ready`}, ${goal} wanted.`;
+  const wanted = night ? ` Needed by ${dayName(night.day, today)}.` : '';
+  const where = `${ready === null ? 'best' : `ready at ${ready}, best`} clean try ${best}, goal ${goal}.`;
+  const head = sentence(where);
   switch (projection?.kind) {
     case undefined:
       return head + wanted;
     case 'ready':
       // What was never played clean is believed, not known.
       return best >= goal
-        ? `The goal of ${goal} is ready.${wanted}`
-        : `The goal of ${goal} should be ready, though ${best} is the fastest clean so far.${wanted}`;
+        ? `You are ready for ${goal}.${wanted}`
+        : `You are probably ready for ${goal}. Your fastest clean try is ${best}: try it.${wanted}`;
     case 'unknown':
-      return `${head} When it will be ready cannot be said yet: ${count(projection.days, 'day')} of tries, four are needed.${wanted}`;
+      return `Too early to say when: ${count(projection.days, 'day')} of tries so far, 4 are needed. ${head}${wanted}`;
     case 'resting':
-      return `${head} Last played ${dayWords(projection.since, today)}: there is no pace to go by.${wanted}`;
+      return `No pace to go by: last played ${dayWords(projection.since, today)}. ${head}${wanted}`;
     case 'on': {
       const { day, from, until } = projection;
-      const late = night !== null && from > night.day ? ' That is after it is wanted.' : '';
-      if (from >= today + IN_SIGHT) return `${head} At this pace it is not in sight.${wanted}${late}`;
+      const late = night !== null && from > night.day ? ' That is too late.' : '';
+      if (from >= today + IN_SIGHT) return `Not within a year at this pace. ${head}${wanted}`;
       const between =
-        until === null ? `not before ${dayName(from, today)}` : `${dayName(from, today)} to ${dayName(until, today)}`;
+        until === null
+          ? `not before ${dayName(from, today)}`
+          : `between ${dayName(from, today)} and ${dayName(until, today)}`;
       const likely =
-        day === null ? `Hardly at this pace: ${between}.` : `Ready ${dayWords(day, today)} at this pace: ${between}.`;
-      return `${head} ${likely}${wanted}${late}`;
+        day === null
+          ? `Unlikely soon: ${between} at this pace.`
+          : `Ready about ${dayName(day, today)} at this pace, ${between}.`;
+      return `${likely} ${head}${wanted}${late}`;
     }
   }
 }
@@ -61,40 +66,35 @@ export function gettingThere(
 export function whereItBreaks(breaks: readonly Break[], pattern: Pattern, schools: Schools, takes: number): string {
   const worst = worstBreak(breaks);
   const stroke = worst && pattern.strokes[worst.at.index];
-  if (!worst || !stroke) return 'No take of it was recorded yet.';
+  if (!worst || !stroke) return 'No take recorded yet.';
   const { now, before } = worst.at;
   const who = stroke.limb === 'R' || stroke.limb === 'L' ? LIMB_WORDS[stroke.limb] : VOICE[stroke.voice].name;
-  const where = `The ${who} on ${placeWords(pattern, stroke.at, schools)}`;
-  const over = `over the last ${count(takes, 'take')}`;
+  const where = `${sentence(who)}, ${placeWords(pattern, stroke.at, schools)}`;
+  const over = takes === 1 ? 'in the last take' : `in the last ${takes} takes`;
   if (worst.by === 'missed') {
-    const was = before && before.wanted > 0 ? `; before, ${before.missed} of ${before.wanted}` : '';
-    return `${where} is left out most: ${now.missed} of ${now.wanted} times ${over}${was}.`;
+    const was = before && before.wanted > 0 ? ` (before: ${before.missed} of ${before.wanted})` : '';
+    return `${where}: missed most, ${now.missed} of ${now.wanted} times ${over}${was}.`;
   }
   const late = now.late ?? 0;
-  if (Math.abs(late) < SMALL) return `Nothing is left out and nothing lies off by as much as ${SMALL} ms ${over}.`;
-  const was = before?.late == null ? '' : `; before, ${lateWords(before.late)}`;
-  return `${where} lies farthest off: ${lateWords(late)} ${over}${was}.`;
+  if (Math.abs(late) < SMALL) return `All on time: no stroke missed or off by ${SMALL} ms ${over}.`;
+  const was = before?.late == null ? '' : ` (before: ${lateWords(before.late)})`;
+  return `${where}: ${lateWords(late)} on average ${over}${was}.`;
 }
 
 /** What lies less than this off is nobody's fault, in milliseconds. */
 const SMALL = 6;
 
-function lateWords(ms: number): string {
-  const off = Math.round(Math.abs(ms));
-  return off === 0 ? 'on time' : `${off} ms ${ms > 0 ? 'late' : 'early'}`;
-}
-
 /** Which limb lags? */
 export function whichLimbLags(days: readonly LimbDay[]): string {
   const lately = limbsLately(days);
-  if (lately.length === 0) return 'Nothing was measured yet: let a pad or a microphone listen in the room.';
-  if (lately.length === 1) return 'One limb alone was measured: there is none to hold it against.';
+  if (lately.length === 0) return 'Nothing measured yet: let a pad or a microphone listen in Drill.';
+  if (lately.length === 1) return 'Only one limb was measured, so there is nothing to compare.';
   // Limbs are held against each other: what all of them do is the whole, not a limb.
   const level = lately.reduce((s, l) => s + l.mean, 0) / lately.length;
   const [most] = [...lately].sort((a, b) => Math.abs(b.mean - level) - Math.abs(a.mean - level));
   const off = most ? most.mean - level : 0;
-  if (!most || Math.abs(off) < SMALL) return `No limb lags: all lie within ${SMALL} ms of each other.`;
-  return `The ${LIMB_WORDS[most.limb]} lies ${lateWords(off)} against the rest, over the last ${count(most.days, 'day')}.`;
+  if (!most || Math.abs(off) < SMALL) return `No limb lags: all are within ${SMALL} ms of each other.`;
+  return `${sentence(LIMB_WORDS[most.limb])}: ${Math.round(Math.abs(off))} ms ${off > 0 ? 'later' : 'earlier'} than your other limbs ${most.days === 1 ? 'on the last day' : `over the last ${most.days} days`}.`;
 }
 
 /** What did I practise? `planned` and `free` are minutes by day. */
@@ -108,27 +108,27 @@ export function whatWasPractised(
   const inWeek = (by: ReadonlyMap<number, number>): number =>
     Math.round([...by].filter(([d]) => d > today - 7 && d <= today).reduce((s, [, m]) => s + m, 0));
   const freely = inWeek(free);
-  if (days.length === 0 && free.size === 0) return 'Nothing was practised yet.';
+  if (days.length === 0 && free.size === 0) return 'Nothing practised yet.';
   if (minutes + freely === 0) return 'Nothing in the last seven days.';
   const plan = inWeek(planned);
-  const against = plan > 0 ? `, of ${plan} planned` : '';
-  const played = freely > 0 ? `, and ${count(freely, 'minute')} freely` : '';
+  const against = plan > 0 ? `, ${plan} planned` : '';
+  const played = freely > 0 ? `, and ${count(freely, 'minute')} of free play` : '';
   return `${count(minutes, 'minute')} on ${count(lately.length, 'day')} of the last seven${against}${played}.`;
 }
 
 /** Is it too much? */
 export function isItTooMuch(days: readonly PracticeDay[], today: number): string {
   const last = days.at(-1);
-  if (!last) return 'Nothing was practised yet.';
+  if (!last) return 'Nothing practised yet.';
   const week = days.filter((d) => d.day < last.day && d.day >= last.day - 7).map(busier);
   const most = mostStrokes(week);
   const strokes = busier(last).toLocaleString('en');
   const when = dayWords(last.day, today);
-  if (most === null) return `${strokes} strokes a hand ${when}; the week before it tells nothing.`;
+  if (most === null) return `${strokes} strokes per hand ${when}. No limit yet: it needs a week of practice.`;
   const wise = Math.round(most).toLocaleString('en');
   return busier(last) > most
-    ? `${strokes} strokes a hand ${when}: more than the ${wise} that your week before it allows.`
-    : `${strokes} strokes a hand ${when}, within the ${wise} that your week before it allows.`;
+    ? `Too many: ${strokes} strokes per hand ${when}. Your limit was ${wise}.`
+    : `Fine: ${strokes} strokes per hand ${when}. Your limit was ${wise}.`;
 }
 
 /** Why do rungs fail? */
@@ -138,17 +138,17 @@ export function whyRungsFail(fails: readonly Fails[]): string {
   const told = kinds.reduce((s, k) => s + k.times, 0);
   const [most] = kinds;
   if (!most) {
-    if (untold === 0) return 'No rung failed yet.';
-    return `${count(untold, 'messy try', 'messy tries')} by ear: why, only what is measured can say.`;
+    if (untold === 0) return 'No messy try yet.';
+    return `${count(untold, 'messy try', 'messy tries')}, cause unknown: you judged by ear. Let a pad or microphone listen.`;
   }
-  const rest = untold > 0 ? ` ${untold} more were judged by ear.` : '';
-  return `Most often ${FIX_NAMES[most.kind]}: ${most.times} of ${told} that were measured.${rest}`;
+  const rest = untold > 0 ? ` ${untold} more ${untold === 1 ? 'was' : 'were'} judged by ear.` : '';
+  return `Most often ${FIX_NAMES[most.kind]}: ${most.times} of ${count(told, 'measured try', 'measured tries')}.${rest}`;
 }
 
 /** What do I avoid? */
 export function whatIsAvoided(avoided: readonly Avoided[]): string {
   const [first] = avoided;
-  if (!first) return 'Nothing you own was left lying for a week.';
-  const night = first.night === null ? '' : `, and it is wanted in ${count(first.night, 'day')}`;
+  if (!first) return 'No goal-ready phrase went a week unplayed.';
+  const night = first.night === null ? '' : `, and its show is in ${count(first.night, 'day')}`;
   return `${first.name} was not played for ${count(first.days, 'day')}${night}.`;
 }

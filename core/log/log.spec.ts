@@ -102,12 +102,12 @@ describe('why rungs fail', () => {
   it('says in its title what is so', () => {
     const messy = (id: number, fix: KeptFinding | null): Attempt =>
       one(id, { verdict: 'messy', ...(fix === null ? {} : { measured: measured({ finding: fix }) }) });
-    expect(whyRungsFail(failsByTempo([one(1)]))).toBe('No rung failed yet.');
+    expect(whyRungsFail(failsByTempo([one(1)]))).toBe('No messy try yet.');
     expect(whyRungsFail(failsByTempo([messy(1, null)]))).toBe(
-      '1 messy try by ear: why, only what is measured can say.',
+      '1 messy try, cause unknown: you judged by ear. Let a pad or microphone listen.',
     );
     expect(whyRungsFail(failsByTempo([messy(1, LATE), messy(2, LATE), messy(3, EXTRA), messy(4, null)]))).toBe(
-      'Most often early or late: 2 of 3 that were measured. 1 more were judged by ear.',
+      'Most often early or late: 2 of 3 measured tries. 1 more was judged by ear.',
     );
   });
 });
@@ -132,11 +132,11 @@ describe('which limb lags', () => {
     const said = (...limbs: { limb: Limb; mean: number; spread: number }[]): string =>
       whichLimbLags(limbsByDay([on(2, ...limbs), on(1, ...limbs)], dayOf));
     expect(said(of('R', 0), of('L', 18), of('K', 0))).toBe(
-      'The left hand lies 12 ms late against the rest, over the last 2 days.',
+      'Left hand: 12 ms later than your other limbs over the last 2 days.',
     );
-    expect(said(of('R', 30), of('L', 31), of('K', 29))).toBe('No limb lags: all lie within 6 ms of each other.');
-    expect(said(of('R', 30))).toContain('One limb alone');
-    expect(whichLimbLags([])).toContain('Nothing was measured yet');
+    expect(said(of('R', 30), of('L', 31), of('K', 29))).toBe('No limb lags: all are within 6 ms of each other.');
+    expect(said(of('R', 30))).toContain('Only one limb');
+    expect(whichLimbLags([])).toContain('Nothing measured yet');
   });
 });
 
@@ -166,15 +166,15 @@ describe('where it breaks', () => {
     expect(breaks[2]!.before).toEqual({ wanted: 4, missed: 4, late: null });
     expect(worstBreak(breaks)).toMatchObject({ by: 'missed', at: { index: 2 } });
     expect(whereItBreaks(breaks, pattern, USUAL_SCHOOLS, 2)).toBe(
-      'The kick on the & of 1 is left out most: 3 of 8 times over the last 2 takes; before, 4 of 4.',
+      'Kick, the & of 1: missed most, 3 of 8 times in the last 2 takes (before: 4 of 4).',
     );
   });
   it('where nothing is left out it names what lies farthest off, and where that is little, nothing', () => {
     const off = (ms: number): string =>
       whereItBreaks(breaksOf([reading([0, 0, 0, 0], [0, ms, 0, 0])], 4, 4), pattern, USUAL_SCHOOLS, 1);
-    expect(off(-21)).toBe('The left hand on the e of 1 lies farthest off: 21 ms early over the last 1 take.');
-    expect(off(3)).toContain('Nothing is left out');
-    expect(whereItBreaks([], pattern, USUAL_SCHOOLS, 0)).toBe('No take of it was recorded yet.');
+    expect(off(-21)).toBe('Left hand, the e of 1: 21 ms early on average in the last take.');
+    expect(off(3)).toContain('All on time');
+    expect(whereItBreaks([], pattern, USUAL_SCHOOLS, 0)).toBe('No take recorded yet.');
   });
 });
 
@@ -233,20 +233,18 @@ describe('what was practised, and whether it is too much', () => {
         },
         TODAY,
       ),
-    ).toBe('25 minutes on 2 days of the last seven, of 35 planned, and 4 minutes freely.');
+    ).toBe('25 minutes on 2 days of the last seven, 35 planned, and 4 minutes of free play.');
     expect(whatWasPractised([day(9, 3600)], NONE, TODAY)).toBe('Nothing in the last seven days.');
-    expect(whatWasPractised([], NONE, TODAY)).toBe('Nothing was practised yet.');
+    expect(whatWasPractised([], NONE, TODAY)).toBe('Nothing practised yet.');
   });
   it('holds the newest day against the week before it', () => {
     const week = [day(6, 600, 4000), day(4, 600, 4000), day(0, 600, 9000)];
-    expect(isItTooMuch(week, TODAY)).toBe(
-      '9,000 strokes a hand today: more than the 6,000 that your week before it allows.',
-    );
+    expect(isItTooMuch(week, TODAY)).toBe('Too many: 9,000 strokes per hand today. Your limit was 6,000.');
     expect(isItTooMuch([...week.slice(0, 2), day(1, 600, 500, 5200)], TODAY)).toBe(
-      '5,200 strokes a hand yesterday, within the 6,000 that your week before it allows.',
+      'Fine: 5,200 strokes per hand yesterday. Your limit was 6,000.',
     );
-    expect(isItTooMuch([day(2, 60, 700)], TODAY)).toContain('the week before it tells nothing');
-    expect(isItTooMuch([], TODAY)).toBe('Nothing was practised yet.');
+    expect(isItTooMuch([day(2, 60, 700)], TODAY)).toContain('No limit yet');
+    expect(isItTooMuch([], TODAY)).toBe('Nothing practised yet.');
     expect(busier(day(0, 1, 3, 8))).toBe(8);
   });
 });
@@ -278,39 +276,37 @@ describe('sittings', () => {
 describe('am I getting there, what do I avoid', () => {
   const of = { best: 95, ready: 88, goal: 104, by: null, projection: null };
   it('says what is clean, what is ready, when it will be, and whether that is in time', () => {
-    expect(gettingThere({ ...of, best: null }, TODAY)).toBe('Nothing clean yet on the way to 104.');
-    expect(gettingThere(of, TODAY)).toBe('95 clean, 88 ready, 104 wanted.');
+    expect(gettingThere({ ...of, best: null }, TODAY)).toBe('No clean try yet on the way to 104.');
+    expect(gettingThere(of, TODAY)).toBe('Ready at 88, best clean try 95, goal 104.');
     expect(gettingThere({ ...of, projection: { kind: 'unknown', days: 2 } }, TODAY)).toContain(
-      'cannot be said yet: 2 days',
+      'Too early to say when: 2 days',
     );
-    expect(gettingThere({ ...of, best: 104, projection: { kind: 'ready' } }, TODAY)).toBe('The goal of 104 is ready.');
+    expect(gettingThere({ ...of, best: 104, projection: { kind: 'ready' } }, TODAY)).toBe('You are ready for 104.');
     // Never played clean so fast: it is believed, and said so.
     expect(gettingThere({ ...of, projection: { kind: 'ready' } }, TODAY)).toBe(
-      'The goal of 104 should be ready, though 95 is the fastest clean so far.',
+      'You are probably ready for 104. Your fastest clean try is 95: try it.',
     );
     expect(gettingThere({ ...of, projection: { kind: 'resting', since: TODAY - 40 } }, TODAY)).toBe(
-      '95 clean, 88 ready, 104 wanted. Last played on 18 Oct: there is no pace to go by.',
+      'No pace to go by: last played on 18 Oct. Ready at 88, best clean try 95, goal 104.',
     );
     const on = { kind: 'on', day: TODAY + 9, from: TODAY + 4, until: TODAY + 30 } as const;
     expect(gettingThere({ ...of, projection: on }, TODAY)).toBe(
-      '95 clean, 88 ready, 104 wanted. Ready on 6 Dec at this pace: Tuesday to 27 Dec.',
+      'Ready about 6 Dec at this pace, between Tuesday and 27 Dec. Ready at 88, best clean try 95, goal 104.',
     );
     const by = { day: TODAY + 2, what: 'night' } as const;
-    expect(gettingThere({ ...of, by, projection: on }, TODAY)).toContain(
-      'The day is Sunday. That is after it is wanted.',
-    );
+    expect(gettingThere({ ...of, by, projection: on }, TODAY)).toContain('Needed by Sunday. That is too late.');
     expect(gettingThere({ ...of, projection: { ...on, day: null, until: null } }, TODAY)).toContain(
-      'Hardly at this pace: not before Tuesday.',
+      'Unlikely soon: not before Tuesday at this pace.',
     );
     expect(gettingThere({ ...of, projection: { ...on, from: TODAY + 730, day: null, until: null } }, TODAY)).toBe(
-      '95 clean, 88 ready, 104 wanted. At this pace it is not in sight.',
+      'Not within a year at this pace. Ready at 88, best clean try 95, goal 104.',
     );
   });
   it('names first what has a night, then what was longest not played', () => {
     const p = (name: string, days: number, night: number | null) => ({ id: name, name, days, sure: 0.9, night });
     const all = mostAvoided([p('A', 40, null), p('B', 9, 6), p('C', 12, 6)]);
     expect(all.map((a) => a.name)).toEqual(['C', 'B', 'A']);
-    expect(whatIsAvoided(all)).toBe('C was not played for 12 days, and it is wanted in 6 days.');
-    expect(whatIsAvoided([])).toBe('Nothing you own was left lying for a week.');
+    expect(whatIsAvoided(all)).toBe('C was not played for 12 days, and its show is in 6 days.');
+    expect(whatIsAvoided([])).toBe('No goal-ready phrase went a week unplayed.');
   });
 });

@@ -25,7 +25,7 @@ export { runsOf } from './runs';
 export { select, type Selector, SelectorSchema } from './selector';
 export { selectorFor } from './selector-for';
 export { parseSelector, type SelectorCode } from './selector-parse';
-export { LIMB_ADJECTIVES, nth, ordinal, selectorWords } from './selector-words';
+export { LIMB_ADJECTIVES, ordinal, selectorWords } from './selector-words';
 export {
   countOfStroke,
   countRef,

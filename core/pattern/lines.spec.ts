@@ -24,11 +24,11 @@ describe('a groove written a line to a piece', () => {
   ])('%s', (lines, strokes) => expect(text(lines)).toBe(strokes));
 
   it.each([
-    ['snare: 2 x', 'snare: “x” is no count in 4/4 on 16ths.'],
+    ['snare: 2 x', 'snare: “x” is not a count in 4/4 on 16ths.'],
     ['snare: 2trip', 'snare: “2trip” does not lie on 16ths.'],
     ['snare:', 'Write a piece and its counts, for instance snare: 2 4.'],
-    ['snare: 1; ride: 1; block: 1', 'block: both hands strike there already.'],
-    ['purple drum: 1', '“purple drum” is nothing that can be struck here.'],
+    ['snare: 1; ride: 1; block: 1', 'block: both hands already play there.'],
+    ['purple drum: 1', '“purple drum” is not a drum or cymbal here.'],
   ])('%s is refused in words', (lines, words) => expect(text(lines)).toBe(words));
 
   it('is told from stroke text', () => {

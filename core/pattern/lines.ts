@@ -50,8 +50,8 @@ class Stop extends Error {
  * read.
  * @example
  * parseLines('hat: 1 & 2 &; snare: 2!; kick: 1', { meter: meter(2, 4), grid: 2520, schools: USUAL_SCHOOLS }).value.length // => 4
- * parseLines('gong: 1', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).problems[0].message // => "“gong” is nothing that can be struck here."
- * parseLines('hat: 5', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).problems[0].message // => "closed hi-hat: “5” is no count in 4/4 on 16ths."
+ * parseLines('gong: 1', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).problems[0].message // => "“gong” is not a drum or cymbal here."
+ * parseLines('hat: 5', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).problems[0].message // => "closed hi-hat: “5” is not a count in 4/4 on 16ths."
  */
 export function parseLines(text: string, counting: Counting): Read<readonly Node[], LinesCode> {
   try {
@@ -73,7 +73,7 @@ function placedIn(line: string, counting: Counting): Placed[] {
   const [, named = '', hand] = /^(.*?)(?: (right|left))?$/.exec(head.trim().toLowerCase()) ?? [];
   const said = voiceCalled(head) ? head : named;
   const voice = voiceCalled(said);
-  if (!voice) throw new Stop('no-piece', `“${head.trim().slice(0, 40)}” is nothing that can be struck here.`);
+  if (!voice) throw new Stop('no-piece', `“${head.trim().slice(0, 40)}” is not a drum or cymbal here.`);
   const own = LIMBS.find((l) => !isHand(l) && usualVoice(l) === voice);
   const limb = own ?? (said === head || !hand ? null : hand === 'right' ? 'R' : 'L');
   return ticksIn(counts, voice, counting).map(({ tick, level }) => ({ tick, level, voice, limb }));
@@ -96,7 +96,7 @@ function ticksIn(counts: string, voice: Voice, counting: Counting): { tick: numb
       if (tick === null || tick < 0)
         throw new Stop(
           'no-count',
-          `${VOICE[voice].name}: “${core}” is no count in ${meterText(counting.meter)} on ${gridName(counting.grid)}.`,
+          `${VOICE[voice].name}: “${core}” is not a count in ${meterText(counting.meter)} on ${gridName(counting.grid)}.`,
         );
       if (tick % counting.grid !== 0)
         throw new Stop('no-count', `${VOICE[voice].name}: “${core}” does not lie on ${gridName(counting.grid)}.`);
@@ -120,7 +120,7 @@ function handed(placed: readonly Placed[]): { readonly tick: number; readonly st
           : ['R', 'L'];
       const limb = wanted.find((l) => !taken.has(`${tick}${l}`));
       if (!limb || !canStrike(limb, voice))
-        throw new Stop('limb-twice', `${VOICE[voice].name}: both hands strike there already.`);
+        throw new Stop('limb-twice', `${VOICE[voice].name}: both hands already play there.`);
       taken.add(`${tick}${limb}`);
       return { tick, stroke: { limb, level, ...(voice === usualVoice(limb) ? {} : { voice }) } };
     });

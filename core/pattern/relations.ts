@@ -90,7 +90,7 @@ const LIMB_NOUNS: Readonly<Record<Limb, string>> = {
 export function differenceWords(a: Pattern, b: Pattern, schools: Schools): string {
   const loops = loopWords(a, b, schools);
   if (difference(pickupOnly(a), pickupOnly(b)).length === 0) return `${loops ?? 'The same'}.`;
-  return loops === null ? 'The same but for the pick-up.' : `${loops}; and the pick-up.`;
+  return loops === null ? 'Only the pick-up differs.' : `${loops}; the pick-up too.`;
 }
 
 /** The strokes before the 1 as a pattern to be compared. */
@@ -101,11 +101,11 @@ function pickupOnly(pattern: Pattern): Pattern {
 /** Without its full stop; null where nothing differs. */
 function loopWords(a: Pattern, b: Pattern, schools: Schools): string | null {
   const found = difference(a, b);
-  if (found.length === 0) return a.length === b.length ? null : 'The same strokes in another length';
+  if (found.length === 0) return a.length === b.length ? null : 'The same strokes, another length';
   const kinds: readonly [DifferenceKind, string][] = [
-    ['voice', 'voice'],
+    ['voice', 'piece'],
     ['limb', 'limb'],
-    ['level', 'level'],
+    ['level', 'stick height'],
     ['ornament', 'ornament'],
     ['added', 'more'],
     ['left out', 'less'],

@@ -32,13 +32,20 @@ function sums(pattern: Pattern, schools: Schools): Finding[] {
   const ends = endsOn(pattern);
   if (ends) {
     const landed = pattern.groups.some((g) => g.kind === 'land' && g.at <= ends.last && ends.last < g.at + g.length);
-    const words = `${landed ? 'lands' : 'ends'} on ${placeWords(pattern, ends.last, schools)}`;
+    const words = landed
+      ? `lands on ${landingWords(pattern, ends.last, schools)}`
+      : `ends on ${placeWords(pattern, ends.last, schools)}`;
     findings.push({ code: 'ends', weight: 'sum', words, at: [ends.last] });
   }
   const led = pickupWords(pattern, schools);
   if (led !== null) findings.push({ code: 'pickup', weight: 'sum', words: led });
   if (pattern.length > 0) findings.push({ code: 'round', weight: 'sum', words: roundWords(pattern, schools) });
   return [...findings, ...crossFindings(pattern)];
+}
+
+/** Where a phrase lands is the 1 as such, whatever bar it is of. */
+function landingWords(pattern: Pattern, at: number, schools: Schools): string {
+  return (pattern.start + at) % barTicks(pattern.meter) === 0 ? 'the 1' : placeWords(pattern, at, schools);
 }
 
 /** How the groups fill the pattern. A cell not yet put into a space is measured against the bar it will stand in. */
@@ -65,7 +72,13 @@ function crossFindings(pattern: Pattern): Finding[] {
 function leadFinding(pattern: Pattern): Finding[] {
   if (leadOf(pattern).first === null) return [];
   if (leadOf(pattern).symmetric)
-    return [{ code: 'lead', weight: 'note', words: 'Leads with both hands: the second half mirrors the first.' }];
+    return [
+      {
+        code: 'lead',
+        weight: 'note',
+        words: 'The lead changes hands: the second half is the first with hands swapped.',
+      },
+    ];
   const seam = seamOf(pattern);
   return seam ? [{ code: 'lead', weight: 'note', words: seamWords(seam) }] : [];
 }
@@ -98,7 +111,7 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
     {
       code: 'density',
       weight: 'note',
-      words: `${rate(pattern.strokes.length)} notes a second; ${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${rate(l.strokes)}`))}.`,
+      words: `${rate(pattern.strokes.length)} notes per second; ${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${rate(l.strokes)}`))}.`,
     },
   ];
 }

@@ -1,5 +1,5 @@
 import { NUMBER_WORDS, count, lcm, listed } from '../base';
-import { barTicks, beatTicks, type Schools } from '../time';
+import { barTicks, beatTicks, slotsWords, type Schools } from '../time';
 import { isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Voice } from '../stroke';
 import { loopTicks, type Pattern } from './pattern';
 import { placeWords } from './sums';
@@ -32,19 +32,14 @@ const ON: Readonly<Record<Limb, string>> = {
 };
 
 /**
- * "back on 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins.
+ * "back on the 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins.
  */
 export function roundWords(pattern: Pattern, schools: Schools): string {
   const { bars, limbs } = comesRound(pattern);
   const bar = barTicks(pattern.meter);
-  const on = pattern.start % bar === 0 ? '1' : bare(placeWords({ ...pattern, length: pattern.grid }, 0, schools));
+  const on = pattern.start % bar === 0 ? 'the 1' : placeWords({ ...pattern, length: pattern.grid }, 0, schools);
   const what = limbs.length === 0 ? `, with a rest there,` : ` with ${listed(limbs.map((l) => ON[l]))}`;
   return `back on ${on}${what} after ${count(bars, 'bar')}`;
-}
-
-/** "the & of 3" as it stands after "on": "the & of 3"; plain beats without their article. */
-function bare(place: string): string {
-  return place.replace(/^the (?=\d+$)/, '');
 }
 
 /** Something that comes at even steps in a loop. */
@@ -100,8 +95,9 @@ function stepsOf(at: readonly number[], loop: number, beat: number): Omit<EvenSt
 }
 
 /**
- * "accents every 5 slots: 4 against 5, round after 5 bars", and where the loop cuts the last step short "kicks every 3
- * slots: 4 against 3 for 2 bars, then 2 over". Null where a step is no whole number of slots.
+ * "accents every 5 sixteenths: 4 in 5 beats, back on the 1 after 5 bars", or where the first is not on the 1 "the same
+ * again after 5 bars"; and where the loop cuts the last step short "kicks every 3 sixteenths: 4 in 3 beats, for 2 bars;
+ * the last is cut to 2". Null where a step is no whole number of slots.
  */
 export function stepsWords(pattern: Pattern, steps: EvenSteps): string | null {
   const { grid, meter } = pattern;
@@ -109,11 +105,14 @@ export function stepsWords(pattern: Pattern, steps: EvenSteps): string | null {
   if (steps.step % grid !== 0 || beat % grid !== 0) return null;
   const cross = crossRhythm(steps.step / grid, beat / grid);
   const what = steps.what === 'accents' || steps.what === 'kicks' ? steps.what : VOICE[steps.what].name;
-  const every = `${what} every ${count(steps.step / grid, 'slot')}: ${cross.text}`;
-  if (steps.over === 0) return `${every}, round after ${count(lcm(steps.step, bar) / bar, 'bar')}`;
+  const every = `${what} every ${slotsWords(steps.step / grid, grid)}: ${cross.accents} in ${count(cross.beats, 'beat')}`;
+  if (steps.over === 0) {
+    const again = (pattern.start + steps.first) % bar === 0 ? 'back on the 1' : 'the same again';
+    return `${every}, ${again} after ${count(lcm(steps.step, bar) / bar, 'bar')}`;
+  }
   const loop = loopTicks(pattern);
-  const long = loop % bar === 0 ? count(loop / bar, 'bar') : count(loop / grid, 'slot');
-  return `${every} for ${long}, then ${steps.over / grid} over`;
+  const long = loop % bar === 0 ? count(loop / bar, 'bar') : slotsWords(loop / grid, grid);
+  return `${every}, for ${long}; the last is cut to ${steps.over / grid}`;
 }
 
 /** Something every g slots against beats of b slots, read as a ratio. */
@@ -195,9 +194,9 @@ export function seamOf(pattern: Pattern): Seam | null {
   return null;
 }
 
-/** "Round again, the right hand plays three in a row." */
+/** "When it loops, the right hand plays three in a row." */
 export function seamWords({ hand, run }: Seam): string {
-  return `Round again, the ${LIMB_WORDS[hand]} plays ${NUMBER_WORDS[run - 1] ?? String(run)} in a row.`;
+  return `When it loops, the ${LIMB_WORDS[hand]} plays ${NUMBER_WORDS[run - 1] ?? String(run)} in a row.`;
 }
 
 /** The limbs that play, in the order of drawing. */

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { anySelector } from '../testing/arbitraries';
+import { anyNodes, anySelector, METERS } from '../testing/arbitraries';
 import { LIMBS } from '../stroke';
-import { GRID, meter, USUAL_SCHOOLS } from '../time';
-import { parseSelector, selectorWords, type Selector } from '.';
+import { GRID, gridsOf, meter, ticks, USUAL_SCHOOLS } from '../time';
+import { countingOf, parseSelector, patternOfText, select, selectorWords, type Selector } from '.';
 
 const counting = { meter: meter(4, 4), grid: GRID.sixteenths, schools: USUAL_SCHOOLS };
 
@@ -25,11 +25,36 @@ describe('selectors in words', () => {
   it('every selector is printed so that it reads back', () => {
     fc.assert(
       fc.property(anySelector.map(plain), (s) => {
-        const read = parseSelector(selectorWords(s), counting);
-        expect([selectorWords(s), read.ok ? read.value : read.problems]).toEqual([selectorWords(s), s]);
+        // Chosen places have a name only in a pattern.
+        const { ticks: chosen, ...others } = s;
+        const named = chosen === undefined || chosen.length === 0 ? s : others;
+        const read = parseSelector(selectorWords(named), counting);
+        expect([selectorWords(named), read.ok ? read.value : read.problems]).toEqual([selectorWords(named), named]);
       }),
       { numRuns: 1000 },
     );
+  });
+  it('chosen places of a pattern are named by counts that choose the same strokes', () => {
+    fc.assert(
+      fc.property(
+        anyNodes,
+        fc.constantFrom(...METERS),
+        fc.nat(),
+        fc.array(fc.nat(), { minLength: 1, maxLength: 8 }),
+        (nodes, m, later, picks) => {
+          const grids = gridsOf(m);
+          const grid = grids[later % grids.length]!;
+          const p = { ...patternOfText(nodes, m, grid), start: ticks((later % 7) * grid) };
+          if (p.strokes.length === 0) return;
+          const chosen = [...new Set(picks.map((n) => p.strokes[n % p.strokes.length]!.at))].sort((a, b) => a - b);
+          const words = selectorWords({ ticks: chosen }, p);
+          expect(words).not.toMatch(/tick/);
+          const read = parseSelector(words, countingOf(p, USUAL_SCHOOLS), p.start);
+          expect(read.ok && select(p, read.value)).toEqual(select(p, { ticks: chosen }));
+        },
+      ),
+    );
+    expect(selectorWords({ ticks: [0, 1260].map(ticks) })).toBe('all strokes at 2 chosen places');
   });
   it.each<[string, Selector]>([
     ['right accents on beats 2 and 4', { limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }],

@@ -1,5 +1,5 @@
 import { readFail, type Read } from '../base';
-import { parseCount, type Counting } from '../time';
+import { parseCount, ticks, type Counting } from '../time';
 import { LEVELS, LIMBS, VOICE, VOICES, type Level, type Limb, type Voice } from '../stroke';
 import type { Role } from './roles';
 import type { Selector } from './selector';
@@ -76,21 +76,24 @@ export type SelectorCode = 'not-understood';
 
 /**
  * Reads a selector from words: "right accents on 2 and 4", "the second of each double", "every 3rd slot from the e of 1
- * among lefts", "the first of every group in bar 2". `counting` is only needed where "from" names a count.
+ * among lefts", "the first of every group in bar 2", "rights at 2:1 and 2:3&". `counting` is only needed where "from"
+ * or "at" names a count; `start` is where the pattern begins, in ticks from its first bar line.
  * @example
  * parseSelector('right accents on beats 2 and 4').value // => { limbs: ['R'], levels: ['accent'], counts: ['2', '4'] }
  * parseSelector('second of each double').value // => { inRun: 2 }
  * parseSelector('every 3rd slot from the e of 1', { meter: meter(4, 4), grid: 1260, schools: USUAL_SCHOOLS }).value // => { every: { n: 3, offset: 1, of: 'slot' } }
  * parseSelector('purple ones').problems[0].message // => "“purple” is not understood here. Try: right accents on 2 and 4."
  */
-export function parseSelector(text: string, counting?: Counting): Read<Selector, SelectorCode> {
+export function parseSelector(text: string, counting?: Counting, start = 0): Read<Selector, SelectorCode> {
   const words = new Words(text);
   const draft: Draft = {};
   if (words.eat('every') && !readEvery(words, draft, counting)) return notUnderstood(words);
   words.eat('among');
   if (readRun(words, draft)) words.eat('among');
   readNouns(words, draft);
-  while (words.peek() !== null) if (!readWhere(words, draft)) return notUnderstood(words);
+  while (words.peek() !== null)
+    if (!readWhere(words, draft, (count) => (counting ? parseCount(count, counting) : null), start))
+      return notUnderstood(words);
   return { ok: true, value: draft, problems: [] };
 }
 
@@ -166,7 +169,7 @@ function readPlaces(words: Words, draft: Draft): boolean {
 const VOICE_OF: ReadonlyMap<string, Voice> = new Map(VOICES.map((v) => [VOICE[v].name.toLowerCase(), v]));
 const VOICE_NAMES = [...VOICE_OF.keys()].sort((a, b) => b.length - a.length);
 
-function readWhere(words: Words, draft: Draft): boolean {
+function readWhere(words: Words, draft: Draft, tickOf: (count: string) => number | null, start: number): boolean {
   if (words.eat('played on')) return readVoices(words, draft);
   if (words.eat('on beats') || words.eat('on beat') || words.eat('on')) {
     const counts = words.many((w) => (/^\d/.test(w) ? w : null));
@@ -183,12 +186,12 @@ function readWhere(words: Words, draft: Draft): boolean {
     );
     return draft.repeats.length > 0 && (words.eat('repeat') || words.eat('repeats'));
   }
-  if (words.eat('at no tick')) {
+  if (words.eat('at no place')) {
     draft.ticks = [];
     return true;
   }
-  if (words.eat('at tick')) {
-    draft.ticks = words.many((w) => (/^\d+$/.test(w) ? Number(w) : null));
+  if (words.eat('at')) {
+    draft.ticks = words.many(tickOf).map((tick) => ticks(tick - start));
     return draft.ticks.length > 0;
   }
   return false;

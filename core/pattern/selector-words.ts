@@ -1,6 +1,8 @@
-import { count, listed } from '../base';
+import { count, listed, nth } from '../base';
 import { isHand, LIMBS, VOICE, type Limb } from '../stroke';
+import type { Pattern } from './pattern';
 import type { Selector } from './selector';
+import { countRef } from './sums';
 
 /** Words of a selector's parts. The reader in selector-parse.ts knows the same words and no others. */
 export const LIMB_ADJECTIVES: Readonly<Record<Limb, string>> = {
@@ -43,17 +45,8 @@ export function ordinal(n: number): string {
   return ORDINALS[n - 1] ?? nth(n);
 }
 
-/**
- * An ordinal in digits.
- * @example
- * nth(2) // => "2nd"
- * nth(13) // => "13th"
- */
-export function nth(n: number): string {
-  const [tens, ones] = [n % 100, n % 10];
-  if (tens > 10 && tens < 14) return `${n}th`;
-  return `${n}${ones === 1 ? 'st' : ones === 2 ? 'nd' : ones === 3 ? 'rd' : 'th'}`;
-}
+/** An ordinal as it is printed: in letters up to the fourth, which are read at a glance, in digits beyond. */
+const printedOrdinal = (n: number): string => (n <= 4 ? ordinal(n) : nth(n));
 
 /** A number from an ordinal in letters or digits; null for anything else. */
 export function parseOrdinal(word: string): number | null {
@@ -71,9 +64,12 @@ export function parseOrdinal(word: string): number | null {
  * selectorWords({ inRun: 2 }) // => "the second of each double"
  * selectorWords({ every: { n: 3, offset: 1, of: 'slot' } }) // => "every 3rd slot from slot 2"
  * selectorWords({}) // => "all strokes"
+ * selectorWords({ ticks: [0, 2520] }) // => "all strokes at 2 chosen places"
+ *
+ * Chosen places are named by their counts where the pattern they are of is given.
  */
-export function selectorWords(selector: Selector): string {
-  const parts = [nouns(selector), ...where(selector)];
+export function selectorWords(selector: Selector, on?: Pattern): string {
+  const parts = [nouns(selector), ...where(selector, on)];
   const base = parts.join(' ');
   const run = selector.inRun ? `the ${ordinal(selector.inRun)} of each double` : '';
   const inner = run === '' ? base : base === 'all strokes' ? run : `${run} among ${base}`;
@@ -106,10 +102,10 @@ function limbNouns(limbs: Selector['limbs'], level: string | null, described: bo
 }
 
 function placesWord(places: readonly number[]): string {
-  return `the ${listed(places.map(ordinal))} of every group`;
+  return `the ${listed(places.map(printedOrdinal))} of every group`;
 }
 
-function where({ voices, counts, bars, repeats, ticks }: Selector): string[] {
+function where({ voices, counts, bars, repeats, ticks }: Selector, on: Pattern | undefined): string[] {
   const parts: string[] = [];
   if (voices?.length) parts.push(`played on the ${listed(voices.map((v) => VOICE[v].name))}`);
   if (counts?.length) parts.push(`on ${listed(counts)}`);
@@ -121,13 +117,13 @@ function where({ voices, counts, bars, repeats, ticks }: Selector): string[] {
   if (ticks)
     parts.push(
       ticks.length === 0
-        ? 'at no tick'
-        : ticks.length > MOST_TICKS
+        ? 'at no place'
+        : on === undefined || ticks.length > MOST_PLACES
           ? `at ${count(ticks.length, 'chosen place')}`
-          : `at tick ${listed(ticks.map(String))}`,
+          : `at ${listed(ticks.map((t) => countRef(on, t)))}`,
     );
   return parts;
 }
 
-/** More ticks than this are only counted in the words: nobody reads them, and the parameter holds them. */
-const MOST_TICKS = 8;
+/** More places than this are only counted in the words: nobody reads them, and the parameter holds them. */
+const MOST_PLACES = 8;

@@ -59,7 +59,9 @@ describe.each(METERS.map((m) => [meterText(m), m] as const))('the sums in %s', (
         for (const s of p.strokes.slice(0, 20)) {
           const { bar: n, text } = countOfStroke(p, s.at, USUAL_SCHOOLS);
           expect(parseCount(`${n}:${text}`, countingOf(p, USUAL_SCHOOLS))).toBe(s.at);
-          expect(placeWords(p, s.at, USUAL_SCHOOLS)).toMatch(/the|just|number|ticks/);
+          expect(placeWords(p, s.at, USUAL_SCHOOLS)).toMatch(
+            /^(beat \d+|just after .+|the .+ (of|after) .*?\d+)( in bar -?\d+)?$/,
+          );
         }
       }),
       { numRuns: 30 },
@@ -125,7 +127,7 @@ describe('laws', () => {
       }),
     );
   });
-  it('notes a second: every slot of a grid at a tempo', () => {
+  it('notes per second: every slot of a grid at a tempo', () => {
     for (const m of METERS)
       for (const g of gridsOf(m)) expect(notesPerSecond(barTicks(m) / g, barTicks(m), 60)).toBeCloseTo(5040 / g, 6);
   });
@@ -136,7 +138,9 @@ describe('laws', () => {
         const later = { ...p, start: (beats * beatTicks(p.meter)) as typeof p.start };
         expect(loopTicks(later) % barTicks(p.meter)).toBe(0);
         expect(loopTicks(later)).toBe(barsSpan(later).ticks);
-        expect(lengthWords(p)).toMatch(/bar|slot/);
+        expect(lengthWords(p)).toMatch(
+          /^(half a bar|[\d.¼½¾]+ (bars?|slots?|whole notes?|half notes?|dotted quarters?|quarters?|eighths?|sixteenths?|(triplet|quintuplet|sextuplet|septuplet) notes?|thirty-seconds?|sixty-fourths?))( over \d+ bars)?$/,
+        );
       }),
     );
   });

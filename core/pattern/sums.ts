@@ -6,6 +6,7 @@ import {
   divisionOf,
   feelWords,
   gridName,
+  slotsWords,
   meterText,
   type Count,
   type Schools,
@@ -159,8 +160,8 @@ export function startsToEndOn(pattern: Pattern, on: number, bars: number): reado
 }
 
 /**
- * Length in words: "2 bars", "half a bar", "15 slots". Of one that does not begin on the 1, and so sounds over a bar
- * more than it is long, also that: "15 slots over 2 bars".
+ * Length in words: "2 bars", "half a bar", "15 sixteenths". Of one that does not begin on the 1, and so sounds over a
+ * bar more than it is long, also that: "15 sixteenths over 2 bars".
  */
 export function lengthWords(
   pattern: Pick<Pattern, 'length' | 'grid' | 'meter'> & Partial<Pick<Pattern, 'start'>>,
@@ -180,7 +181,10 @@ export function lengthWords(
 export function shapeWords(pattern: Pick<Pattern, 'length' | 'grid' | 'meter' | 'feel'> & { start?: Ticks }): string {
   const { meter, grid, feel } = pattern;
   const swing = feelWords(feel);
-  return `${lengthWords(pattern)} of ${meterText(meter)} · ${gridName(grid)}${swing === '' ? '' : ` · ${swing}`}`;
+  const long = lengthWords(pattern);
+  // A length in sixteenths has said its subdivision.
+  const on = long.startsWith(slotsWords(pattern.length / grid, grid)) ? '' : ` · ${gridName(grid)}`;
+  return `${long} ${on === '' ? 'in' : 'of'} ${meterText(meter)}${on}${swing === '' ? '' : ` · ${swing}`}`;
 }
 
 function ownLength(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string {
@@ -190,6 +194,6 @@ function ownLength(pattern: Pick<Pattern, 'length' | 'grid' | 'meter'>): string 
   if (Number.isInteger(bars * 2)) return bars === 1 ? '1 bar' : `${fraction(bars)} bars`;
   const slots = pattern.length / pattern.grid;
   return divisionOf(pattern.grid, pattern.meter) !== null || Number.isInteger(slots)
-    ? counted(slots, 'slot')
+    ? slotsWords(slots, pattern.grid)
     : `${fraction(bars)} bars`;
 }

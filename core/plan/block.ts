@@ -99,8 +99,15 @@ export interface LeftOut {
   readonly phrase: string;
   readonly name: string;
   readonly kind: BlockKind;
+  readonly why: LeftWhy;
   readonly words: string;
 }
+
+/** Why a phrase is no candidate today. */
+export type NotToday = 'dropped' | 'kept' | 'no-hands' | 'before-night' | 'done';
+
+/** Why something is left out: there are no minutes for it, the hands are spared, one new phrase a day, or itself. */
+export type LeftWhy = 'minutes' | 'load' | 'one-new' | NotToday;
 
 export interface TodayPlan {
   readonly blocks: readonly Block[];

@@ -2,7 +2,7 @@ import { readyTempo, SURE, tempoAt } from '../player';
 import { clamp } from '../base';
 import { TEMPO } from '../time';
 import { remedyFor, type StageKind } from '../drill';
-import type { BlockKind, PlanPhrase, PlanPlace, TodayAsked } from './block';
+import type { BlockKind, NotToday, PlanPhrase, PlanPlace, TodayAsked } from './block';
 import type { Length } from './knapsack';
 import { FRESH, worthOf, type Worth } from './worth';
 
@@ -21,9 +21,6 @@ export interface Candidate {
 export interface CandidateLength extends Length {
   readonly candidate: Candidate;
 }
-
-/** Why a phrase is no candidate today. */
-export type NotToday = 'dropped' | 'kept' | 'no-hands' | 'before-night' | 'done';
 
 /** Within so many days before its night nothing new is begun. */
 export const NOTHING_NEW = 2;

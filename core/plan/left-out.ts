@@ -1,6 +1,6 @@
 import { count } from '../base';
-import type { LeftOut, PlanPhrase, TodayAsked, TodayPlan } from './block';
-import { isExtra, type Candidate, type CandidateLength, type NotToday } from './candidates';
+import type { LeftOut, NotToday, PlanPhrase, TodayAsked, TodayPlan } from './block';
+import { isExtra, type Candidate, type CandidateLength } from './candidates';
 import { isEasy } from './load';
 import { dayName } from './day-words';
 import { noMinutesWords, notTodayWords } from './words';
@@ -37,14 +37,14 @@ export function leftOut(
     .sort((a, b) => b.value - a.value || (a.c.id < b.c.id ? -1 : 1))
     .map(({ c }): LeftOut => {
       const why = isExtra(c) && aNew ? 'one-new' : spared.has(c.phrase.id) ? 'load' : 'minutes';
-      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, words: noMinutesWords(c, day, why) };
+      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, why, words: noMinutesWords(c, day, why) };
     });
   const said = not
     .filter((n) => n.why !== 'done')
     .map(({ phrase, why }): LeftOut => {
       const due = phrase.known.memory.lastDay === null ? null : phrase.known.memory.dueDay;
       const kind = phrase.known.tries === 0 ? 'new' : 'keep';
-      return { phrase: phrase.id, name: phrase.name, kind, words: notTodayWords(why, day, due, night) };
+      return { phrase: phrase.id, name: phrase.name, kind, why, words: notTodayWords(why, day, due, night) };
     });
   // What the player dropped can be taken back: it stands first.
   const dropped = new Set(asked.dropped);
@@ -53,8 +53,9 @@ export function leftOut(
       ? [
           {
             phrase: id,
-            name: id === 'play' ? 'Play freely' : 'Warm up',
+            name: id === 'play' ? 'Free play' : 'Warm-up',
             kind: id,
+            why: 'dropped',
             words: notTodayWords('dropped', day, null, night),
           },
         ]
@@ -80,21 +81,19 @@ export function notesOf(
   return [
     ...(night === null
       ? []
-      : [`${night === day ? 'Tonight it counts' : `The night is ${dayName(night, day)}`}: nothing new before it.`]),
+      : [
+          night === day ? 'Show tonight: nothing new today.' : `Show on ${dayName(night, day)}: nothing new before it.`,
+        ]),
     ...(place === 'kit' || !anything
       ? []
-      : [
-          `${place === 'pad' ? 'On a pad' : 'Without an instrument'} what needs the kit is played by its bare sticking.`,
-        ]),
+      : [`${place === 'pad' ? 'On a pad' : 'Without a kit or pad'} you play the sticking only.`]),
     ...(cut && most !== null
       ? [
-          `To spare the hands it stays within ${Math.round(most / 100) * 100} strokes each: ${isEasy(most) ? 'an easy half hour, as the week was a quiet one' : 'half as much again as on a day of your week'}. Hands grow used to more within weeks, not days; at pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
+          `Kept to ${(Math.round(most / 100) * 100).toLocaleString('en')} strokes per hand, ${isEasy(most) ? 'an easy half hour after a quiet week' : 'half more than your usual day'}. Build up over weeks, not days. At pain, tingling or numbness stop, and see a doctor or physiotherapist.`,
         ]
       : []),
     ...(most === null && asked.minutes >= 60 && anything
-      ? [
-          `Nothing was played in the last week, so nothing tells what ${count(asked.minutes, 'minute')} are to your hands: begin with less than you want.`,
-        ]
+      ? [`You have not played for a week. Start with less than ${count(asked.minutes, 'minute')}.`]
       : []),
   ];
 }

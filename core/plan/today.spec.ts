@@ -195,7 +195,7 @@ describe('a day of practice', () => {
     expect(spared.load.strokes).toBeLessThanOrEqual(4000);
     expect(free.load.strokes).toBeGreaterThan(4000);
     expect(spared.notes.join()).toContain('an easy half hour');
-    expect(spared.left.some((l) => l.words.startsWith('Left out to spare the hands'))).toBe(true);
+    expect(spared.left.some((l) => l.words.startsWith('Left out to spare your hands'))).toBe(true);
   });
   it('is the same for the same question, and every sentence has its words', () => {
     fc.assert(
@@ -220,9 +220,9 @@ describe('a day of practice', () => {
     const one = planToday([climbing('a')], asked({ minutes: 180 }));
     expect(minutesOf(one, 'rise')).toBe(12);
     expect(one.free).toBeGreaterThan(100);
-    expect(one.notes.join()).toContain('begin with less');
+    expect(one.notes.join()).toContain('Start with less');
     const past = planToday([climbing('a', { by: { day: TODAY - 5, what: 'night' } })], asked());
-    expect(named(past, 'a')?.words ?? '').toContain('was wanted');
+    expect(named(past, 'a')?.words ?? '').toContain('its date has passed');
   });
   it('says its numbers', () => {
     const plan = planToday(
@@ -230,7 +230,9 @@ describe('a day of practice', () => {
       asked(),
     );
     const block = plan.blocks.find((b) => b.kind === 'rise')!;
-    expect(block.words).toMatch(/^95 clean, 104 wanted for the night on Thursday, (> |< )?\d+ % sure\. From \d+/);
+    expect(block.words).toMatch(
+      /^Start at \d+, try \d+\. Best 95, goal 104 for the show on Thursday \((over |under )?\d+% chance\)\.$/,
+    );
     expect(block.from!).toBeLessThanOrEqual(block.to!);
     expect(block.to!).toBeLessThanOrEqual(104);
   });
@@ -246,7 +248,7 @@ describe('a day of practice', () => {
     });
     const plan = planToday([due, fresh], asked());
     expect(named(plan, 'fresh')).toBeUndefined();
-    expect(plan.left.find((l) => l.phrase === 'fresh')?.words).toBe('Sure enough: due on 6 Dec.');
+    expect(plan.left.find((l) => l.phrase === 'fresh')?.words).toBe('Solid for now. Refresh on 6 Dec.');
     const both = planToday(
       [climbing('a'), climbing('b', { by: { day: TODAY + 9, what: 'lesson' } })],
       asked({ minutes: 12 }),
@@ -255,7 +257,7 @@ describe('a day of practice', () => {
     const fix = { finding: LATE, times: 2 };
     const mended = named(planToday([climbing('a', { fix })], asked()), 'a')!;
     expect([mended.kind, mended.stage]).toEqual(['mend', 'bare']);
-    expect(mended.words).toMatch(/^The left hand drags 18 ms\. Named twice of late/);
+    expect(mended.words).toMatch(/^The left hand is 18 ms late\. This came up twice lately\. Drill it alone/);
     expect(named(planToday([climbing('a', { fix: { ...fix, times: 1 } })], asked()), 'a')!.kind).toBe('rise');
   });
   it('plays by bare sticking away from the kit, and leaves the feet for the kit', () => {
@@ -263,8 +265,8 @@ describe('a day of practice', () => {
     for (const place of ['pad', 'none'] as const) {
       const plan = planToday([climbing('a'), feet], asked({ place }));
       expect(named(plan, 'a')!.stage).toBe('bare');
-      expect(plan.left.find((l) => l.phrase === 'feet')?.words).toBe('It is for the feet: at the kit.');
-      expect(plan.notes.join()).toContain('bare sticking');
+      expect(plan.left.find((l) => l.phrase === 'feet')?.words).toBe('Only feet play it, so it needs the kit.');
+      expect(plan.notes.join()).toContain('the sticking only');
     }
     expect(named(planToday([climbing('a', { kit: false })], asked({ place: 'pad' })), 'a')!.stage).toBeNull();
   });

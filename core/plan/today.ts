@@ -1,6 +1,6 @@
 import { clamp } from '../base';
 import { onDay, tempoAt } from '../player';
-import type { Block, PlanPhrase, TodayAsked, TodayPlan } from './block';
+import type { Block, NotToday, PlanPhrase, TodayAsked, TodayPlan } from './block';
 import {
   candidate,
   candidatesOf,
@@ -10,7 +10,6 @@ import {
   nightNear,
   type Candidate,
   type CandidateLength,
-  type NotToday,
 } from './candidates';
 import { chosen, type Choosable } from './knapsack';
 import { leftOut, notesOf } from './left-out';
@@ -231,13 +230,12 @@ function onTheLine(
         id: breaks === 1 ? 'break' : `break-${breaks}`,
         kind: 'break',
         name: 'Break',
-        words: `${BREAK_MINUTES} minutes: sticks down, shake out the hands, quiet for the ears.`,
+        words: `${BREAK_MINUTES} minutes: sticks down, shake out your hands, rest your ears.`,
       };
     }
     const base = { ...EMPTY, ...here, id: block.id, kind: block.kind, held: block.held, bring: block.bring };
     if (block.kind === 'warm-up') return { ...base, ...warmUp(phrases, next?.candidate ?? null, day) };
-    if (block.kind === 'play' || !block.candidate)
-      return { ...base, name: 'Play freely', words: playWords(block.bring) };
+    if (block.kind === 'play' || !block.candidate) return { ...base, name: 'Free play', words: playWords(block.bring) };
     const { phrase, from, to, stage } = block.candidate;
     return { ...base, phrase: phrase.id, name: phrase.name, from, to, stage, words: blockWords(block.candidate, day) };
   });
@@ -253,26 +251,26 @@ function warmUp(
   next: Candidate | null,
   day: number,
 ): Pick<Block, 'phrase' | 'name' | 'from' | 'to' | 'stage' | 'words'> {
-  const usual = 'Slowly and loose, small strokes first.';
+  const usual = 'Slow and loose, small strokes first.';
   const own = phrases
     .filter((p) => p.family === 'warm-up')
     .sort((a, b) => (a.known.memory.lastDay ?? -1) - (b.known.memory.lastDay ?? -1) || (a.id < b.id ? -1 : 1))[0];
-  if (!own && !next) return { phrase: null, name: 'Warm up', from: null, to: null, stage: null, words: usual };
+  if (!own && !next) return { phrase: null, name: 'Warm-up', from: null, to: null, stage: null, words: usual };
   const phrase = own ?? next?.phrase;
   const sure = phrase ? tempoAt(onDay(phrase.known, day), 0.9) : 60;
   const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase?.goal ?? sure)), 40, 120);
   return {
     phrase: phrase?.id ?? null,
-    name: own ? own.name : `The hands of ${next?.phrase.name ?? ''}`,
+    name: own ? own.name : `Sticking of ${next?.phrase.name ?? ''}`,
     from,
     to: from,
     stage: own ? null : 'bare',
-    words: own ? `${usual} At ${from}.` : `${usual} Its bare sticking at ${from}, as it comes next.`,
+    words: own ? `${usual} At ${from}.` : `${usual} At ${from}: this phrase comes next.`,
   };
 }
 
 function playWords(bring: Block['bring']): string {
   const names = bring.map((b) => b.name);
-  const what = names.length > 0 ? `, and ${names.join(' or ')} brought in where it fits` : '';
-  return `Over time, bars left open to fill${what}. Nothing is measured but the time.`;
+  const what = names.length > 0 ? `, or with ${names.join(' or ')}` : '';
+  return `Groove with open bars. Fill them freely${what}. Only your timing is measured.`;
 }

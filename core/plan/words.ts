@@ -1,71 +1,76 @@
-import { count, sentence } from '../base';
+import { sentence } from '../base';
 import { findingWords } from '../take';
 import { chanceWords } from '../player';
 import type { GoalDay } from '../recipe';
-import type { Candidate, NotToday } from './candidates';
+import type { NotToday } from './block';
+import type { Candidate } from './candidates';
 import { dayName, dayWords } from './day-words';
 
 /** What a day is, with its article. */
 const DAYS: Readonly<Record<GoalDay['what'], string>> = Object.freeze({
-  night: 'for the night',
+  night: 'for the show',
   lesson: 'for the lesson',
   recording: 'for the recording',
   day: '',
 });
 
-/** "104 wanted for the night on Friday". */
-function wanted({ phrase: { goal, by } }: Candidate, today: number): string {
-  if (!by) return `${goal} wanted`;
-  if (by.day < today) return `${goal} was wanted ${dayWords(by.day, today)}`;
-  return [`${goal} wanted`, DAYS[by.what], dayWords(by.day, today)].filter(Boolean).join(' ');
-}
-
-function clean({ phrase: { best } }: Candidate): string {
-  return best === null ? 'nothing clean yet' : `${best} clean`;
+/** "goal 104 for the show on Friday". */
+function goalWords({ phrase: { goal, by } }: Candidate, today: number): string {
+  if (!by) return `goal ${goal}`;
+  if (by.day < today) return `goal ${goal}, its date has passed`;
+  return [`goal ${goal}`, DAYS[by.what], dayWords(by.day, today)].filter(Boolean).join(' ');
 }
 
 /** Why a block stands there, with its numbers. */
 export function blockWords(c: Candidate, today: number): string {
   const { from, to, worth, phrase } = c;
-  const bare = c.stage === 'bare' && c.kind !== 'mend' ? ' Bare sticking, as there is no kit.' : '';
+  const bare = c.stage === 'bare' && c.kind !== 'mend' ? ' Sticking only, without a kit.' : '';
   switch (c.kind) {
     case 'keep':
-      return `${sentence(wanted(c, today))}, ${chanceWords(worth.sure)} sure: once or twice at ${to}, ${since(c, today)}.${bare}`;
+      return `Play it once or twice at ${to}. ${sentence(since(c, today))} (${chanceWords(worth.sure)} chance of a clean try).${bare}`;
     case 'mend':
-      return `${phrase.fix ? findingWords(phrase.fix.finding) : ''} Named ${phrase.fix?.times === 2 ? 'twice' : count(phrase.fix?.times ?? 0, 'time')} of late: by itself from ${from}, then back in.${bare}`;
+      return `${phrase.fix ? findingWords(phrase.fix.finding) : ''} ${oftenWords(phrase.fix?.times ?? 0)} Drill it alone from ${from}, then in the phrase.${bare}`;
     case 'new':
-      return `New: ${wanted(c, today)}. From ${from}, about ${chanceWords(worth.sure)} sure at the goal before any try.${bare}`;
+      return `New. Start at ${from}, ${goalWords(c, today)}.${bare}`;
     case 'rise':
     default: {
-      const last = to > from ? `From ${from}; ${to} is worth trying` : `At ${from}`;
-      return `${sentence(clean(c))}, ${wanted(c, today)}, ${chanceWords(worth.sure)} sure. ${last}.${bare}`;
+      const first = to > from ? `Start at ${from}, try ${to}.` : `Play it at ${from}.`;
+      const { best } = phrase;
+      const reached = best === null ? 'No clean try yet' : `Best ${best}`;
+      return `${first} ${reached}, ${goalWords(c, today)} (${chanceWords(worth.sure)} chance).${bare}`;
     }
   }
 }
 
+function oftenWords(times: number): string {
+  return times === 2 ? 'This came up twice lately.' : `This came up ${times} times lately.`;
+}
+
 function since({ phrase: { known } }: Candidate, today: number): string {
   const { lastDay } = known.memory;
-  return lastDay === null ? 'never played yet' : `last played ${dayWords(lastDay, today)}`;
+  return lastDay === null ? 'not played yet' : `last played ${dayWords(lastDay, today)}`;
 }
 
 /** Why a phrase is left out that could be played today. */
 export function noMinutesWords(c: Candidate, today: number, why: 'minutes' | 'load' | 'one-new'): string {
-  if (why === 'one-new') return 'New, and one new phrase a day is enough: next in line.';
-  const first = why === 'load' ? 'Left out to spare the hands' : 'No minutes left for it';
-  return `${first}: ${wanted(c, today)}, ${chanceWords(c.worth.sure)} sure.`;
+  if (why === 'one-new') return 'New. One new phrase a day is enough; this is next.';
+  const chance = `${chanceWords(c.worth.sure)} chance`;
+  return why === 'load'
+    ? `Left out to spare your hands: ${goalWords(c, today)}, ${chance}.`
+    : `Goal ${c.phrase.goal}, ${chance}.`;
 }
 
 /** Why a phrase is not for today. Empty where it needs no words. */
 export function notTodayWords(why: NotToday, today: number, due: number | null, night: number | null): string {
   switch (why) {
     case 'dropped':
-      return 'Not today, as you wished.';
+      return 'Not today: you skipped it.';
     case 'kept':
-      return due === null ? 'Sure enough for now.' : `Sure enough: due ${dayWords(Math.max(due, today + 1), today)}.`;
+      return due === null ? 'Solid for now.' : `Solid for now. Refresh ${dayWords(Math.max(due, today + 1), today)}.`;
     case 'no-hands':
-      return 'It is for the feet: at the kit.';
+      return 'Only feet play it, so it needs the kit.';
     case 'before-night':
-      return `New ones wait until after ${night === null ? 'the night' : dayName(night, today)}.`;
+      return `New phrases wait until after ${night === null ? 'the show' : dayName(night, today)}.`;
     case 'done':
       return 'Done for today.';
   }

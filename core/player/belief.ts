@@ -70,13 +70,13 @@ export function chanceAt(belief: Belief, bpm: number): number {
 /**
  * A chance as it is said: nothing is sure, and nothing is out of the question.
  * @example
- * chanceWords(0.612) // => "61 %"
- * chanceWords(0.999) // => "> 98 %"
- * chanceWords(0.001) // => "< 2 %"
+ * chanceWords(0.612) // => "61%"
+ * chanceWords(0.999) // => "over 98%"
+ * chanceWords(0.001) // => "under 2%"
  */
 export function chanceWords(chance: number): string {
   const percent = Math.round(100 * chance);
-  return percent > 98 ? '> 98 %' : percent < 2 ? '< 2 %' : `${percent} %`;
+  return percent > 98 ? 'over 98%' : percent < 2 ? 'under 2%' : `${percent}%`;
 }
 
 /** The tempo at which a try is clean by a chance, 0–1, in counted beats a minute. */

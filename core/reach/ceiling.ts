@@ -247,10 +247,14 @@ function countedTempo(quarters: number, meter: Meter): number {
  * A tight place as it is said: "left hand, snare to left crash, the a of 2".
  */
 export function pairWords(pattern: Pattern, pair: TightPair, schools: Schools): string {
+  return `${pairTravel(pattern, pair)}, ${placeWords(pattern, pair.at, schools)}`;
+}
+
+/** The limb of a hard spot and its way, wherever it is: "left hand, snare to left crash", "kick foot, kick twice". */
+export function pairTravel(pattern: Pattern, pair: TightPair): string {
   const strokes = strokesOf(pattern);
   const [from, to] = [strokes[pair.from], strokes[pair.to]];
-  const where = placeWords(pattern, pair.at, schools);
   if (!from || !to || from.voice === to.voice)
-    return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} again, ${where}`;
-  return `${LIMB_WORDS[pair.limb]}, ${VOICE[from.voice].name} to ${VOICE[to.voice].name}, ${where}`;
+    return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} twice`;
+  return `${LIMB_WORDS[pair.limb]}, ${VOICE[from.voice].name} to ${VOICE[to.voice].name}`;
 }

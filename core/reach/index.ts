@@ -1,4 +1,4 @@
-export { ceiling, ceilingOn, pairWords, type TightPair } from './ceiling';
+export { ceiling, ceilingOn, pairTravel, pairWords, type TightPair } from './ceiling';
 export { limbReading, readingWords, TEST_SECONDS } from './limb-test';
 export { handPaths } from './paths';
 export {

@@ -33,7 +33,7 @@ const TRIMMED = 0.1;
  * enough to tell; then nothing is to be stored.
  * @example
  * limbReading(Array.from({ length: 41 }, (_, i) => i / 8), 'singles').value.rate // => 8
- * limbReading([0, 1], 'singles').problems[0].message // => "Not enough to tell: play for ten seconds without stopping."
+ * limbReading([0, 1], 'singles').problems[0].message // => "Too few strokes. Play for ten seconds without stopping."
  */
 export function limbReading(moments: readonly number[], kind: StrokeKind): Read<LimbReading, 'too-few'> {
   return streamOf(moments, kind === 'doubles' ? insidePairs : ofTheStream);
@@ -47,10 +47,10 @@ export function streamOf(
   const gaps = moments.slice(1).map((m, i) => m - (moments[i] ?? 0));
   const whole = (moments.at(-1) ?? 0) - (moments[0] ?? 0);
   if (moments.length < LEAST_STROKES || whole < LEAST_SECONDS)
-    return readFail('too-few', null, 'Not enough to tell: play for ten seconds without stopping.');
+    return readFail('too-few', null, 'Too few strokes. Play for ten seconds without stopping.');
   const counted = counting(gaps);
   if (counted.length < LEAST_STROKES / 3)
-    return readFail('too-few', null, 'Not enough to tell: play pairs, with a breath between them.');
+    return readFail('too-few', null, 'Too few pairs. Play pairs with a short gap between them.');
   const mean = average(counted);
   const kept = average(trimmed(counted));
   const middle = median(counted);
@@ -89,6 +89,6 @@ function insidePairs(gaps: readonly number[]): readonly number[] {
 /** What a reading means, in a sentence. */
 export function readingWords({ rate, spread, tired }: LimbReading): string {
   const even = spread < 0.06 ? 'very even' : spread < 0.12 ? 'even' : 'uneven';
-  const end = tired > 0.08 ? `, slower by ${Math.round(tired * 100)} % at the end: it tires` : ', kept up to the end';
-  return `${rate.toFixed(1)} strokes a second, ${even}${end}.`;
+  const end = tired > 0.08 ? `, ${Math.round(tired * 100)}% slower at the end` : ', steady to the end';
+  return `${rate.toFixed(1)} strokes per second, ${even}${end}.`;
 }

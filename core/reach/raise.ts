@@ -95,7 +95,7 @@ function changesOf(pattern: Pattern, chosen: readonly number[], kit: Kit, school
         limb: s.limb,
         stroke: { level: s.level, voice: s.voice },
       }));
-      const words = `Move the ${VOICE[first.voice].name} on ${where} a slot ${by < 0 ? 'earlier' : 'later'}`;
+      const words = `Move the ${VOICE[first.voice].name} on ${where} one slot ${by < 0 ? 'earlier' : 'later'}`;
       return free ? touch([...restEdits(pattern, chosen), ...moved], words) : [];
     });
   }

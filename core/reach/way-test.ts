@@ -56,7 +56,7 @@ export function wayReading(
     return readFail(
       'no-way',
       null,
-      `That is ${read.value.rate.toFixed(1)} strokes a second, as fast as on one spot (${spot.toFixed(1)}): it does not tell how long the way takes. Take two pieces further apart.`,
+      `That is ${read.value.rate.toFixed(1)} strokes per second, as fast as on one piece (${spot.toFixed(1)}). Choose two pieces further apart.`,
     );
   return readOk(read.value);
 }
@@ -100,6 +100,6 @@ export function fittsOf(player: Able): Fitts {
 
 /** What a timed way means for others, in a sentence. */
 export function wayWords({ rate, tired }: LimbReading, way: TestedWay): string {
-  const end = tired > 0.08 ? `, slower by ${Math.round(tired * 100)} % at the end: it tires` : '';
+  const end = tired > 0.08 ? `, ${Math.round(tired * 100)}% slower at the end` : '';
   return `${Math.round(1000 / rate)} ms for ${Math.round(way.distance)} cm${end}.`;
 }

@@ -14,7 +14,7 @@ export function joinedIn(recipe: Recipe): readonly PlainRecipe['moves'][] {
 export function tooMuch(recipe: Recipe): string | null {
   const { moves } = recipe;
   if (moves.length > MOST_MOVES)
-    return `A recipe holds at most ${MOST_MOVES} moves. Take one out, or keep this phrase and go on from its sticking.`;
+    return `A recipe holds at most ${MOST_MOVES} moves. Remove one, or keep this phrase and continue from its sticking.`;
   if (moves.filter((m) => m.move === 'join').length > MOST_JOINS)
     return `A phrase joins at most ${MOST_JOINS} others. Keep this one, and join it to a new one.`;
   if (joinedIn(recipe).some((own) => own.length > MOST_MOVES))

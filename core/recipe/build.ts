@@ -49,7 +49,7 @@ function joinsBefore(recipe: Recipe, index: number): number {
 }
 
 function buildStep(pattern: Pattern, entry: MoveEntry, joins: number): Step {
-  const step = (outcome: Outcome): Step => ({ entry, sentence: describeMove(entry), ...outcome });
+  const step = (outcome: Outcome): Step => ({ entry, sentence: describeMove(entry, pattern), ...outcome });
   if (!entry.on) return step({ pattern, findings: [] });
   if (entry.move === 'join' && joins >= MOST_JOINS)
     return step(passes(pattern, 'too-many', `A recipe joins at most ${MOST_JOINS} other phrases.`));
@@ -69,7 +69,7 @@ function within(before: Pattern, outcome: Outcome): Outcome {
   if (strokes.length > MOST_STROKES)
     return passes(before, 'too-many', `A phrase holds at most ${MOST_STROKES} strokes.`);
   if (outcome.pattern.pickup && start > 0) {
-    const words = 'It no longer begins on the 1, so the pick-up falls away.';
+    const words = 'It no longer begins on the 1, so the pick-up is gone.';
     return {
       pattern: withoutPickup(outcome.pattern),
       findings: [...outcome.findings, { code: 'pickup', weight: 'check', words }],
@@ -88,7 +88,7 @@ function buildSource(source: Source): Outcome {
     return nothing(meter(4, 4), source, {
       code: 'no-source',
       weight: 'stop',
-      words: `“${source.meter.slice(0, 20)}” is no meter that can be counted.`,
+      words: `“${source.meter.slice(0, 20)}” is not a meter.`,
     });
   const nodes = readSource(source);
   if ('words' in nodes) return nothing(m, source, nodes);

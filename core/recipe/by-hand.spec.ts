@@ -54,7 +54,7 @@ describe('start again from here', () => {
   });
   it('refuses the beginning and counts that are none, in words', () => {
     const p = build(typed('R L R L')).pattern;
-    expect(applied(p, 'restart', { at: '1', until: 'bar' }).findings[0]?.words).toBe('It begins on the 1 as it is.');
+    expect(applied(p, 'restart', { at: '1', until: 'bar' }).findings[0]?.words).toBe('It already begins on beat 1.');
     expect(applied(p, 'restart', { at: '4', until: 'bar' }).pattern).toBe(p);
   });
 });
@@ -169,14 +169,11 @@ describe('stroke text with pieces', () => {
     ).toBe(voices);
   });
   it.each([
-    [
-      'R[gong]',
-      'Column 3: “gong” is nothing that can be struck here. A name like ride, high tom or right crash was expected.',
-    ],
+    ['R[gong]', 'Column 3: “gong” is not a drum or cymbal here. Write a name such as ride, high tom or right crash.'],
     ['K[ride]', 'Column 3: K does not play the ride.'],
     ['R[kick]', 'Column 3: R does not play the kick.'],
-    ['R[ride', 'Column 2: this “[” is never closed.'],
-    ['z[ride]R', 'Column 3: a buzz has no grace strokes to send.'],
+    ['R[ride', 'Column 2: this “[” has no “]”.'],
+    ['z[ride]R', 'Column 3: a buzz has no grace strokes.'],
   ])('%s is refused', (text, words) => {
     const read = parseStrokeText(text);
     expect(read.ok ? '' : read.problems[0].message).toBe(words);

@@ -167,7 +167,7 @@ describe('remedies', () => {
   it('it is said by count and limb, and taking it leaves out just those', () => {
     const long = typed('(R L R L)x7 R L R L+K');
     const [remedy] = remediesFor({ code: 'unison', weight: 'check', words: '', at: [31 * 1260] as never }, build(long));
-    expect(remedy?.words).toBe('Leave out the kick on bar 2, the a of 4');
+    expect(remedy?.words).toBe('Leave out the kick on the a of 4 in bar 2');
     const next = { ...long, moves: [{ ...remedy!.entry, id: 'r' }] };
     expect(build(next).pattern.strokes.filter((s) => s.limb === 'K')).toEqual([]);
     expect(build(next).pattern.strokes).toHaveLength(32);

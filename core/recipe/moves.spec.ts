@@ -125,7 +125,7 @@ describe('the same idea on other grids', () => {
   it('a burst of 32nds inside 16ths keeps its counts', () => {
     const p = built('R L R L R L R L', [['insert', { text: 'R L', grid: 630, where: { kind: 'after', slot: 2 } }]]);
     expect(finestSlot(p)).toBe(630);
-    expect(words(p, 'ends')).toBe('ends on the 3');
+    expect(words(p, 'ends')).toBe('ends on beat 3');
     expect(p.strokes.map((s) => s.at)).toEqual([0, 1260, 2520, 3150, 3780, 5040, 6300, 7560, 8820, 10080]);
   });
   it('a cell lies across two grids', () => {
@@ -169,7 +169,7 @@ describe('land and join', () => {
     const land = ['land', { voice: 'crash-right', hand: 'R', kick: true }] as const;
     const fit = ['fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } }] as const;
     expect(words(built('R L R L R L', [fit, land]), 'fit')).toBe('16 = 2 × 6 + 4');
-    expect(words(built('R L R L R L', [fit, land]), 'ends')).toBe('lands on bar 2, the 1');
+    expect(words(built('R L R L R L', [fit, land]), 'ends')).toBe('lands on the 1');
     expect(words(built('R L R L R L', [fit]), 'ends')).toBe('ends on the a of 4');
     expect(words(built('R L R L R L', [land]), 'fit')).toBe('16 = 6 + 10');
   });
@@ -178,7 +178,7 @@ describe('land and join', () => {
       ['fit', { space: { bars: 1 }, start: '3', mirrored: false, close: { kind: 'cut' } }],
       ['land', { voice: 'crash-right', hand: 'R', kick: true }],
     ]);
-    expect(words(p, 'ends')).toBe('lands on bar 2, the 1');
+    expect(words(p, 'ends')).toBe('lands on the 1');
     expect((p.start + p.length) % 20160).toBe(0);
   });
   it('bars of one, then bars of another; another meter is refused', () => {
@@ -220,12 +220,14 @@ describe('bounds', () => {
 describe('the sums, widened', () => {
   it('accents every 5 slots are 4 against 5, round after 5 bars', () => {
     const p = built('R l l R K', [cut(5), ['level', { select: { places: [1] }, level: 'accent' }]]);
-    expect(words(p, 'cross')).toBe('accents every 5 slots: 4 against 5, round after 5 bars');
+    expect(words(p, 'cross')).toBe('accents every 5 sixteenths: 4 in 5 beats, back on the 1 after 5 bars');
   });
   it('a paradiddle leads with both hands; R L R brings two rights together', () => {
-    expect(words(built('R! L R R L! R L L'), 'lead')).toBe('Leads with both hands: the second half mirrors the first.');
-    expect(words(built('R L R'), 'lead')).toBe('Round again, the right hand plays two in a row.');
-    expect(words(built('R L R R'), 'lead')).toBe('Round again, the right hand plays three in a row.');
+    expect(words(built('R! L R R L! R L L'), 'lead')).toBe(
+      'The lead changes hands: the second half is the first with hands swapped.',
+    );
+    expect(words(built('R L R'), 'lead')).toBe('When it loops, the right hand plays two in a row.');
+    expect(words(built('R L R R'), 'lead')).toBe('When it loops, the right hand plays three in a row.');
     for (const none of ['R L R K', 'R L R -', 'R R R']) expect(words(built(none), 'lead')).toBe(undefined);
     expect(words(built('R L K L+K', []), 'lead')).toBe(undefined);
   });
@@ -241,7 +243,7 @@ describe('the sums, widened', () => {
       ['voice', { select: { limbs: ['R'], counts: ['3', '3&', '4'], bars: [2] }, voices: ['high-tom'] }],
       ['swap', { select: { counts: ['4&'], bars: [2] }, limb: 'K' }],
     ]);
-    expect(differenceWords(a, b, USUAL_SCHOOLS)).toBe('3 voices and 1 limb: bar 2: 3, 3&, 4 and 4&.');
+    expect(differenceWords(a, b, USUAL_SCHOOLS)).toBe('3 pieces and 1 limb: bar 2: 3, 3&, 4 and 4&.');
     expect(differenceWords(a, a, USUAL_SCHOOLS)).toBe('The same.');
   });
   it('kicks and accents carry, hats keep time, ghosts fill', () => {

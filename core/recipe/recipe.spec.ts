@@ -105,8 +105,8 @@ describe('fit', () => {
     expect(drawn(p)).toBe('R l l R K R l l R K R l l R K R l l R K R l l R K R L R');
     expect(groups(p)).toBe('5 5 5 5 5 3c');
     expect(words(p, 'fit')).toBe('28 = 5 × 5 + 3');
-    expect(words(p, 'ends')).toBe('ends on bar 2, the & of 7');
-    expect(words(p, 'round')).toBe('back on 1 with the right hand after 2 bars');
+    expect(words(p, 'ends')).toBe('ends on the & of 7 in bar 2');
+    expect(words(p, 'round')).toBe('back on the 1 with the right hand after 2 bars');
   });
   it.each([
     [{ kind: 'rest' }, 'R l l R K R l l R K R l l R K -'],
@@ -121,12 +121,12 @@ describe('fit', () => {
     ));
   it('what is back on the 1 is what sounds there when it loops', () => {
     expect(words(built(recipe('R l l K', [bars(1, { kind: 'cut' }, '1', true)], '3/4')), 'round')).toBe(
-      'back on 1 with the right hand after 1 bar',
+      'back on the 1 with the right hand after 1 bar',
     );
-    expect(words(built(recipe('K R L', [])), 'round')).toBe('back on 1 with the kick after 3 bars');
-    expect(words(built(recipe('- R L', [])), 'round')).toBe('back on 1, with a rest there, after 3 bars');
+    expect(words(built(recipe('K R L', [])), 'round')).toBe('back on the 1 with the kick after 3 bars');
+    expect(words(built(recipe('- R L', [])), 'round')).toBe('back on the 1, with a rest there, after 3 bars');
     expect(words(built(recipe('R+K l l', [bars(1, { kind: 'cut' })])), 'round')).toBe(
-      'back on 1 with the right hand and the kick after 1 bar',
+      'back on the 1 with the right hand and the kick after 1 bar',
     );
   });
   it('a half-bar fill from 3 fills up to the bar line', () => {
@@ -150,7 +150,7 @@ describe('fit', () => {
       ]),
     );
     expect(words(p, 'fit')).toBe('12 = 5 + 4 + 3');
-    expect(words(p, 'round')).toBe('back on 1 with the right hand after 3 bars');
+    expect(words(p, 'round')).toBe('back on the 1 with the right hand after 3 bars');
   });
   it('a phrase joined of cells of several sizes says each of them', () => {
     const eights = {
@@ -201,7 +201,7 @@ describe('level and voice', () => {
       ['voice', { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' }],
     ]);
     expect(drawn(built(r))).toBe('R![crash-right]+K l R![crash-right]+K! l');
-    expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot plays there already: 1.');
+    expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot already plays there: 1.');
   });
   it('no foot is sent to a tom', () => {
     expect(codes(recipe('K K', [['voice', { select: {}, voices: ['high-tom'] }]]))).toEqual(['bad-voice']);
@@ -263,13 +263,13 @@ describe('checks', () => {
     // The crash has the kick under it on the 1; on the & it falls on the left hand.
     expect(weight('crash-right')).toBe('check');
   });
-  it('counts strokes by limb and notes a second', () => {
+  it('counts strokes by limb and notes per second', () => {
     const p = built(recipe('R L L K', [bars(1)]));
     expect(words(p, 'balance')).toBe('right hand 4, left hand 8 and kick foot 4. Longest run on one limb: 2.');
-    expect(words(p, 'density')).toBe('6.7 notes a second; right hand 1.7, left hand 3.3 and kick foot 1.7.');
+    expect(words(p, 'density')).toBe('6.7 notes per second; right hand 1.7, left hand 3.3 and kick foot 1.7.');
   });
   it('a tempo in 6/8 counts dotted quarters', () =>
-    expect(words(built(recipe('R L R L R L', [], '6/8', 2520)), 'density')).toContain('5.0 notes a second'));
+    expect(words(built(recipe('R L R L R L', [], '6/8', 2520)), 'density')).toContain('5.0 notes per second'));
 });
 
 describe('build', () => {

@@ -23,9 +23,9 @@ export const MOVE_NAMES: readonly MoveName[] = Object.freeze(Object.keys(MOVES) 
 export const MoveEntrySchema = entrySchema<MoveEntry>(MOVES);
 
 /** The card's sentence of a move. */
-export function describeMove<N extends MoveName>(entry: EntryOf<N>): string {
+export function describeMove<N extends MoveName>(entry: EntryOf<N>, on?: Pattern): string {
   const move = MOVES[entry.move];
-  return move.describe(entry.params);
+  return move.describe(entry.params, on);
 }
 
 /** A move applied, whether it is switched on or not. */

@@ -25,7 +25,7 @@ describe('the selector that a person meant', () => {
       'the first of every group',
     ],
     ['one stroke', [0], 'rights on 1 in bar 1'],
-    ['nothing', [], 'all strokes at no tick'],
+    ['nothing', [], 'all strokes at no place'],
   ])('%s', (_, chosen, words) => {
     const found = selectorFor(filled, chosen);
     expect(select(filled, found)).toEqual(chosen);

@@ -77,6 +77,16 @@ const said = (p: Pattern, code: Finding['code'], bpm = 100): Finding[] =>
   report(p, bpm, USUAL_SCHOOLS).filter((f) => f.code === code);
 const RUNS = { numRuns: 2000 };
 
+/** How long a note of a name is, in ticks, as a person knows it: parts of a quarter of 5040. */
+function slotOf(noun: string, p: Pattern): number {
+  const parts: Readonly<Record<string, number>> = {
+    ...{ whole: 1 / 4, half: 1 / 2, dotted: 2 / 3, quarter: 1, eighth: 2, triplet: 3, sixteenth: 4, quintuplet: 5 },
+    ...{ sextuplet: 6, septuplet: 7, 'thirty-second': 8, 'sixty-fourth': 16 },
+  };
+  const first = noun.split(' ')[0]!.replace(/s$/, '');
+  return first === 'slot' ? p.grid : 5040 / (parts[first] ?? NaN);
+}
+
 describe('every sentence is true of the bars as they sound', () => {
   it('how groups fill the space adds up', () => {
     fc.assert(
@@ -101,7 +111,10 @@ describe('every sentence is true of the bars as they sound', () => {
         let last = 0;
         for (const s of p.strokes) last = Math.max(last, s.at);
         const [ends] = said(p, 'ends');
-        expect(ends!.words.replace(/^(ends|lands) on /, '')).toBe(placeWords(p, last, USUAL_SCHOOLS));
+        const [, verb, where] = /^(ends|lands) on (.+)$/.exec(ends!.words)!;
+        // A landing on a bar line is on the 1, whatever bar it is of.
+        const onTheOne = verb === 'lands' && (p.start + last) % barTicks(p.meter) === 0;
+        expect(where).toBe(onTheOne ? 'the 1' : placeWords(p, last, USUAL_SCHOOLS));
       }),
       RUNS,
     );
@@ -123,7 +136,7 @@ describe('every sentence is true of the bars as they sound', () => {
         const there = sounding(p, turn + 1).filter((s) => s.tick === at);
         expect(new Set(list(m[2] ?? '').map((w) => NAMES[w]))).toEqual(new Set(there.map((s) => s.limb)));
         limbs += there.length;
-        expect(m[1] === '1').toBe(p.start % bar === 0);
+        expect(m[1] === 'the 1').toBe(p.start % bar === 0);
       }),
       RUNS,
     );
@@ -147,26 +160,28 @@ describe('every sentence is true of the bars as they sound', () => {
         for (const { words } of all) {
           named++;
           const m =
-            /^(.+) every (\d+) slots?: (\d+) against (\d+)(?:, round after (\d+) bars?| for (\d+) (bar|slot)s?, then (\d+) over)$/.exec(
+            /^(.+) every (\d+) (.+?): (\d+) in (\d+) beats?(?:, (back on the 1|the same again) after (\d+) bars?|, for (\d+) (.+?); the last is cut to (\d+))$/.exec(
               words,
             )!;
           expect(m).not.toBeNull();
-          const step = Number(m[2]) * p.grid;
+          const step = Number(m[2]) * slotOf(m[3]!, p);
+          expect(slotOf(m[3]!, p)).toBe(p.grid);
           let k = 1;
           while ((k * step) % beat !== 0) k++;
-          expect([Number(m[3]), Number(m[4])]).toEqual([k, (k * step) / beat]);
-          const round = m[5] !== undefined;
+          expect([Number(m[4]), Number(m[5])]).toEqual([k, (k * step) / beat]);
+          const round = m[7] !== undefined;
           const ticks = of(m[1]!, round ? 12 : 1);
           if (!round) expect(ticks.length).toBeGreaterThanOrEqual(3);
           for (let i = 1; i < ticks.length; i++) expect(ticks[i]! - ticks[i - 1]!).toBe(step);
           if (round) {
             let n = 1;
             while ((n * step) % bar !== 0) n++;
-            expect(Number(m[5])).toBe((n * step) / bar);
+            expect(Number(m[7])).toBe((n * step) / bar);
+            expect(m[6] === 'back on the 1').toBe(ticks[0]! % bar === 0);
           } else {
-            const long = m[7] === 'bar' ? Number(m[6]) * bar : Number(m[6]) * p.grid;
+            const long = Number(m[8]) * (/^bars?$/.test(m[9]!) ? bar : slotOf(m[9]!, p));
             expect(long).toBe(loopOf(p));
-            const over = Number(m[8]) * p.grid;
+            const over = Number(m[10]) * p.grid;
             expect(ticks[0]! + loopOf(p) - ticks.at(-1)!).toBe(over);
             expect(over).toBeLessThan(step);
           }
@@ -191,9 +206,9 @@ describe('every sentence is true of the bars as they sound', () => {
       fc.property(both, (p) => {
         const [lead] = said(p, 'lead');
         if (!lead) return;
-        const m = /^Round again, the (right|left) hand plays (\w+) in a row\.$/.exec(lead.words);
+        const m = /^When it loops, the (right|left) hand plays (\w+) in a row\.$/.exec(lead.words);
         if (!m) {
-          expect(lead.words).toBe('Leads with both hands: the second half mirrors the first.');
+          expect(lead.words).toBe('The lead changes hands: the second half is the first with hands swapped.');
           const swap: Partial<Record<Limb, Limb>> = { R: 'L', L: 'R' };
           const key = (s: Sound, by: number): string => `${s.tick - p.start - by} ${s.voice} ${s.accent}`;
           const once = sounding(p, 1);
@@ -249,8 +264,8 @@ describe('every sentence is true of the bars as they sound', () => {
         const words = lengthWords({ ...p, start });
         const bar = barTicks(p.meter);
         const [own, over] = words.split(' over ');
-        const m = /^(\d+) (bars?|slots?)$/.exec(own!);
-        if (m) expect(Number(m[1]) * (m[2]!.startsWith('bar') ? bar : p.grid)).toBe(p.length);
+        const m = /^(\d+) (.+)$/.exec(own!);
+        if (m) expect(Number(m[1]) * (/^bars?$/.test(m[2]!) ? bar : slotOf(m[2]!, p))).toBe(p.length);
         if (own === 'half a bar') expect(p.length * 2).toBe(bar);
         // Bar lines that lie inside of it or at its end, from the first one on.
         let bars = 0;
@@ -297,7 +312,7 @@ describe('every sentence is true of the bars as they sound', () => {
         expect(balance!.words).toContain(`Longest run on one limb: ${longest}.`);
         const [density] = said(p, 'density', bpm);
         const seconds = (p.length / 5040) * (60 / quarterTempo(bpm, p.meter));
-        const told = Number(/^([\d.]+) notes a second/.exec(density!.words)?.[1]);
+        const told = Number(/^([\d.]+) notes per second/.exec(density!.words)?.[1]);
         expect(Math.abs(told - p.strokes.length / seconds)).toBeLessThan(0.0501);
       }),
       RUNS,

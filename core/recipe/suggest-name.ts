@@ -10,7 +10,7 @@ import type { Source } from './source';
 export function suggestName(recipe: Recipe | null): string {
   if (!recipe) return '';
   const base = sourceName(recipe.source);
-  return recipe.moves.length > 0 ? `${base}, worked out` : base;
+  return recipe.moves.length > 0 ? `${base}, changed` : base;
 }
 
 function sourceName(source: Source): string {

@@ -147,7 +147,7 @@ describe('what sounds, what is expected and what is drawn', () => {
     const parts = (r: Rendition): string[] =>
       eventsIn(r.program, 0, 20160).flatMap((e) => (e.limb ? [`${e.limb} ${e.part}`] : []));
     const all = rendition({ phrase, kit: pad });
-    // A pad has no pedal: the kick is left to the foot on the floor.
+    // A pad has no pedal: the kick is left to the hi-hat foot.
     expect(new Set(all.pattern.strokes.map((s) => s.voice))).toEqual(new Set(['snare']));
     expect(parts(all).filter((p) => p === 'R timekeeping')).toHaveLength(4);
     expect(parts(all).filter((p) => p.endsWith('primary'))).toEqual(['L primary']);

@@ -255,7 +255,7 @@ export const ASK_RULES: readonly AskRule[] = [
   }),
   rule(['[grown] from {phrase}'], (v) => {
     const other = v['phrase'] as Asked;
-    return { words: `grown from ${other.name}`, holds: (p) => p.parent?.id === other.id };
+    return { words: `made from ${other.name}`, holds: (p) => p.parent?.id === other.id };
   }),
   rule(['like {phrase}'], (v) => {
     const other = v['phrase'] as Asked;

@@ -244,11 +244,13 @@ function changedKind(ours: Phrase, theirs: Phrase, now: Phrase): MergeKind | nul
 
 const SAID: Readonly<Record<MergeKind, (n: number) => string>> = {
   new: (n) => count(n, 'new phrase'),
-  'theirs stands': (n) => `${count(n, 'phrase')} kept later there: that stands, yours is among the earlier states`,
-  'ours stands': (n) => `${count(n, 'phrase')} kept later here: yours stands, the other is among the earlier states`,
-  'taken off': (n) => `${count(n, 'phrase')} taken off there`,
-  'stays off': (n) => `${count(n, 'phrase')} you took off: ${n === 1 ? 'it stays' : 'they stay'} off`,
-  back: (n) => `${count(n, 'phrase')} you took off, kept there since: on the shelf again`,
+  'theirs stands': (n) =>
+    `${count(n, 'phrase')} ${n === 1 ? 'is' : 'are'} newer in the file: ${n === 1 ? 'its' : 'their'} version is used, yours stays under Earlier versions`,
+  'ours stands': (n) =>
+    `${count(n, 'phrase')} ${n === 1 ? 'is' : 'are'} newer here: yours is used, the file’s version stays under Earlier versions`,
+  'taken off': (n) => `${count(n, 'phrase')} taken off the shelf in the file`,
+  'stays off': (n) => `${count(n, 'phrase')} you took off the shelf: ${n === 1 ? 'it stays' : 'they stay'} off`,
+  back: (n) => `${count(n, 'phrase')} you took off, kept in the file since: on the shelf again`,
 };
 
 /**

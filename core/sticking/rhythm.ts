@@ -76,12 +76,12 @@ export function rhythmOf(
     if (more.length > 0) {
       unplayable.push({
         at,
-        words: `${strokes.length} strokes for two hands on ${where}. Leave one out, or give one to a foot.`,
+        words: `${strokes.length} strokes for two hands at ${where}. Remove one, or give one to a foot.`,
       });
       return [];
     }
     if (own.length === 2 && own[0] !== null && own[0] === own[1]) {
-      unplayable.push({ at, words: `One hand is wanted in two places on ${where}. Let one of the two pins go.` });
+      unplayable.push({ at, words: `One hand is pinned to two pieces at ${where}. Unpin one of the two.` });
       return [];
     }
     const before = listed[(i + listed.length - 1) % listed.length]?.at ?? at;

@@ -6,12 +6,11 @@ export const STICKING_SCHOOLS = ['alternating', 'doubles', 'lead hand', 'paradid
 export type StickingSchool = (typeof STICKING_SCHOOLS)[number];
 
 export const SCHOOL_WORDS: Readonly<Record<StickingSchool, string>> = Object.freeze({
-  alternating: 'Strict singles: the hands take turns.',
-  doubles: 'Runs of four and more in pairs from the beat, singles where there is time.',
-  'lead hand': 'One hand takes the beats and the accents, the other fills in.',
-  'paradiddle-like':
-    'One double stroke between two accents brings the hands to them: paradiddles and their inversions.',
-  'time hand': 'One hand keeps the hat or the cymbal, the other plays the rest.',
+  alternating: 'Strict singles: the hands alternate.',
+  doubles: 'Doubles in runs of four and more, singles where there is time.',
+  'lead hand': 'One hand plays the beats and the accents, the other fills in.',
+  'paradiddle-like': 'Singles with one double between accents, as in paradiddles.',
+  'time hand': 'One hand keeps time on the hi-hat or cymbal, the other plays the rest.',
 });
 
 /** What one single stroke looks like to a school. */

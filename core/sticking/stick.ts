@@ -85,13 +85,13 @@ export function stickings(
       unplayable: [
         {
           at: 0,
-          words: `This has ${events.length} moments; stickings are found for up to ${MOST_MOMENTS}. Take a shorter part.`,
+          words: `This has ${events.length} places to play; stickings are found for up to ${MOST_MOMENTS}. Choose a shorter part.`,
         },
       ],
     };
   const answers = only.map((school, nth): Answered => {
     if (school === 'time hand' && !rhythm.keepsTime)
-      return { found: [], silent: { school, words: 'No hat or cymbal here that a hand could keep.' } };
+      return { found: [], silent: { school, words: 'No hi-hat or cymbal here for a hand to keep time on.' } };
     return ofSchool(pattern, wish, rhythm, school, (share) => onProgress?.((nth + share) / only.length));
   });
   onProgress?.(1);
@@ -122,7 +122,7 @@ function ofSchool(
   const found = apart(pool, wish.many, wish.apart).map((way) => stickingOf(pattern, wish, rhythm, terms, needs, way));
   if (found.length === 0 || found.some((a) => a.fits)) return { found, silent: null };
   const best = Math.max(...found.map((a) => a.breaksAt ?? Infinity));
-  const words = `Nothing of this school holds at ${wish.bpm}: the best of it breaks at ${Math.floor(best)}.`;
+  const words = `Too fast for this style at ${wish.bpm}. Its best reaches ${Math.floor(best)}.`;
   return { found, silent: { school, words } };
 }
 
@@ -149,7 +149,7 @@ function stickingOf(
     ...{ school: terms.school, pattern: stuck, limbs: limbs.join(''), cost, parts, load, fits, breaksAt },
     words: [
       ...reasons(told, load, tight, fits),
-      ...(again ? [`not strict: the same hand again on ${placesWords(pattern, told.again, schools)}`] : []),
+      ...(again ? [`not strict: the same hand twice at ${placesWords(pattern, told.again, schools)}`] : []),
     ],
   };
 }
@@ -187,10 +187,10 @@ function reasons(
   const { thirds, seconds, crossed } = told;
   return [
     `${LIMB_WORDS.R} ${load.R}, ${LIMB_WORDS.L} ${load.L}`,
-    ...(thirds > 0 ? [`${count(thirds, 'stroke')} third in a row or more`] : []),
+    ...(thirds > 0 ? [`3 or more in a row: ${count(thirds, 'stroke')}`] : []),
     ...(seconds > 0 ? [`${count(seconds, 'accent')} on the second of a double`] : []),
     ...(crossed > 0 ? [`hands crossed ${crossed === 1 ? 'once' : `${crossed} times`}`] : []),
-    ...(tight === null ? [] : [fits ? `tightest on ${tight}` : `too fast on ${tight}`]),
+    ...(tight === null ? [] : [`${fits ? 'hardest' : 'too fast'} ${tight.startsWith('just') ? '' : 'at '}${tight}`]),
   ];
 }
 

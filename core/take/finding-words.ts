@@ -1,75 +1,81 @@
-import { count } from '../base';
+import { count, sentence } from '../base';
 import { countWords } from '../time';
 import { LIMB_WORDS, VOICE, type Limb, type Voice } from '../stroke';
+import { lateWords } from './late-words';
 import type { FixKind, KeptFinding, NamedStroke, CountedPlace } from '../drill';
 
 /** What each kind of fix is called, as the answer to "why?". */
 export const FIX_NAMES: Readonly<Record<FixKind, string>> = Object.freeze({
   late: 'early or late',
   uneven: 'uneven',
-  'left-out': 'left out',
-  extra: 'strokes too many',
-  heights: 'hands and heights',
-  ornament: 'without its grace',
-  swing: 'swung otherwise',
-  tempo: 'off the tempo',
-  part: 'only a part',
-  silence: 'nothing heard',
+  'left-out': 'missed strokes',
+  extra: 'extra strokes',
+  heights: 'loudness',
+  ornament: 'missing grace strokes',
+  swing: 'swing',
+  tempo: 'off tempo',
+  part: 'incomplete',
+  silence: 'no hits heard',
 });
 
 /**
  * A finding in a sentence.
  * @example
- * findingWords({ kind: 'limb', limb: 'L', off: 18, stroke: null }) // => "The left hand drags 18 ms."
- * findingWords({ kind: 'left-out', stroke: { limb: 'K', voice: 'kick', place: { bar: 2, beat: 3, syllable: '&' } }, times: 2 }) // => "The kick on bar 2, the & of 3 is left out 2 times."
- * findingWords({ kind: 'begins', beats: 1, stays: true }) // => "It begins a beat late and stays so."
+ * findingWords({ kind: 'limb', limb: 'L', off: 18, stroke: null }) // => "The left hand is 18 ms late."
+ * findingWords({ kind: 'left-out', stroke: { limb: 'K', voice: 'kick', place: { bar: 2, beat: 3, syllable: '&' } }, times: 2 }) // => "The kick on the & of 3 in bar 2 was missed twice."
+ * findingWords({ kind: 'begins', beats: 1, stays: true }) // => "You came in a beat late and stayed there."
  */
 export function findingWords(f: KeptFinding): string {
   switch (f.kind) {
     case 'silence':
-      return 'Nothing was heard. Check what listens, and its latency.';
+      return 'No hits heard. Check that the pad or microphone is on, then its delay.';
     case 'part':
       return partWords(f);
     case 'begins':
-      return `It begins ${beatWords(f.beats)} late${f.stays ? ' and stays so' : ''}.`;
+      return `You came in ${beatWords(f.beats)} late${f.stays ? ' and stayed there' : ''}.`;
     case 'stops':
-      return f.loops <= 0 ? 'It stops before the loop is over.' : `It stops after ${count(f.loops, 'loop')}.`;
+      return f.loops <= 0 ? 'You stopped before the loop was over.' : `You stopped after ${count(f.loops, 'loop')}.`;
     case 'tempo': {
       const percent = Math.abs(f.share - 1) * 100;
-      return `The tempo is steady, but ${oneDigit(percent)} % ${f.share < 1 ? 'slower' : 'faster'} than the click.`;
+      return `Steady, but ${oneDigit(percent)}% ${f.share < 1 ? 'slower' : 'faster'} than the click.`;
     }
     case 'shift':
-      return `All of it lies ${ms(f.off)} ${f.off > 0 ? 'behind' : 'ahead of'} the click.`;
+      return `Everything is ${lateWords(f.off)}.`;
     case 'swing': {
-      const how = `${f.on === '8ths' ? 'eighths' : '16ths'} swung ${Math.round(f.percent)} %`;
-      const meant = f.meant === 50 ? 'where straight ones are meant' : `where ${Math.round(f.meant)} % is meant`;
-      return f.limb
-        ? `The ${LIMB_WORDS[f.limb]} ${drags(f.off)} ${ms(f.off)}, as in ${how}, ${meant}.`
-        : `It is played as ${how}, ${meant}.`;
+      const on = f.on === '8ths' ? 'eighths' : '16ths';
+      const played = `${Math.round(f.percent)}%`;
+      const isStraight = f.meant === 50;
+      if (f.limb) {
+        const cause = isStraight ? `it swings the ${on} (${played})` : `it swings the ${on} ${played}`;
+        const cure = isStraight ? 'Play them straight.' : `The phrase swings ${Math.round(f.meant)}%.`;
+        return `${sentence(LIMB_WORDS[f.limb])} ${lateWords(f.off)}: ${cause}. ${cure}`;
+      }
+      const meant = isStraight ? 'the phrase is straight' : `the phrase swings ${Math.round(f.meant)}%`;
+      return `You swing the ${on} (${played}); ${meant}.`;
     }
     case 'off-beats':
-      return `The strokes off the beat ${f.off > 0 ? 'drag' : 'hurry'} ${ms(f.off)}.`;
+      return `Your off-beats are ${lateWords(f.off)}.`;
     case 'left-out':
-      return `The ${strokeWords(f.stroke)} is left out ${count(f.times, 'time')}.`;
+      return `${sentence(strokeWords(f.stroke))} was missed ${timesWords(f.times)}.`;
     case 'grace': {
       const where = f.place ? ` on ${placeWords(f.place)}` : '';
       const grace = f.ornament === 'flam' ? 'stroke' : 'strokes';
-      return `The ${f.ornament}${where} is played without its grace ${grace} ${count(f.times, 'time')}.`;
+      return `The ${f.ornament}${where} came without its grace ${grace} ${timesWords(f.times)}.`;
     }
     case 'extra':
-      return `${count(f.many, 'stroke')} too many.`;
+      return `${count(f.many, 'extra stroke')}.`;
     case 'limb':
-      return `The ${f.stroke ? strokeWords(f.stroke) : LIMB_WORDS[f.limb]} ${drags(f.off)} ${ms(f.off)}.`;
+      return `${sentence(f.stroke ? strokeWords(f.stroke) : `the ${LIMB_WORDS[f.limb]}`)} is ${lateWords(f.off)}.`;
     case 'place':
-      return `The ${strokeWords(f.stroke)} ${drags(f.off)} ${ms(f.off)}.`;
+      return `${sentence(strokeWords(f.stroke))} is ${lateWords(f.off)}.`;
     case 'drift':
-      return `It ${f.off > 0 ? 'falls back' : 'runs away'} by ${ms(f.off)} a minute.`;
+      return `You ${f.off > 0 ? 'slow down' : 'speed up'} by ${ms(f.off)} each minute.`;
     case 'uneven':
-      return `Uneven: strokes scatter by ${ms(f.spread)}.`;
+      return `Uneven: your strokes spread ${ms(f.spread)} round the beat.`;
     case 'hands':
       return `The ${f.softer === 'L' ? 'left' : 'right'} hand is softer than the other.`;
     case 'heights':
-      return `Heights too alike: loud strokes are ${f.heard.toFixed(1)} times as loud as soft ones, ${f.meant.toFixed(1)} are meant.`;
+      return `Accents and ghosts are too alike. Accents ${oneDigit(f.heard)}× as loud; aim for ${oneDigit(f.meant)}×.`;
     case 'earlier':
       return f.words;
   }
@@ -77,7 +83,7 @@ export function findingWords(f: KeptFinding): string {
 
 /** The hand, or the voice of a foot, and where. */
 function strokeWords(stroke: NamedStroke | null): string {
-  return stroke ? `${named(stroke.limb, stroke.voice)} on ${placeWords(stroke.place)}` : 'one stroke';
+  return stroke ? `the ${named(stroke.limb, stroke.voice)} on ${placeWords(stroke.place)}` : 'one stroke';
 }
 
 function named(limb: Limb, voice: Voice): string {
@@ -90,16 +96,16 @@ function placeWords({ bar, beat, syllable, lead }: CountedPlace): string {
 }
 
 function partWords({ half, from, until }: Extract<KeptFinding, { kind: 'part' }>): string {
-  if (half !== null) return `Only the ${half === 1 ? 'first' : 'second'} half of the loop is played.`;
+  if (half !== null) return `You played only the ${half === 1 ? 'first' : 'second'} half of the loop.`;
   if (from && until)
-    return `Only part of the loop is played: nothing from ${placeWords(from)} to ${placeWords(until)}.`;
-  if (from) return `Only part of the loop is played: nothing from ${placeWords(from)} on.`;
-  if (until) return `Only part of the loop is played: nothing before ${placeWords(until)}.`;
-  return 'Only part of the loop is played.';
+    return `You played only part of the loop: nothing from ${placeWords(from)} to ${placeWords(until)}.`;
+  if (from) return `You played only part of the loop: nothing from ${placeWords(from)} on.`;
+  if (until) return `You played only part of the loop: nothing before ${placeWords(until)}.`;
+  return 'You played only part of the loop.';
 }
 
-function drags(off: number): string {
-  return off > 0 ? 'drags' : 'hurries';
+function timesWords(times: number): string {
+  return times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`;
 }
 
 function beatWords(beats: number): string {

@@ -9,7 +9,16 @@ export { CALIBRATION_BEATS, type Latency, latencyMoved, latencyOf } from './late
 export { type TakeReading, readTake } from './reading';
 export { readAgain } from './re-read';
 export { uncountedHits, firstFix, type Fix, measuredOf, tryVerdict, verdictOf } from './verdict';
-export { type Finding, findingsOf, spreadLimit, type Strictness, STRICTNESS, type TakeVerdict } from './findings';
+export {
+  type Finding,
+  findingsOf,
+  LIMITS,
+  spreadLimit,
+  type Strictness,
+  STRICTNESS,
+  type TakeVerdict,
+} from './findings';
 export { FIX_NAMES, findingWords } from './finding-words';
+export { lateWords, timingWords } from './late-words';
 export type { Fault } from './faults';
 export { normalQuantile, studentQuantile } from './quantile';

@@ -414,7 +414,7 @@ describe('no fault without a word', () => {
       const off = (s: Struck): boolean => (s.tick % (TICKS_PER_QUARTER / 2)) * 4 === TICKS_PER_QUARTER;
       const hits = scattered(set, 3).map((s) => (off(s) ? { ...s, seconds: s.seconds - 0.016 } : s));
       const { verdict, words } = judged(set, hitsOf(hits, 'limbs'));
-      return (verdict !== 'clean' && /^The strokes off the beat hurry 1\d ms\.$/.test(words)) || { verdict, words };
+      return (verdict !== 'clean' && /^Your off-beats are 1\d ms early\.$/.test(words)) || { verdict, words };
     });
     told('off the beat', found);
     expect(found.rate).toBeGreaterThanOrEqual(0.97);

@@ -32,7 +32,7 @@ export function latencyOf(beats: readonly number[], taps: readonly number[]): Re
     return readFail(
       'too-few',
       null,
-      `Only ${found.length} of ${beats.length} beats were answered. Tap along with every click.`,
+      `Only ${found.length} of ${beats.length} clicks were tapped. Tap along with every click.`,
     );
   const middle = median(found);
   const off = median(found.map((f) => Math.abs(f - middle)));

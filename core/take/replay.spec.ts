@@ -19,7 +19,7 @@ describe('a take heard again', () => {
     expect(events.map((e) => e.sound)).toEqual(['snare', 'snare', 'snare']);
     expect(eventsIn(program, 0, program.loop).filter((e) => e.limb === null).length).toBeGreaterThan(4);
   });
-  it('a take is heard beside what was meant, or what was meant alone, as often as it was played', () => {
+  it('a take is heard beside what was written, or what was written alone, as often as it was played', () => {
     const phrase = meant('R - - - L - - - R - - - L');
     // Two turns of 13 slots, each stroke 20 ms late.
     const hits = expectedIn(phrase, 120, 0, 2).map((e) => ({

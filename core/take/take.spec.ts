@@ -190,15 +190,15 @@ describe('what a take says', () => {
   };
   it('a kick that drags is named by its count, and the skeleton is what mends it', () => {
     const { fix, read, words } = play('R L R L R L R L R L R K R L R L', { weak: { limb: 'K', late: 18 } });
-    expect(words).toMatch(/^The kick on the a of 3 drags 1[5-9] ms\.$/);
+    expect(words).toMatch(/^The kick on the a of 3 is 1[5-9] ms late\.$/);
     expect(fix && remedyFor(fix.finding)).toBe('skeleton');
     expect(read.byLimb.find((l) => l.limb === 'K')?.mean).toBeGreaterThan(14);
   });
   it('dropped kicks are said before anything else', () =>
-    expect(play('R L R K', { droppedKicks: 0.9 }).words).toContain('The kick on the a of 1 is left out'));
+    expect(play('R L R K', { droppedKicks: 0.9 }).words).toContain('The kick on the a of 1 was missed'));
   it('lying behind, running away, scattering', () => {
-    expect(play('R L R L', { bias: 20 }).words).toMatch(/behind the click/);
-    expect(play('R L R L R L R L R L R L R L R L', { drift: -120 }).words).toMatch(/runs away/);
+    expect(play('R L R L', { bias: 20 }).words).toMatch(/^Everything is 20 ms late/);
+    expect(play('R L R L R L R L R L R L R L R L', { drift: -120 }).words).toMatch(/^You speed up by/);
     expect(play('R L R L R L R L R L R L R L R L', { spread: 30 }).read.spread).toBeGreaterThan(20);
   });
   it('a clean take has nothing to fix, and what is kept of it is rounded', () => {
@@ -242,7 +242,7 @@ describe('what a take says', () => {
     expect(fixOf(0)).toBeNull();
     expect(fixOf(0.2)).toBeNull();
     expect(fixOf(0.9)?.finding.kind).toBe('heights');
-    expect(findingWords(fixOf(0.9)!.finding)).toContain('Heights too alike');
+    expect(findingWords(fixOf(0.9)!.finding)).toContain('Accents and ghosts are too alike');
     expect(remedyFor(fixOf(0.9)!.finding)).toBe('dynamics');
   });
   it('nothing heard is said, never NaN', () => {

@@ -50,20 +50,20 @@ export function firstFix(
 /**
  * What was heard beside the playing and is nobody's fault: notes that were never taught, hits that a pad sent twice.
  * @example
- * uncountedHits({ unknown: 1, doubled: 0 }) // => ["One hit came from a note that the kit does not know. Teach it under Kit, or leave it: it is not counted."]
- * uncountedHits({ unknown: 0, doubled: 2 }) // => ["The pad sent 2 strokes twice: they are counted once."]
+ * uncountedHits({ unknown: 1, doubled: 0 }) // => ["One hit came from a MIDI note your kit does not know, so it is not counted. Teach it under Kit."]
+ * uncountedHits({ unknown: 0, doubled: 2 }) // => ["The pad sent 2 strokes twice; they count once."]
  */
 export function uncountedHits({ unknown, doubled }: Pick<TakeReading, 'unknown' | 'doubled'>): readonly string[] {
   const many = unknown === 1 ? 'One hit' : `${unknown} hits`;
   return [
     ...(unknown > 0
       ? [
-          `${many} came from a note that the kit does not know. Teach it under Kit, or leave it: ${unknown === 1 ? 'it is' : 'they are'} not counted.`,
+          `${many} came from a MIDI note your kit does not know, so ${unknown === 1 ? 'it is' : 'they are'} not counted. Teach it under Kit.`,
         ]
       : []),
     ...(doubled > 0
       ? [
-          `The pad sent ${doubled === 1 ? 'one stroke' : `${doubled} strokes`} twice: ${doubled === 1 ? 'it is' : 'they are'} counted once.`,
+          `The pad sent ${doubled === 1 ? 'one stroke' : `${doubled} strokes`} twice; ${doubled === 1 ? 'it counts' : 'they count'} once.`,
         ]
       : []),
   ];

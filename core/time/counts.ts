@@ -1,4 +1,4 @@
-import { mod } from '../base';
+import { mod, nth } from '../base';
 import { DIVISIONS, divisionOf, type Division, type Grid } from './grid';
 import { barTicks, beatTicks, isCompound, type Meter } from './meter';
 import { ticks, type Ticks } from './ticks';
@@ -158,19 +158,19 @@ function offsetOf(rest: string, beat: number, home: Division | null, { schools, 
  * A count as it stands in a sentence.
  * @example
  * countWords({ bar: 1, beat: 3, syllable: 'e', text: '3e' }, false) // => "the e of 3"
- * countWords({ bar: 2, beat: 1, syllable: '', text: '1' }, true) // => "bar 2, the 1"
+ * countWords({ bar: 2, beat: 1, syllable: '', text: '1' }, true) // => "beat 1 in bar 2"
  * countWords({ bar: 1, beat: 1, syllable: '&let', text: '1&let' }, false) // => "the let after the & of 1"
  * countWords({ bar: 1, beat: 2, syllable: 'e·', text: '2e·' }, false) // => "just after the e of 2"
  */
 export function countWords(count: Count, withBar: boolean): string {
   const words = inBeatWords(count);
-  return withBar ? `bar ${count.bar}, ${words}` : words;
+  return withBar ? `${words} in bar ${count.bar}` : words;
 }
 
 function inBeatWords({ beat, syllable }: Count): string {
-  if (syllable === '') return `the ${beat}`;
-  if (syllable.startsWith('+')) return `${syllable.slice(1)} ticks after the ${beat}`;
-  if (syllable.startsWith('.')) return `number ${syllable.slice(1)} on the ${beat}`;
+  if (syllable === '') return `beat ${beat}`;
+  if (syllable.startsWith('+')) return `just after beat ${beat}`;
+  if (syllable.startsWith('.')) return `the ${nth(Number(syllable.slice(1)))} note of beat ${beat}`;
   if (syllable.endsWith('·'))
     return `just after ${inBeatWords({ bar: 1, beat, syllable: syllable.slice(0, -1), text: '' })}`;
   if (syllable.startsWith('&') && syllable.length > 1) return `the ${syllable.slice(1)} after the & of ${beat}`;

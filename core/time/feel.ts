@@ -12,11 +12,11 @@ export const SWING = Object.freeze({ least: 0.5, most: 0.75 });
 /**
  * A feel in words; empty for straight.
  * @example
- * feelWords({ kind: 'swung', on: 'eighths', ratio: 0.62 }) // => "eighths swung 62 %"
+ * feelWords({ kind: 'swung', on: 'eighths', ratio: 0.62 }) // => "eighths swung 62%"
  * feelWords(STRAIGHT) // => ""
  */
 export function feelWords(feel: Feel): string {
-  return feel.kind === 'straight' ? '' : `${feel.on} swung ${Math.round(feel.ratio * 100)} %`;
+  return feel.kind === 'straight' ? '' : `${feel.on} swung ${Math.round(feel.ratio * 100)}%`;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { fraction } from '../base';
 import { beatTicks, type Meter } from './meter';
 import { ticks, TICKS_PER_QUARTER, type Ticks } from './ticks';
 
@@ -44,18 +45,45 @@ export const GRID = Object.freeze({
 });
 
 /**
- * The name of a grid in words; a grid without a name says how many of its slots a quarter holds, or else its slot in
- * ticks.
+ * The name of a grid in words; a grid without a name says how many of its slots a quarter holds.
  * @example
  * gridName(1260) // => "16ths"
  * gridName(840) // => "sextuplets"
  * gridName(504) // => "10 to a quarter"
- * gridName(1120) // => "slots of 1120 ticks"
+ * gridName(1120) // => "4½ to a quarter"
  */
 export function gridName(grid: number): string {
   const named = NAMES.get(grid);
   if (named !== undefined) return named;
-  return TICKS_PER_QUARTER % grid === 0 ? `${TICKS_PER_QUARTER / grid} to a quarter` : `slots of ${grid} ticks`;
+  return `${fraction(TICKS_PER_QUARTER / grid)} to a quarter`;
+}
+
+const NOUNS: ReadonlyMap<number, string> = new Map([
+  [20160, 'whole note'],
+  [10080, 'half note'],
+  [7560, 'dotted quarter'],
+  [5040, 'quarter'],
+  [2520, 'eighth'],
+  [1680, 'triplet note'],
+  [1260, 'sixteenth'],
+  [1008, 'quintuplet note'],
+  [840, 'sextuplet note'],
+  [720, 'septuplet note'],
+  [630, 'thirty-second'],
+  [315, 'sixty-fourth'],
+]);
+
+/**
+ * A length in slots of a grid as drummers say it; a grid without a word of its own has slots.
+ * @example
+ * slotsWords(5, 1260) // => "5 sixteenths"
+ * slotsWords(1, 2520) // => "1 eighth"
+ * slotsWords(10, 840) // => "10 sextuplet notes"
+ * slotsWords(3, 1890) // => "3 slots"
+ * slotsWords(2.5, 1260) // => "2½ sixteenths"
+ */
+export function slotsWords(slots: number, grid: number): string {
+  return `${fraction(slots)} ${NOUNS.get(grid) ?? 'slot'}${slots > 1 ? 's' : ''}`;
 }
 
 /**

@@ -1,6 +1,6 @@
 export { type Count, countAt, type Counting, countWords, parseCount, type Schools, USUAL_SCHOOLS } from './counts';
 export { type Feel, feelWords, STRAIGHT, straightened, SWING, swung } from './feel';
-export { divisionOf, type Grid, GRID, gridName, gridsOf, parseGrid } from './grid';
+export { divisionOf, type Grid, GRID, gridName, gridsOf, parseGrid, slotsWords } from './grid';
 export {
   barTicks,
   beatTicks,

@@ -14,12 +14,12 @@ export interface TempoReading {
  * @example
  * readTempo('104', 90) // => { bpm: 104, hint: null }
  * readTempo('1000', 90) // => { bpm: 400, hint: 'Tempos go from 20 to 400.' }
- * readTempo('abc', 90) // => { bpm: 90, hint: 'Tempos are numbers from 20 to 400.' }
+ * readTempo('abc', 90) // => { bpm: 90, hint: 'Type a tempo from 20 to 400.' }
  */
 export function readTempo(text: string, before: number): TempoReading {
   const n = Number(text.trim().replace(',', '.'));
   if (text.trim() === '' || !Number.isFinite(n))
-    return { bpm: before, hint: `Tempos are numbers from ${TEMPO.least} to ${TEMPO.most}.` };
+    return { bpm: before, hint: `Type a tempo from ${TEMPO.least} to ${TEMPO.most}.` };
   const bpm = clamp(Math.round(n * 10) / 10, TEMPO.least, TEMPO.most);
   return {
     bpm,

@@ -133,7 +133,7 @@ describe('counts', () => {
   it.each([
     ['3e', 'the e of 3'],
     ['4&', 'the & of 4'],
-    ['2', 'the 2'],
+    ['2', 'beat 2'],
   ])('%s in a sentence is “%s”', (text, words) => {
     const counting = { meter: parseMeter('4/4')!, grid: ticks(1260), schools: usual };
     expect(countWords(countAt(parseCount(text, counting)!, counting), false)).toBe(words);

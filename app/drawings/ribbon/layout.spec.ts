@@ -77,10 +77,10 @@ describe('the ribbon', () => {
   it('says each stroke as a person would', () => {
     const counting = countingOf(patternOf('R l K'), USUAL_SCHOOLS);
     expect(wordsOf(0, draw('fR! l K').rows[0]!.stems[0]!.stroke, counting)).toBe(
-      'bar 1, the 1, right hand, flam, accent, snare',
+      'beat 1 in bar 1, right hand, flam, accent, snare',
     );
     expect(wordsOf(2 * 1260, draw('R l K').rows[0]!.blocks[0]!.stroke, counting)).toBe(
-      'bar 1, the & of 1, kick foot, tap, kick',
+      'the & of 1 in bar 1, kick foot, tap, kick',
     );
   });
   it('every rudiment in every size and width stays inside its drawing, and every stroke is drawn once', () => {

@@ -116,10 +116,7 @@ export class StaffComponent {
   constructor() {
     loadMusicFonts(document.baseURI).then(
       () => this.fonts.set(true),
-      () =>
-        this.failed.set(
-          'The music font could not be read, so there is no staff. The ribbon has everything that is on it.',
-        ),
+      () => this.failed.set('The music font could not be loaded, so there is no staff. The ribbon shows everything.'),
     );
     effect(() => {
       const pattern = this.apart() ? this.still() : this.pattern();
@@ -139,7 +136,7 @@ export class StaffComponent {
     };
     const failed = (error: unknown): void => {
       // What is drawn is lost to nobody: the ribbon shows the same phrase.
-      this.failed.set('This phrase could not be put on a staff. The ribbon has everything that is in it.');
+      this.failed.set('This phrase does not fit on a staff. The ribbon shows everything.');
       console.error(error);
     };
     try {

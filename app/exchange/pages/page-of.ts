@@ -35,7 +35,7 @@ export function pageOf({ name, note, recipe, tempo, goal }: SharedPhrase): Phras
   return {
     name: name.slice(0, 200),
     note: note.slice(0, 2000),
-    facts: `${shapeWords(pattern)} · ${tempo} beats a minute, goal ${goal}`,
+    facts: `${shapeWords(pattern)} · ${tempo} bpm, goal ${goal}`,
     pattern,
     isLong: bars > MOST_RIBBON_BARS,
     // A long phrase is engraved smaller, so that it stays on its page for as long as it can be read.
@@ -54,20 +54,20 @@ export function lessonOf(recipe: Recipe): readonly LessonRow[] {
   ) => {
     const changes = before ? difference(before, pattern) : [];
     const at = [...new Set(changes.map((d): number => d.at))];
-    const longer = before && before.length !== pattern.length ? ' It is of another length now.' : '';
+    const longer = before && before.length !== pattern.length ? ' Its length differs.' : '';
     return {
       title,
       sums: findings.filter((f) => f.weight !== 'check').map((f) => f.words),
       changed: before
         ? at.length === 0
           ? `Nothing sounds different yet.${longer}`
-          : `Different on ${at.length} of ${new Set(pattern.strokes.map((s): number => s.at)).size} moments.${longer}`
+          : `Different on ${at.length} of ${new Set(pattern.strokes.map((s): number => s.at)).size} places.${longer}`
         : '',
       at: before ? at : [],
       pattern,
     };
   };
-  const rows: LessonRow[] = [row('Begin with this', built.source.findings, null, built.source.pattern)];
+  const rows: LessonRow[] = [row('Start with this', built.source.findings, null, built.source.pattern)];
   let before = built.source.pattern;
   for (const step of built.trail) {
     if (!step.entry.on) continue;

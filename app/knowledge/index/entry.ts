@@ -34,7 +34,7 @@ export interface Ceiling {
   readonly teaches: { readonly bpm: number; readonly at: number; readonly lessons: readonly Lesson[] } | null;
 }
 
-/** What is believed of a player and a phrase today. Tempos in counted beats a minute. */
+/** What is believed of a player and a phrase today. Tempos in counted bpm. */
 export interface Believed {
   /** Clean four times of five, and where that lies four times of five. */
   readonly ready: number;

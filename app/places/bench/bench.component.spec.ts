@@ -28,11 +28,11 @@ describe('the source picker', () => {
     const { store } = await bench();
     const m = mount(SourcePickerComponent);
     expect(m.host.querySelectorAll('.rudiment')).toHaveLength(40);
-    expect(m.button('Put it on the bench').getAttribute('aria-disabled')).toBe('true');
-    m.press('Put it on the bench');
+    expect(m.button('Put it on the Bench').getAttribute('aria-disabled')).toBe('true');
+    m.press('Put it on the Bench');
     expect(store.recipe()).toBeNull();
     m.fill('Sticking', 'R l l K');
-    expect(m.button('Put it on the bench').hasAttribute('aria-disabled')).toBe(false);
+    expect(m.button('Put it on the Bench').hasAttribute('aria-disabled')).toBe(false);
     expect(m.host.querySelectorAll('.preview .stem')).toHaveLength(3);
     m.fill('Sticking', 'R l l K 5');
     expect(m.text()).toContain('Column 9');
@@ -40,14 +40,14 @@ describe('the source picker', () => {
     m.fill('Sticking', 'R l l K');
     m.pick('Meter', '7/8');
     m.pick('On', '16ths');
-    m.press('Put it on the bench');
+    m.press('Put it on the Bench');
     expect(store.recipe()?.source).toEqual({ kind: 'typed', text: 'R l l K', meter: '7/8', grid: 1260 });
   });
   it('Enter straight after the last letter is not lost, though nothing was drawn in between', async () => {
     const { store } = await bench();
     const m = mount(SourcePickerComponent);
     m.component.text.set('R l');
-    m.button('Put it on the bench').click();
+    m.button('Put it on the Bench').click();
     expect(store.recipe()?.source).toMatchObject({ kind: 'typed', text: 'R l' });
   });
   it('unkept work that is gone on with lies on the Bench, and what it was chosen from closes', async () => {
@@ -60,7 +60,7 @@ describe('the source picker', () => {
       m.fixture.detectChanges();
       return m.text().includes('Not kept yet');
     });
-    m.press('Go on');
+    m.press('Continue');
     await until(() => chosen.mock.calls.length === 1);
     expect([store.recipe()?.source, store.tempo(), await db.unkept.count()]).toEqual([typed('R L K').source, 77, 0]);
   });
@@ -118,10 +118,10 @@ describe('findings', () => {
       .find((e) => e.textContent.includes('unison'))
       ?.dispatchEvent(new Event('mouseenter'));
     expect(pointed).toEqual([[0]]);
-    m.pick('Count the last stroke shall fall on', '4&');
+    m.pick('Count of the last stroke', '4&');
     expect(m.text()).toContain('start on the & of 2');
-    m.pick('Count the last stroke shall fall on', '1');
-    expect(m.text()).toContain('start on the 3');
+    m.pick('Count of the last stroke', '1');
+    expect(m.text()).toContain('start on beat 3');
   });
   it('the load of each limb, in strokes and a second, follows the tempo', async () => {
     const { store } = await bench();
@@ -130,7 +130,7 @@ describe('findings', () => {
     const m = mount(FindingsComponent);
     const loads = (): string[] =>
       [...m.host.querySelectorAll('.balance div')].map((e) => e.textContent.replaceAll(/\s+/g, ' ').trim());
-    expect(m.text()).toContain('6.0 notes a second');
+    expect(m.text()).toContain('6.0 notes per second');
     expect(loads()).toEqual(['R2 2.4/s', 'L2 2.4/s', 'K1 1.2/s']);
     store.setTempo(180);
     m.fixture.detectChanges();
@@ -310,7 +310,7 @@ describe('the Bench', () => {
     expect(told).toHaveLength(1);
     store.addMove('mirror');
     await m.component.keeping.drill();
-    expect(told.at(-1)).toContain('is kept as it stands');
+    expect(told.at(-1)).toContain('is kept as it is');
     expect((await phrases.get(kept.id))?.recipe.moves).toHaveLength(1);
     expect(went.at(-1)).toBe(`/drill ${kept.id} ""`);
     expect(m.component.keeping.asking()).toBeNull();
@@ -324,7 +324,7 @@ describe('the Bench', () => {
     await until(() => store.phrase()?.id === 'here');
     m.set('phrase', 'gone');
     await until(() => told.length > 0);
-    expect(told[0]).toContain('not on this shelf any more');
+    expect(told[0]).toContain('no longer on the shelf');
     expect(went).toHaveLength(1);
   });
 });

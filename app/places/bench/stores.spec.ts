@@ -45,7 +45,7 @@ describe('the cursor', () => {
   it('behind the last slot typing makes the phrase longer, by one move', async () => {
     const { bench, cursor, typing } = await stores('R L');
     cursor.put(2 * 1260);
-    expect(cursor.words()).toContain('makes the phrase longer');
+    expect(cursor.words()).toContain('make the phrase longer');
     for (const c of 'RLK') typing.type(c);
     expect(line(bench)).toBe('0R 1L 2R 3L 4K');
     expect(bench.recipe()?.moves).toHaveLength(1);
@@ -68,9 +68,9 @@ describe('the cursor', () => {
   it('says where it stands and what is there, for eyes and screen readers', async () => {
     const { cursor } = await stores('R! l -');
     cursor.put(1260);
-    expect(cursor.words()).toBe('bar 1, the e of 1, left hand, ghost, snare');
+    expect(cursor.words()).toBe('the e of 1 in bar 1, left hand, ghost, snare');
     cursor.step(1);
-    expect(cursor.words()).toBe('bar 1, the & of 1, rest');
+    expect(cursor.words()).toBe('the & of 1 in bar 1, rest');
   });
   it('chooses by Shift and arrows or by words; what is not understood is said', async () => {
     const { bench, cursor } = await stores();
@@ -130,7 +130,7 @@ describe('the trail', () => {
     bench.switchMove(bench.recipe()?.moves[1]?.id ?? '');
     expect(trail.many()).toBe(2);
     trail.back();
-    expect(trail.words()).toBe('Step 1 of 2: The bare sticking');
+    expect(trail.words()).toBe('Step 1 of 2: The sticking');
     expect(trail.pattern()?.strokes).toHaveLength(2);
     trail.on();
     expect(trail.isFinished()).toBe(true);
@@ -224,7 +224,7 @@ describe('reach', () => {
     await log(db, attemptOf('2', 'hard', { at: at + 1000, bpm: worked + 20 }));
     await until(() => reach.bpm() === worked + 20);
     expect(restsWords(reach.top()!.rests)).toMatch(
-      new RegExp(`^shown on \\d+ \\w+ by ear, was ${worked} by estimate$`),
+      new RegExp(`^raised from ${worked} by your clean try by ear, \\d+ \\w+$`),
     );
     bench.setSource(typed(`${text} R`).source);
     await until(() => reach.top()?.rests.kind !== 'shown');

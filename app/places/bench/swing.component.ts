@@ -20,7 +20,7 @@ const TRIPLET = 0.67;
     <ls-select label="Feel" [options]="feels" [chosen]="feel()" (chose)="choose($event)" />
     @if (swing()) {
       <ls-number-field
-        label="Swing in per cent of the pair"
+        label="Swing in percent"
         [least]="least"
         [most]="most"
         [value]="percent()"

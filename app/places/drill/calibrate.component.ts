@@ -23,12 +23,13 @@ const CALIBRATION = 'calibration';
       @if (running()) {
         Tap along with every click: {{ taps().length }} of {{ beats }}.
       } @else if (found(); as f) {
-        {{ source().name }} is {{ (f.seconds * 1000).toFixed(0) }} ms behind (± {{ (f.spread * 1000).toFixed(0) }} ms).
-        It is taken off from now on.
+        {{ source().name }}: {{ (f.seconds * 1000).toFixed(0) }} ms delay, spread {{ (f.spread * 1000).toFixed(0) }} ms.
+        Measured and set.
       } @else if (problem(); as words) {
         <span class="wrong">{{ words }}</span>
       } @else {
-        Now taken off: {{ ((latency.now()[source().kind] ?? 0) * 1000).toFixed(0) }} ms. Sixteen clicks come; tap along.
+        Delay now: {{ ((latency.now()[source().kind] ?? 0) * 1000).toFixed(0) }} ms. To measure it, tap along with 16
+        clicks.
       }
     </p>
     <button type="button" class="btn small" [disabled]="running()" (click)="start()">
@@ -88,7 +89,7 @@ export class CalibrateComponent implements OnDestroy {
     if (found.ok) {
       this.found.set(found.value);
       void this.latency.keep(this.source().kind, found.value.seconds, now());
-    } else this.problem.set(`${found.problems[0].message} Nothing was stored.`);
+    } else this.problem.set(`${found.problems[0].message} The old delay stays.`);
   }
 
   private end(): void {

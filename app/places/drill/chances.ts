@@ -1,14 +1,13 @@
-import { count } from '@core/base';
-import { FEW } from '../../knowledge/believed-words';
+import { FEW, restsOfReady } from '../../knowledge/believed-words';
 import { chanceAt, chanceWords, readyTempo, worthTrying, type Belief, type Known } from '@core/player';
 
 /** What is believed of a ladder, in words. */
 export interface Chances {
   /** The chance of each rung. */
   readonly rungs: readonly string[];
-  /** "Ready 96 · 61 % at 104". */
+  /** "Try 82 today. Ready at 81; 6% chance of a clean try at 104." */
   readonly words: string;
-  /** What that rests on, and which rung is worth trying. */
+  /** What ready means, and what it rests on. */
   readonly rests: string;
 }
 
@@ -19,13 +18,18 @@ export function chancesOf(
   goal: number,
 ): Chances {
   const ready = readyTempo(belief);
-  const [bpm, low, high] = [ready.bpm, ready.low, ready.high].map(Math.round);
+  const bpm = Math.round(ready.bpm);
   const chances = rungs.map((rung) => chanceAt(belief, rung));
   const worth = rungs[worthTrying(chances) ?? -1];
   const about = known.tries < FEW ? 'about ' : '';
   return {
     rungs: chances.map(chanceWords),
-    words: `Ready ${about}${bpm} · ${chanceWords(chanceAt(belief, goal))} at ${goal}`,
-    rests: `between ${low} and ${high}, from ${count(known.tries, 'try', 'tries')} on ${count(known.days, 'day')}${worth === undefined ? '' : ` · worth trying: ${worth}`}`,
+    words: `${worth === undefined ? '' : `Try ${worth} today. `}Ready at ${about}${bpm}; ${chanceWords(chanceAt(belief, goal))} chance of a clean try at ${goal}.`,
+    rests: restsOfReady({
+      low: Math.round(ready.low),
+      high: Math.round(ready.high),
+      tries: known.tries,
+      days: known.days,
+    }),
   };
 }

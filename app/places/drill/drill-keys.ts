@@ -17,24 +17,24 @@ export function drillKeys(room: Room): readonly Key[] {
   const good = (): void => room.pressGood();
   const bad = (): void => room.pressBad();
   return [
-    { combo: 'Space', shown: 'Space', does: 'Start; then: this try was clean', run: good },
+    { combo: 'Space', shown: 'Space', does: 'Start; then: clean', run: good },
     { combo: 'ArrowUp', shown: '↑', does: 'The same', run: good },
     { combo: 'ArrowRight', shown: '→', does: 'The same', run: good },
-    { combo: 'Enter', shown: 'Enter', does: 'This try was messy; before the start: enough for today', run: bad },
+    { combo: 'Enter', shown: 'Enter', does: 'Messy; before the start: stop for today', run: bad },
     { combo: 'ArrowDown', shown: '↓', does: 'The same', run: bad },
     { combo: 'ArrowLeft', shown: '←', does: 'Pause', run: () => store.dispatch({ kind: 'pause' }) },
-    { combo: 's', shown: 'S', does: 'Stay on this rung, or no longer', run: () => store.dispatch({ kind: 'stay' }) },
+    { combo: 's', shown: 'S', does: 'Stay on this rung, or not', run: () => store.dispatch({ kind: 'stay' }) },
     { combo: 'PageDown', shown: 'Page ↓', does: 'One rung down', run: () => store.dispatch({ kind: 'down' }) },
-    { combo: 'i', shown: 'I', does: 'Isolate the tight spot', run: () => store.isolate() },
+    { combo: 'i', shown: 'I', does: 'Drill the hard spot', run: () => store.isolate() },
     {
       combo: 'h',
       shown: 'H',
-      does: 'The rung at half speed, to look at it; nothing counts meanwhile',
+      does: 'Half speed, to look at it; nothing counts',
       run: () => store.toggleSlow(),
     },
     { combo: 'n', shown: 'N', does: 'Staff in place of the ribbon', run: () => room.toggleStaff() },
-    { combo: 'c', shown: 'C', does: 'Click, counts and loudness', run: () => room.toggleSounds() },
-    { combo: 'b', shown: 'B', does: 'The block of the day is over: back to Today', run: () => void room.endBlock() },
-    { combo: 'Escape', shown: 'Esc', does: 'Enough for today', run: () => store.dispatch({ kind: 'stop' }) },
+    { combo: 'c', shown: 'C', does: 'Click, counts and levels', run: () => room.toggleSounds() },
+    { combo: 'b', shown: 'B', does: 'End the block, back to Today', run: () => void room.endBlock() },
+    { combo: 'Escape', shown: 'Esc', does: 'Stop here', run: () => store.dispatch({ kind: 'stop' }) },
   ];
 }

@@ -29,7 +29,7 @@ describe('the practice room', () => {
   });
   it('Space starts and says clean, Enter says messy, left pauses, Escape is enough', async () => {
     const { m, transport, after } = await room();
-    m.press('Only the whole');
+    m.press('Whole phrase only');
     m.fill('Loops a rung', '1');
     m.fill('Step', '20');
     key(' ');
@@ -45,22 +45,22 @@ describe('the practice room', () => {
     transport.began$.next();
     key('Enter');
     after();
-    expect(m.text()).toContain('Messy at 70: once more.');
+    expect(m.text()).toContain('Messy at 70: try again.');
     transport.began$.next();
     key('ArrowDown');
     after();
-    expect(m.text()).toContain('Twice messy at 70: one rung down.');
+    expect(m.text()).toContain('Two messy tries at 70: one rung down.');
     key('ArrowLeft');
     after();
-    expect(m.text()).toContain('You left at 50.');
+    expect(m.text()).toContain('You stopped at 50.');
     key('Escape');
     after();
-    expect(m.text()).toContain('Enough for today at 50');
+    expect(m.text()).toContain('Stopped at 50');
     expect(transport.playing()).toBe(false);
   });
   it('without a phrase it offers what is under way, or says what to do; a phrase that is gone is said', async () => {
     const none = await room(null);
-    expect(none.m.text()).toContain('What shall it be?');
+    expect(none.m.text()).toContain('What do you want to drill?');
     none.m.set('phrase', 'a');
     await until(() => none.m.component.subject.phrase()?.id === 'a');
     none.m.component.pressGood();
@@ -69,6 +69,6 @@ describe('the practice room', () => {
     await until(() => list.component.underWay().length === 1);
     expect(list.component.underWay()[0]).toMatchObject({ name: 'Glass', at: 50, goal: 90 });
     const gone = await room('gone');
-    expect(gone.m.text()).toContain('not on this shelf any more');
+    expect(gone.m.text()).toContain('no longer on the shelf');
   });
 });

@@ -115,7 +115,7 @@ describe('the practice room', () => {
     broke.set(true);
     expect(store.beneath()).toBe('broke');
     const shown = mount(RungTempoComponent);
-    expect(shown.text()).toContain('the record could not be made ready: it is silent');
+    expect(shown.text()).toContain('The recording could not be prepared, so it is off.');
     shown.press('Try again');
     shown.fixture.destroy();
     expect(store.beneath()).toBe('sounds');
@@ -294,7 +294,7 @@ describe('the practice room', () => {
     expect(store.tempo()).toBe(80);
   });
 
-  it('a groove of the shelf keeps the time in context; when it is gone, plain time does', async () => {
+  it('a groove of the shelf keeps the time in context; when it is gone, plain groove does', async () => {
     const { db, store, subject } = await room();
     const groove = {
       source: { kind: 'typed' as const, text: 'K - R - L! - R - K - R - L! - R -', meter: '4/4', grid: 1260 },

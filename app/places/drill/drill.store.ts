@@ -113,7 +113,7 @@ export class DrillStore {
     if (this.backing.broke()) return 'broke';
     return this.backing.isFar(requestOf(meant, this.heardTempo()).bpm) ? 'far' : 'sounds';
   });
-  /** The tempo at which it sounds now, in counted beats a minute. */
+  /** The tempo at which it sounds now, in counted bpm. */
   private readonly heardTempo = computed(() => this.tempo() * (this.slow() ? 0.5 : 1));
   readonly loop = computed(() => this.rendition()?.program.loop ?? 0);
   readonly tempo = computed(() => {

@@ -21,9 +21,9 @@ const NONE: Partial<Player> = { weak: null, slower: 0, swing: 50, part: 1, misse
 const FAULTS: Readonly<Record<string, Partial<Player>>> = {
   [NO_FAULT]: {},
   'left hand 25 ms late': { weak: { limb: 'L', late: 25 } },
-  '3 % slower than the click': { slower: 0.03 },
-  '16ths swung 62 %': { swing: 62 },
-  'leaves strokes out': { missed: 0.12 },
+  '3% slower than the click': { slower: 0.03 },
+  '16ths swung 62%': { swing: 62 },
+  'misses strokes': { missed: 0.12 },
   'plays only half of the loop': { part: 0.5 },
   'no grace strokes': { graces: false },
 };
@@ -46,7 +46,7 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
     @if (source(); as s) {
       <p class="quiet small">{{ s.hint }}</p>
       @if (s.trouble(); as words) {
-        <p class="wrong" role="alert">{{ words }} The drill goes on by your own ear.</p>
+        <p class="wrong" role="alert">{{ words }} The drill goes on; judge by ear.</p>
       }
       @if (s.news(); as words) {
         <p class="quiet small" role="status">{{ words }}</p>
@@ -61,7 +61,7 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
       }
       <div class="row">
         @if (s.kind !== 'simulated') {
-          <button type="button" class="btn small" (click)="calibrating.set(!calibrating())">Calibrate the delay</button>
+          <button type="button" class="btn small" (click)="calibrating.set(!calibrating())">Measure the delay</button>
         }
         <ls-select
           label="How strict"
@@ -76,9 +76,9 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
       @if (s.kind === 'simulated') {
         <div class="row">
           <div class="field">
-            scatter, ms
+            spread, ms
             <ls-number-field
-              label="Scatter of the simulated player"
+              label="Spread of the simulated player"
               [value]="simulated.player().spread"
               (changed)="fault({ spread: $event })"
             />
@@ -103,7 +103,7 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
           </div>
         </div>
         <div class="field">
-          and besides
+          and also
           <ls-select
             label="Fault of the simulated player"
             [options]="faults"
@@ -116,7 +116,7 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
         <ls-calibrate [source]="s" (closed)="calibrating.set(false)" />
       }
     } @else {
-      <p class="quiet small">You listen, and say clean or messy with one key.</p>
+      <p class="quiet small">You listen and press clean or messy.</p>
     }
     <ls-room-sound [levels]="false" />
   `,
@@ -153,7 +153,7 @@ export class EarSetupComponent {
     ...this.sources.all.map((s) => ({ value: s.kind, words: s.name })),
   ];
   readonly devices = computed((): readonly Choice<string>[] => [
-    { value: ALL_DEVICES, words: 'all of them' },
+    { value: ALL_DEVICES, words: 'all devices' },
     ...choicesOf(this.midi.devices()),
   ]);
   /** One fault of the simulated player at a time, beside scatter and lateness. */

@@ -11,16 +11,16 @@ import { SubjectStore } from './subject.store';
     @switch (shown()) {
       @case ('removed') {
         <p role="status">
-          This phrase was taken off the shelf in another tab. What you play is logged with it, and comes back with it.
-          <button type="button" class="btn small" (click)="putBack()">Put it back</button>
+          This phrase was taken off the shelf in another tab. Your tries are still logged.
+          <button type="button" class="btn small" (click)="putBack()">Put back on the shelf</button>
           <button type="button" class="btn small plain" (click)="closed.set('removed')">Close</button>
         </p>
       }
       @case ('changed') {
         <p role="status">
-          This phrase was kept anew elsewhere. Here you play it as it was when the room was opened.
+          This phrase changed in another tab. You are still playing the old version.
           @if (!store.running()) {
-            <button type="button" class="btn small" (click)="store.takeOther()">Play it as it is now</button>
+            <button type="button" class="btn small" (click)="store.takeOther()">Use the new version</button>
           }
           <button type="button" class="btn small plain" (click)="closed.set('changed')">Close</button>
         </p>
@@ -28,9 +28,9 @@ import { SubjectStore } from './subject.store';
     }
     @if (store.other() && !closedOther()) {
       <p role="status">
-        It is drilled in another tab too. Every try of both is in the log; the ladder that was moved last stands.
+        Also running in another tab. All tries are logged; the ladder you moved last counts.
         @if (!store.running()) {
-          <button type="button" class="btn small" (click)="store.takeOther()">Go on from that one</button>
+          <button type="button" class="btn small" (click)="store.takeOther()">Use that ladder</button>
         }
         <button type="button" class="btn small plain" (click)="closedOther.set(true)">Close</button>
       </p>

@@ -2,85 +2,48 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { USUAL_SCHOOLS, type Schools } from '@core/time';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { placeWords, type Pattern } from '@core/pattern';
-import { findingWords } from '@core/take';
+import { findingWords, lateWords, LIMITS, timingWords } from '@core/take';
+import { LateScaleComponent, type Timing } from './late-scale.component';
 import type { Judged } from './take.recorder';
 
-const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as const;
+const VERDICT_WORDS = { clean: 'Clean', close: 'Almost', loose: 'Messy' } as const;
 
 /** What the last try said: the verdict, the one thing to fix first, and behind a press everything that was measured. */
 @Component({
   selector: 'ls-judged',
+  imports: [LateScaleComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let j = judged();
-    <p [class]="'verdict ' + j.verdict">{{ words[j.verdict] }}</p>
+    <p [class]="'verdict ' + j.verdict">
+      {{ words[j.verdict] }}
+      @if (j.loops; as l) {
+        <span class="quiet">{{ l.clean }} of {{ l.of }} {{ l.of === 1 ? 'loop' : 'loops' }} clean</span>
+      }
+    </p>
     <p class="fix">{{ j.fix ? fixWords(j.fix.finding) : 'Nothing to fix first.' }}</p>
     @for (b of j.uncounted; track b) {
       <p class="quiet">{{ b }}</p>
     }
-    <p class="quiet">
-      @if (j.loops; as l) {
-        {{ l.clean }} of {{ l.of }} {{ l.of === 1 ? 'loop' : 'loops' }} clean ·
-      }
-      {{ signed(j.reading.mean) }} ms, ± {{ j.reading.spread.toFixed(0) }} ms
-      @if (j.reading.missed + j.reading.extra > 0) {
-        · {{ j.reading.missed }} missed, {{ j.reading.extra }} too many
-      }
-    </p>
+    @if (j.reading.missed + j.reading.extra > 0) {
+      <p class="quiet">{{ j.reading.missed }} missed, {{ j.reading.extra }} extra.</p>
+    }
+    <ls-late-scale [timings]="timings()" [most]="most()" />
     <div class="row">
       @if (j.fix?.index !== null && j.fix) {
-        <button type="button" class="btn" (click)="isolate.emit()">Isolate it <kbd>I</kbd></button>
+        <button type="button" class="btn" (click)="isolate.emit()">Drill this spot <kbd>I</kbd></button>
       }
       <button type="button" class="btn" [attr.aria-expanded]="open()" (click)="open.set(!open())">
-        {{ open() ? 'Less' : 'All of it' }}
+        {{ open() ? 'Less' : 'Details' }}
       </button>
     </div>
     @if (open()) {
       <table>
         <tbody>
-          @for (l of j.reading.byLimb; track l.limb) {
+          @for (d of details(); track d.what) {
             <tr>
-              <th scope="row">{{ limbs[l.limb] }}</th>
-              <td class="mono">{{ signed(l.mean) }}</td>
-              <td class="mono">± {{ l.spread.toFixed(0) }}</td>
-            </tr>
-          }
-          @for (v of handVoices(); track v.voice) {
-            <tr>
-              <th scope="row">{{ voices[v.voice].name }}</th>
-              <td class="mono">{{ signed(v.mean) }}</td>
-              <td class="mono">± {{ v.spread.toFixed(0) }}</td>
-            </tr>
-          }
-          @for (p of worst(); track p.index) {
-            <tr>
-              <th scope="row">{{ p.words }}</th>
-              <td class="mono">{{ signed(p.mean) }}</td>
-              <td class="mono">{{ p.missed > 0 ? p.missed + ' missed' : '± ' + p.spread.toFixed(0) }}</td>
-            </tr>
-          }
-          <tr>
-            <th scope="row">drift, ms a minute</th>
-            <td class="mono" colspan="2">{{ signed(j.reading.drift) }}</td>
-          </tr>
-          @if (j.reading.leftRight !== null) {
-            <tr>
-              <th scope="row">right louder than left</th>
-              <td class="mono" colspan="2">{{ signed(j.reading.leftRight) }}</td>
-            </tr>
-          }
-          @if (j.reading.accentGhost !== null) {
-            <tr>
-              <th scope="row">loud strokes to soft</th>
-              <td class="mono" colspan="2">
-                {{ j.reading.accentGhost.toFixed(1) }} : 1, meant {{ (j.reading.meantRatio ?? 1).toFixed(1) }}
-              </td>
-            </tr>
-          }
-          @if (j.reading.silence !== null) {
-            <tr>
-              <th scope="row">while the click was silent</th>
-              <td class="mono" colspan="2">{{ signed(j.reading.silence) }} ms</td>
+              <th scope="row">{{ d.what }}</th>
+              <td>{{ d.words }}</td>
             </tr>
           }
         </tbody>
@@ -97,6 +60,10 @@ const VERDICT_WORDS = { clean: 'Clean', close: 'Close', loose: 'Loose' } as cons
     }
     .verdict {
       font: 700 30px/1 var(--head);
+    }
+    .verdict .quiet {
+      margin-left: 8px;
+      font: 500 14px/1.2 var(--text);
     }
     .clean {
       color: var(--good);
@@ -138,24 +105,60 @@ export class JudgedComponent {
   readonly open = signal(false);
   readonly words = VERDICT_WORDS;
   readonly fixWords = findingWords;
-  readonly limbs = LIMB_WORDS;
-  readonly voices = VOICE;
-  /** A foot has one voice, and has said it. */
-  readonly handVoices = computed(() => this.judged().reading.byVoice.filter((v) => VOICE[v.voice].family !== 'foot'));
-  /** The places that lie furthest off. */
-  readonly worst = computed(() => {
+  /** Of every limb, and of all together where that are more than one. */
+  readonly timings = computed((): readonly Timing[] => {
+    const { byLimb, mean, spread } = this.judged().reading;
+    const limbs = byLimb.map((l) => ({ name: LIMB_WORDS[l.limb], mean: l.mean, spread: l.spread }));
+    return limbs.length > 1 ? [{ name: 'all', mean, spread }, ...limbs] : limbs;
+  });
+  /** What the scale marks is what the verdict would not let pass. */
+  readonly most = computed(() => LIMITS.mean);
+  readonly details = computed(() => {
+    const { reading } = this.judged();
+    return [
+      // A foot has one piece, and is on the scale.
+      ...reading.byVoice
+        .filter((v) => VOICE[v.voice].family !== 'foot')
+        .map((v) => ({ what: VOICE[v.voice].name, words: timingWords(v.mean, v.spread) })),
+      ...this.worst(),
+      { what: 'tempo', words: driftWords(reading.drift) },
+      ...(reading.leftRight === null ? [] : [{ what: 'louder hand', words: louderWords(reading.leftRight) }]),
+      ...(reading.accentGhost === null
+        ? []
+        : [
+            {
+              what: 'accents',
+              words: `${reading.accentGhost.toFixed(1)}× as loud as ghosts, aim for ${(reading.meantRatio ?? 1).toFixed(1)}×`,
+            },
+          ]),
+      ...(reading.silence === null ? [] : [{ what: 'without the click', words: lateWords(reading.silence) }]),
+    ];
+  });
+
+  /** The places that were missed most or lie furthest off. */
+  private worst(): readonly { readonly what: string; readonly words: string }[] {
     const pattern = this.pattern();
     return [...this.judged().reading.byPlace]
       .sort((a, b) => b.missed - a.missed || Math.abs(b.mean) - Math.abs(a.mean))
-      .slice(0, 4)
+      .slice(0, WORST)
       .flatMap((p) => {
         const s = pattern.strokes[p.index];
-        return s ? [{ ...p, words: `${VOICE[s.voice].name} on ${placeWords(pattern, s.at, this.schools())}` }] : [];
+        if (!s) return [];
+        const what = `${VOICE[s.voice].name} on ${placeWords(pattern, s.at, this.schools())}`;
+        return [{ what, words: p.missed > 0 ? `${p.missed} missed` : timingWords(p.mean, p.spread) }];
       });
-  });
-
-  signed(n: number): string {
-    const whole = Math.round(n);
-    return whole > 0 ? `+${whole}` : String(whole);
   }
+}
+
+/** So many places are named. */
+const WORST = 4;
+
+function driftWords(ms: number): string {
+  const off = Math.round(Math.abs(ms));
+  return off === 0 ? 'steady' : `${off} ms ${ms > 0 ? 'slower' : 'faster'} each minute`;
+}
+
+function louderWords(by: number): string {
+  const off = Math.round(Math.abs(by));
+  return off === 0 ? 'both alike' : `${by > 0 ? 'right' : 'left'}, by ${off}`;
 }

@@ -36,9 +36,7 @@ export class LadderSetupComponent {
   ];
   readonly ladder = this.plans.ladder;
   readonly school = computed(() => this.ladder().ladder ?? 'steps');
-  readonly words = computed(() =>
-    this.ladder().rungs ? 'Your own tempos, one after the other.' : LADDER_WORDS[this.school()].words,
-  );
+  readonly words = computed(() => (this.ladder().rungs ? 'Type your own tempos.' : LADDER_WORDS[this.school()].words));
   readonly hold = computed(() => this.ladder().hold?.kind ?? 'loops');
   readonly loud = computed(() => (this.ladder().passes ? 'passes' : this.choices.dynamic()));
   /** The rungs as text, to be typed over. */

@@ -33,13 +33,13 @@ const LEAST = 0.00015;
         <button type="button" class="btn small" (click)="begin()">Set the levels</button>
       }
       @case ('room') {
-        <p role="status">Quiet for a moment: the room is heard first.</p>
+        <p role="status">Be quiet for a moment: the room is measured first.</p>
       }
       @case ('soft') {
         <p role="status">Hit softly, as a ghost stroke: {{ soft().length }} of {{ many }}.</p>
       }
       @case ('hard') {
-        <p role="status">Now as hard as you ever play: {{ hard().length }} of {{ many }}.</p>
+        <p role="status">Now as hard as you play: {{ hard().length }} of {{ many }}.</p>
       }
     }
     @if (words(); as w) {
@@ -141,9 +141,7 @@ export class MicLevelsComponent implements OnDestroy {
     const found = levelsFrom(this.soft(), this.hard(), this.room);
     void this.levels.keep(found ?? before);
     this.words.set(
-      found
-        ? 'The levels are set and remembered.'
-        : `${heardWords(this.soft(), this.hard(), this.room)} The levels are as they were.`,
+      found ? 'The levels are set.' : `${heardWords(this.soft(), this.hard(), this.room)} The old levels stay.`,
     );
   }
 }
@@ -153,6 +151,6 @@ function heardWords(soft: readonly number[], hard: readonly number[], room: numb
   const percent = (n: number): string => (n < 0.01 ? (n * 100).toFixed(1) : String(Math.round(n * 100)));
   const [least, most] = [Math.min(...soft), Math.max(...hard)];
   return least <= room * 1.5
-    ? `The soft hits came in at ${percent(least)} %, the room alone at ${percent(room)} %: too near. Come nearer to the microphone, or wait for quiet.`
-    : `Soft and hard were too alike: ${percent(least)} % and ${percent(most)} %. Hit more softly first, then harder.`;
+    ? `Your soft hits are hardly louder than the room (${percent(least)}% and ${percent(room)}%). Move closer to the microphone, or wait for quiet.`
+    : `Soft and hard hits were too alike (${percent(least)}% and ${percent(most)}%). Hit softer first, then harder.`;
 }

@@ -43,7 +43,7 @@ export class PracticeGuard {
       // Never into a rung: the reminder comes when it is over.
       if (this.since !== null && !this.told && now - this.since > BREAK_AFTER) {
         this.told = true;
-        this.noteState.set('25 minutes. Put the sticks down for a few, shake out the hands, give the ears some quiet.');
+        this.noteState.set('25 minutes played. Put the sticks down, shake out your hands, rest your ears.');
       }
       void this.lock?.release().catch(() => undefined);
       this.lock = null;

@@ -26,9 +26,9 @@ const SOUNDING = 2;
         <ls-select label="Click" [options]="clicks" [chosen]="choices.click()" (chose)="setClick($event)" />
       </div>
       <div class="field">
-        Drops out
+        Click drops out
         <ls-select
-          label="Drops out"
+          label="Click drops out"
           [options]="gaps"
           [chosen]="silent()"
           [disabled]="locked()"
@@ -69,8 +69,8 @@ export class RoomSoundComponent {
   /** Bars that are silent. */
   readonly gaps: readonly Choice<number>[] = [
     { value: 0, words: 'never' },
-    { value: 1, words: '1 bar of 3' },
-    { value: 2, words: '2 bars of 4' },
+    { value: 1, words: '1 bar in 3' },
+    { value: 2, words: '2 bars in 4' },
   ];
   readonly silent = computed(() => this.choices.gap()?.silent ?? 0);
 

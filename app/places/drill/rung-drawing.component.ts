@@ -23,7 +23,7 @@ import { TakeRecorder } from './take.recorder';
       }
       @if (turn(); as whose) {
         <p class="turn" [class.yours]="whose === 'yours'" role="status">
-          {{ whose === 'yours' ? 'Your turn: say it aloud, sticks down.' : 'Listen: it is counted and played.' }}
+          {{ whose === 'yours' ? 'Your turn: say it aloud.' : 'Listen: it is counted and played.' }}
         </p>
       }
       <ls-follow

@@ -17,7 +17,7 @@ const MOST_MARKS = 32;
   template: `
     @if (store.drill(); as d) {
       <span class="huge">{{ store.slow() ? store.tempo() / 2 : store.tempo() }}</span>
-      <span class="quiet">beats a minute{{ store.free() ? '' : ' · of ' + d.plan.goal }}</span>
+      <span class="quiet">bpm{{ store.free() ? '' : ' · goal ' + d.plan.goal }}</span>
       @if (pass(); as p) {
         <span class="pass">play it {{ p }}</span>
       }
@@ -36,14 +36,14 @@ const MOST_MARKS = 32;
                 loop <strong>{{ d.loops + 1 }}</strong> of {{ store.need() }}
               }
               @if (d.early) {
-                · counts as clean
+                · clean so far
               }
             }
             @case ('count-in') {
               count-in
             }
             @default {
-              {{ loopsOf(store.need()) }} a rung
+              {{ loopsOf(store.need()) }} per rung
             }
           }
         </span>
@@ -56,26 +56,26 @@ const MOST_MARKS = 32;
       @switch (store.beneath()) {
         @case ('sounds') {
           <span class="quiet"
-            >the record sounds with you: keep headphones low{{
+            >The recording plays along: keep headphones low{{
               byMicrophone() ? ', and on, so that the microphone hears only you' : ''
             }}</span
           >
         }
         @case ('far') {
-          <span class="once">the record cannot go at this tempo: it is silent here</span>
+          <span class="once">The recording cannot follow this tempo. It is off for this rung.</span>
         }
         @case ('broke') {
           <span class="once">
-            the record could not be made ready: it is silent
+            The recording could not be prepared, so it is off.
             <button type="button" class="btn small" (click)="store.recordAgain()">Try again</button>
           </span>
         }
         @case ('gone') {
-          <span class="once">the record is no longer kept with this phrase: it is played without</span>
+          <span class="once">The recording was deleted; you play without it.</span>
         }
       }
       @if (d.messy === 1) {
-        <span class="once">one messy try; the next goes a rung down</span>
+        <span class="once">one messy try; another goes a rung down</span>
       }
     }
   `,

@@ -10,21 +10,22 @@ interface Aside {
 
 /** What happened last and what comes next, in one sentence at the head of the room. */
 export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string {
-  if (slow) return 'Half speed, to look at it: nothing counts. Space goes on with the rung.';
+  if (slow) return 'Half speed: nothing counts. Space continues the rung.';
   const last = drill?.attempts.at(-1);
-  if (!drill || (!last && !slept)) return drill && isRunning(drill.phase) ? '' : 'Space starts: one bar is counted in.';
-  if (slept) return 'The device slept, so the try was broken off. Space begins the rung again.';
+  if (!drill || (!last && !slept))
+    return drill && isRunning(drill.phase) ? '' : 'Space starts, with a bar of count-in.';
+  if (slept) return 'The device slept, so this try was stopped. Space starts the rung again.';
   const tempo = drillTempo(drill);
   switch (drill.phase) {
     case 'done':
-      return `The goal of ${drill.plan.goal} was clean. It is in the log.`;
+      return `Goal ${drill.plan.goal} was clean.`;
     case 'stopped':
-      return `Enough for today at ${tempo}. The drill waits here.`;
+      return `Stopped at ${tempo}. The drill waits here.`;
     case 'ready': {
       const stage = drillStage(drill);
       if (stage && last?.verdict === 'clean' && drill.rung === 0)
         return `${last.bpm} was clean. Next: ${stageTitle(stage)}.`;
-      return `You left at ${tempo}. Space goes on from there.`;
+      return `You stopped at ${tempo}. Space continues.`;
     }
     case 'count-in':
     case 'playing':
@@ -34,7 +35,7 @@ export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string
       if (last.verdict === 'clean' && pass && last.bpm === tempo)
         return `${last.bpm} was clean ${last.dynamic}. Now ${pass}.`;
       if (last.verdict === 'clean') return `${last.bpm} was clean.`;
-      return last.bpm > tempo ? `Twice messy at ${last.bpm}: one rung down.` : `Messy at ${last.bpm}: once more.`;
+      return last.bpm > tempo ? `Two messy tries at ${last.bpm}: one rung down.` : `Messy at ${last.bpm}: try again.`;
     }
   }
 }

@@ -18,7 +18,7 @@ const PLAIN = '';
   template: `
     <div class="head">
       <h2 id="stages-title">Stages</h2>
-      <span class="quiet">about {{ plans.minutes() }} min if all goes well</span>
+      <span class="quiet">about {{ plans.minutes() }} min if all tries are clean</span>
       <span class="spacer"></span>
       <ls-menu-button
         words="Add"
@@ -27,8 +27,8 @@ const PLAIN = '';
         [choices]="plans.additions()"
         (chose)="plans.add($event)"
       />
-      <button type="button" class="btn small" (click)="plans.onlyWhole()">Only the whole</button>
-      <button type="button" class="btn small" (click)="plans.proposeAnew()">As proposed</button>
+      <button type="button" class="btn small" (click)="plans.onlyWhole()">Whole phrase only</button>
+      <button type="button" class="btn small" (click)="plans.proposeAnew()">Reset stages</button>
     </div>
     <ol cdkDropList (cdkDropListDropped)="move($event)" aria-labelledby="stages-title">
       @for (s of plans.stages(); track s.id; let i = $index) {
@@ -48,7 +48,7 @@ const PLAIN = '';
             @if ((s.kind === 'context' || s.kind === 'every-beat' || s.kind === 'free') && grooves().length > 1) {
               <ls-select
                 class="groove"
-                [label]="'What keeps time: ' + title(s)"
+                [label]="'Groove: ' + title(s)"
                 [options]="grooves()"
                 [chosen]="s.groove ?? plain"
                 (chose)="plans.keepTime(s.id, $event === plain ? null : $event)"
@@ -59,7 +59,7 @@ const PLAIN = '';
             type="button"
             class="btn small plain"
             [disabled]="plans.stages().length < 2"
-            [attr.aria-label]="'Leave out: ' + title(s)"
+            [attr.aria-label]="'Remove: ' + title(s)"
             (click)="plans.dropStage(s.id)"
           >
             <i class="pi pi-times" aria-hidden="true"></i>
@@ -137,7 +137,7 @@ export class StagesSetupComponent {
     return phrase ? stageWhy(stage, phrase) : '';
   };
   readonly grooves = computed((): readonly Choice<string>[] => [
-    { value: PLAIN, words: 'plain time' },
+    { value: PLAIN, words: 'plain groove' },
     ...this.subject.grooves().map((g) => ({ value: g.id, words: g.name.slice(0, 60) })),
   ]);
 

@@ -105,7 +105,7 @@ export class TakeRecorder {
     this.hitsState.set([]);
   }
 
-  /** A try begins: its first bar line is heard at tick 0. The tempo is in counted beats a minute. */
+  /** A try begins: its first bar line is heard at tick 0. The tempo is in counted bpm. */
   begin(meant: Rendition, bpm: number): void {
     this.meant = meant;
     this.bpm = bpm;

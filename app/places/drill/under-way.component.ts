@@ -13,21 +13,21 @@ import { PhrasesRepo } from '../../storage/phrases.repo';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (missing()) {
-      <h1>That phrase is not on this shelf any more</h1>
-      <p>Its drill went with it. Everything else is where it was.</p>
+      <h1>This phrase is no longer on the shelf</h1>
+      <p>Its drill is gone too. Everything else is unchanged.</p>
     } @else if (underWay().length > 0) {
-      <h1>Take up where you left</h1>
+      <h1>Continue where you stopped</h1>
       @for (d of underWay(); track d.id) {
         <a class="big" [routerLink]="['/drill', d.id]"
           ><span class="cut">{{ d.name.slice(0, 100) }}</span>
-          <span class="quiet mono">{{ d.at }} of {{ d.goal }}</span></a
+          <span class="quiet mono">{{ d.at }} goal {{ d.goal }}</span></a
         >
       }
     } @else {
-      <h1>What shall it be?</h1>
-      <p>Choose a phrase on the shelf and press “Drill”. It starts slow, and goes up only when you were clean.</p>
+      <h1>What do you want to drill?</h1>
+      <p>Choose a phrase on the Shelf and press “Drill”. It starts slow and gets faster when you are clean.</p>
     }
-    <a class="btn" routerLink="/shelf">To the shelf</a>
+    <a class="btn" routerLink="/shelf">Open the Shelf</a>
   `,
   styles: `
     :host {

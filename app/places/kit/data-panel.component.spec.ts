@@ -45,12 +45,12 @@ describe('my data', () => {
         m.fixture.detectChanges();
         return m.text().includes(words);
       });
-    await says('in this browser only: under 0.1 MB, for as long as it has room.');
+    await says('in this browser only (under 0.1 MB). The browser may delete it');
     await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a')], attempts: [], drills: [] })));
     m.fixture.detectChanges();
     bytes = 3_260_000;
     m.press('Put it on the shelf');
-    await says('in this browser only: 3.3 MB, for as long as it has room.');
+    await says('in this browser only (3.3 MB). The browser may delete it');
   });
   it('lists the records that are kept with phrases; one is let go and kept again', async () => {
     const { db, messages } = await emptyPlace();
@@ -75,7 +75,7 @@ describe('my data', () => {
     });
     expect(m.text()).toContain('2 of 20, 2.4 MB in all');
     expect(m.text().indexOf('Anchor')).toBeLessThan(m.text().indexOf('Rope'));
-    m.press('Let the record go: Rope');
+    m.press('Delete the recording: Rope');
     await untilAsked(async () => (await db.clips.count()) === 1);
     await until(() => undo !== null);
     undo!.run();
@@ -96,7 +96,7 @@ describe('my data', () => {
     await untilAsked(async () => (await db.phrases.count()) === 2);
     await until(() => undo !== null);
     m.fixture.detectChanges();
-    expect(m.text()).toContain('Go through what the file changed: 2');
+    expect(m.text()).toContain('See the changes: 2');
     undo!.run();
     await untilAsked(async () => (await db.phrases.count()) === 0);
   });
@@ -121,7 +121,7 @@ describe('my data', () => {
     await m.component.pick(picked('{"format":"loop-shelf","version":9}'));
     m.fixture.detectChanges();
     expect(m.text()).toContain('saved by a newer Loop Shelf');
-    expect(m.text()).toContain('Your shelf is as it was.');
+    expect(m.text()).toContain('Your shelf is unchanged.');
     expect(await db.phrases.count()).toBe(1);
     await m.component.pick(picked('not a shelf'));
     await until(() => m.component.problem()?.includes('JSON') ?? false);
@@ -145,7 +145,7 @@ describe('my data', () => {
     expect(backup.waits()).toBe(true);
     const urls: Blob[] = [];
     Object.assign(URL, { createObjectURL: (b: Blob) => (urls.push(b), 'blob:x'), revokeObjectURL: () => undefined });
-    expect(await backup.save()).toContain('with your downloads');
+    expect(await backup.save()).toContain('in your downloads');
     expect([urls.length, backup.waits()]).toEqual([1, false]);
     await backup.look();
     expect(backup.waits()).toBe(false);

@@ -75,7 +75,7 @@ export class DataPanelComponent {
    */
   async checkSound(): Promise<void> {
     this.checks.set([]);
-    this.busy.set('Rendering …');
+    this.busy.set('Checking …');
     const seven = meter(7, 8);
     const read = parseStrokeText('R! l l R K');
     const cell = patternOfText(read.ok ? read.value : [], seven, GRID.sixteenths);
@@ -90,7 +90,7 @@ export class DataPanelComponent {
         this.checks.update((all) => [...all, { ...found, words: `click ${click}, swing ${swing.toFixed(2)}` }]);
       }
     } catch {
-      this.problem.set('This browser could not render the sound check.');
+      this.problem.set('This browser cannot run the sound check.');
     } finally {
       this.busy.set(null);
     }

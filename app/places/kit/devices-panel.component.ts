@@ -14,13 +14,13 @@ import { MidiSource } from '../../hits/midi.source';
       @if (midi.trouble(); as words) {
         <p class="wrong" role="alert">{{ words }}</p>
       } @else if (midi.devices().length > 0) {
-        <p>Connected: {{ midi.devices().join(', ') }}. Press a voice, then hit what shall be it.</p>
+        <p>Connected: {{ midi.devices().join(', ') }}. Choose a drum or cymbal below, then hit the pad for it.</p>
       } @else {
-        <p>Connect a pad or an electronic kit, then let the browser listen to it.</p>
+        <p>Connect a pad or an electronic kit, then press Listen to MIDI.</p>
       }
       <div class="row">
         <button type="button" class="btn" (click)="connect()">Listen to MIDI</button>
-        <button type="button" class="btn" (click)="map.reset()">Back to the usual notes</button>
+        <button type="button" class="btn" (click)="map.reset()">Use the usual notes</button>
         @if (midi.lastNote() !== null) {
           <span class="quiet">last note: {{ midi.lastNote() }}, {{ heard() }}</span>
         }
@@ -41,9 +41,7 @@ import { MidiSource } from '../../hits/midi.source';
           </li>
         }
       </ul>
-      <p class="quiet small">
-        The microphone’s levels and every source’s delay are set in Drill, where you choose who judges.
-      </p>
+      <p class="quiet small">Set microphone levels and delays in Drill, under Who judges?</p>
     </section>
   `,
   styles: `
@@ -97,7 +95,7 @@ export class DevicesPanelComponent implements OnDestroy {
   readonly heard = computed(() => {
     const note = this.midi.lastNote();
     const voice = note === null ? null : this.map.voiceOf(note);
-    return voice ? this.kits.nameOf(voice) : 'not taught';
+    return voice ? this.kits.nameOf(voice) : 'not set';
   });
   private readonly ears = this.midi.hits$.subscribe(() => {
     const [note, voice] = [this.midi.lastNote(), this.teaching()];

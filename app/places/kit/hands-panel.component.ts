@@ -16,11 +16,11 @@ import { LimbTestComponent } from './limb-test.component';
   template: `
     <div class="cols">
       <section class="panel">
-        <h2>The limb test, the way test</h2>
+        <h2>Limb test, travel test</h2>
         <ls-limb-test />
       </section>
       <section class="panel">
-        <h2>How fast I am</h2>
+        <h2>My speed</h2>
         <table>
           <thead>
             <tr>
@@ -44,12 +44,11 @@ import { LimbTestComponent } from './limb-test.component';
           </tbody>
         </table>
         <p class="quiet small">
-          Strokes a second; doubles are the two strokes of a pair. What was never measured is a usual value, and a
-          ceiling that rests on it is called an estimate. Clean tries above it count beside the tests.
+          Strokes per second. Grey figures are typical, not yours: take the test to replace them.
         </p>
         <table class="ways">
           <caption>
-            Ways of a hand between two pieces
+            Travel time between two pieces
           </caption>
           <tbody>
             @for (w of ways(); track $index) {
@@ -60,7 +59,7 @@ import { LimbTestComponent } from './limb-test.component';
               </tr>
             } @empty {
               <tr>
-                <td class="quiet">None timed yet: usual values, by the distance on your kit.</td>
+                <td class="quiet">None measured yet: typical values, by the distance on your kit.</td>
               </tr>
             }
           </tbody>
@@ -79,7 +78,7 @@ import { LimbTestComponent } from './limb-test.component';
           />
         </div>
         <div class="row">
-          <button type="button" class="btn small" [disabled]="!timed()" (click)="forget()">Back to usual values</button>
+          <button type="button" class="btn small" [disabled]="!timed()" (click)="forget()">Use typical values</button>
         </div>
         <p class="quiet small">
           Warm up slowly, hold the sticks loosely, stop at pain, tingling or numbness, rest between tests. These are
@@ -154,7 +153,7 @@ export class HandsPanelComponent {
         limb,
         name: LIMB_WORDS[limb],
         rates: STROKE_KINDS.map((kind) => ({ rate: rates[limb][kind], measured: own.some((m) => m.kind === kind) })),
-        when: last === 0 ? 'usual' : format(last, 'd MMM'),
+        when: last === 0 ? 'typical' : format(last, 'd MMM'),
       };
     });
   });
@@ -180,8 +179,8 @@ export class HandsPanelComponent {
   forget(): void {
     const before = this.profile.now();
     void this.profile.keep({ ...USUAL_PROFILE, leads: before.leads, leadsFoot: before.leadsFoot });
-    this.notices.tell('Every rate and way is the usual one again.', {
-      label: 'Take back',
+    this.notices.tell('All speeds and travel times are typical ones again.', {
+      label: 'Undo',
       run: () => void this.profile.keep(before),
     });
   }

@@ -12,9 +12,9 @@ import { SettingsRepo } from '../../storage/settings.repo';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="incoming" role="status">
-      <p><strong>The file is good.</strong> {{ fileWords() }} This is what it would change:</p>
+      <p><strong>The file can be read.</strong> {{ fileWords() }} It would change:</p>
       @if (nothing()) {
-        <p>Nothing: all of it is here already.</p>
+        <p>Nothing: everything is already here.</p>
       }
       @for (g of incoming().groups; track g.kind) {
         <details>
@@ -47,13 +47,13 @@ import { SettingsRepo } from '../../storage/settings.repo';
       }
       @for (n of incoming().named; track n.key) {
         <label class="line"
-          ><input type="checkbox" [checked]="named().has(n.key)" (change)="toggleNamed(n.key)" /> {{ n.words }}, as the
-          file has it where it was changed later</label
+          ><input type="checkbox" [checked]="named().has(n.key)" (change)="toggleNamed(n.key)" /> {{ n.words }}, where
+          the file is newer</label
         >
       }
       <div class="row">
         <button type="button" class="btn primary" [disabled]="nothing()" (click)="take()">Put it on the shelf</button>
-        <button type="button" class="btn" (click)="left.emit()">Leave it</button>
+        <button type="button" class="btn" (click)="left.emit()">Not now</button>
       </div>
     </div>
   `,
@@ -110,9 +110,7 @@ export class IncomingComponent {
     return groups.every((g) => g.kind === 'stays off') && others === 0;
   });
   readonly fileWords = computed(() =>
-    this.incoming().file === 'changed'
-      ? 'It was changed after Loop Shelf wrote it: if that was not you, take another copy.'
-      : '',
+    this.incoming().file === 'changed' ? 'It was changed after export. If that was not you, use another copy.' : '',
   );
   readonly logWords = computed(() => {
     const { tries, takes, drills } = this.incoming();
@@ -125,8 +123,10 @@ export class IncomingComponent {
   readonly clipWords = computed(() => {
     const { clips, clipsGone } = this.incoming();
     const gone =
-      clipsGone > 0 ? `${count(clipsGone, 'older clip')} of yours would go: a shelf holds ${SHELF_LIMITS.clips}.` : '';
-    const come = clips > 0 ? `With the phrases: ${count(clips, 'clip')} of records.` : '';
+      clipsGone > 0
+        ? `${count(clipsGone, 'older clip')} of yours would be deleted: a shelf holds ${SHELF_LIMITS.clips}.`
+        : '';
+    const come = clips > 0 ? `With the phrases: ${count(clips, 'clip')} of recordings.` : '';
     return [come, gone].filter((w) => w !== '').join(' ');
   });
   readonly boardWords = computed(() => count(this.incoming().boards, 'board'));

@@ -13,8 +13,8 @@ import { OwnRecords, sizeWords } from '../../playing/own-records';
   template: `
     @if (all().length > 0) {
       <section class="panel">
-        <h2>Records with my phrases</h2>
-        <p class="quiet">{{ all().length }} of {{ most }}, {{ size() }} in all. They go out with the shelf’s file.</p>
+        <h2>Recordings kept with phrases</h2>
+        <p class="quiet">{{ all().length }} of {{ most }}, {{ size() }} in all. They are part of an export.</p>
         <ul>
           @for (c of all(); track c.id) {
             <li>
@@ -26,10 +26,10 @@ import { OwnRecords, sizeWords } from '../../playing/own-records';
               <button
                 type="button"
                 class="btn small plain"
-                [attr.aria-label]="'Let the record go: ' + c.name.slice(0, 120)"
+                [attr.aria-label]="'Delete the recording: ' + c.name.slice(0, 120)"
                 (click)="own.letGo(c.id)"
               >
-                Let it go
+                Delete the recording
               </button>
             </li>
           }

@@ -60,7 +60,7 @@ describe('my kit', () => {
     await emptyPlace();
     const m = mount(KitComponent);
     m.press('My hands and feet');
-    expect(m.text()).toContain('The limb test');
+    expect(m.text()).toContain('Limb test');
     m.press('My data and settings');
     expect(m.text()).toContain('Export the shelf');
   });
@@ -78,7 +78,7 @@ describe('my hands and feet', () => {
       .at(-1)
       ?.click();
     expect(profile.now().leads).toBe('L');
-    expect(m.button('Back to usual values').disabled).toBe(true);
+    expect(m.button('Use typical values').disabled).toBe(true);
   });
   it('a test of ten seconds is read from the hits of its limb, and kept only when asked', async () => {
     await emptyPlace();
@@ -88,14 +88,14 @@ describe('my hands and feet', () => {
     for (let i = 0; i <= 60; i++) m.component.moments.update((all) => [...all, i / 6]);
     m.component.stop();
     m.fixture.detectChanges();
-    expect(m.text()).toContain('6.0 strokes a second, very even, kept up to the end.');
+    expect(m.text()).toContain('6.0 strokes per second, very even, steady to the end.');
     expect(profile.now().measured).toEqual([]);
-    m.press('This is my rate');
+    m.press('Use as my speed');
     expect(profile.now().rates.R.singles).toBe(6);
     await m.component.start();
     m.component.moments.set([0, 1]);
     m.component.stop();
     m.fixture.detectChanges();
-    expect(m.text()).toContain('Not enough to tell');
+    expect(m.text()).toContain('Too few strokes');
   });
 });

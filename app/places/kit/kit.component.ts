@@ -42,7 +42,7 @@ type Part = (typeof PARTS)[number]['id'];
         </p-tablist>
         <span class="spacer"></span>
         @if (demo) {
-          <span class="quiet whose">The demo shelf’s own, apart from yours</span>
+          <span class="quiet whose">The demo’s kit, not yours</span>
         }
         @if (shown() === 'kit') {
           <button type="button" class="btn" [disabled]="!kits.canUndo()" (click)="kits.undo()">Undo</button>

@@ -170,12 +170,12 @@ export class LimbTestComponent implements OnDestroy {
     let words: string;
     if (kind !== 'to and fro') {
       void this.profile.keep(withRate(before, limb, kind, rate, now()));
-      words = `${LIMB_WORDS[limb]}, ${kind}: ${rate.toFixed(1)} a second is yours now.`;
+      words = `${LIMB_WORDS[limb]}, ${kind}: ${rate.toFixed(1)} per second is set.`;
     } else if (ends && way && isHand(limb)) {
       void this.profile.keep(withWay(before, { hand: limb, ...ends, ...way, seconds: 1 / rate, at: now() }));
-      words = `${VOICE[ends.from].name} to ${VOICE[ends.to].name}: ${Math.round(1000 / rate)} ms is yours now.`;
+      words = `${VOICE[ends.from].name} to ${VOICE[ends.to].name}: ${Math.round(1000 / rate)} ms is set.`;
     } else return;
-    this.notices.tell(words, { label: 'Take back', run: () => void this.profile.keep(before) });
+    this.notices.tell(words, { label: 'Undo', run: () => void this.profile.keep(before) });
     this.phase.set('ready');
   }
 

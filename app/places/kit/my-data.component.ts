@@ -22,8 +22,8 @@ import { IncomingComponent } from './incoming.component';
     <section class="panel">
       <h2>My data</h2>
       <p>
-        Everything is kept in this browser only{{ usedWords() }}. A file of the whole shelf is your backup, and the way
-        to another device: read there, the two are merged. What is in it is
+        Everything is kept in this browser only{{ usedWords() }}. One file holds the whole shelf: keep it as a backup,
+        or bring it in on another device. The two shelves are merged. Its format is
         <a href="schema/shelf-file.schema.json" target="_blank">described as a JSON Schema</a>.
       </p>
       <div class="row">
@@ -31,7 +31,7 @@ import { IncomingComponent } from './incoming.component';
           Export the shelf
         </button>
         <label class="btn file" [attr.aria-disabled]="files.working() !== null"
-          >Read a shelf file<input
+          >Bring in a shelf file<input
             #picked
             type="file"
             class="visually-hidden"
@@ -56,7 +56,7 @@ import { IncomingComponent } from './incoming.component';
       @if (report().length > 0) {
         <p>
           <button type="button" class="btn small" (click)="showsReport.set(true)">
-            Go through what the file changed: {{ report().length }}
+            See the changes: {{ report().length }}
           </button>
         </p>
       }
@@ -65,8 +65,8 @@ import { IncomingComponent } from './incoming.component';
       <div class="row">
         <button type="button" class="btn" [disabled]="files.working() !== null" (click)="backUp()">Back up now</button>
         <label class="check"
-          ><input type="checkbox" [checked]="backup.now().weekly" (change)="backup.weekly(!backup.now().weekly)" />
-          every week by itself</label
+          ><input type="checkbox" [checked]="backup.now().weekly" (change)="backup.weekly(!backup.now().weekly)" /> back
+          up every week</label
         >
         @if (backup.canFolder) {
           <button type="button" class="btn plain" (click)="chooseFolder()">{{ folderWords() }}</button>
@@ -74,13 +74,10 @@ import { IncomingComponent } from './incoming.component';
       </div>
       @if (aside.all().length > 0) {
         <h3>Set aside</h3>
-        <p>
-          {{ asideWords() }} could not be read, as after a fault of the disk or of a program. Nothing of it was written
-          over; it is kept apart from the rest.
-        </p>
+        <p>{{ asideWords() }} could not be read and is kept apart. Nothing of it was lost or replaced.</p>
         <div class="row">
           <button type="button" class="btn" (click)="saveAside()">Save it as a file</button>
-          <button type="button" class="btn plain" (click)="dropAside()">Drop it</button>
+          <button type="button" class="btn plain" (click)="dropAside()">Delete it</button>
         </div>
       }
     </section>
@@ -126,21 +123,21 @@ export class MyDataComponent {
     const used = this.used.hasValue() ? this.used.value() : null;
     if (!used) return '';
     const size = sizeWords(used.bytes);
-    return used.forGood ? `: ${size}, for good` : `: ${size}, for as long as it has room`;
+    return used.forGood ? ` (${size})` : ` (${size}). The browser may delete it when the disk is full, so back up`;
   });
   readonly lastWords = computed(() => {
     const { last } = this.backup.now();
-    return last === null ? 'No backup yet.' : `The last one was on ${format(last, 'd MMM yyyy, HH:mm')}.`;
+    return last === null ? 'No backup yet.' : `Last backup: ${format(last, 'd MMM yyyy, HH:mm')}.`;
   });
   readonly folderWords = computed(() => {
     const name = this.folder.hasValue() ? this.folder.value() : null;
-    return name === null ? 'Choose a folder for it' : `Into ${name}. Another folder`;
+    return name === null ? 'Choose a folder' : `In ${name}. Choose another`;
   });
   readonly asideWords = computed(() => count(this.aside.all().length, 'thing'));
 
   async save(): Promise<void> {
     await this.trying(
-      'The shelf could not be read from the browser’s storage, so no file was written. Nothing was changed.',
+      'The shelf could not be read, so no file was exported. Nothing was changed. Try again.',
       async () => {
         saveBlob(await this.files.export(), `loop-shelf-${format(Date.now(), 'yyyy-MM-dd')}.json`);
       },
@@ -148,7 +145,7 @@ export class MyDataComponent {
   }
 
   async backUp(): Promise<void> {
-    await this.trying('The backup could not be written. Nothing was changed; try another folder.', async () => {
+    await this.trying('The backup could not be saved. Nothing was changed. Try another folder.', async () => {
       this.notices.tell(await this.backup.save());
     });
   }
@@ -169,23 +166,23 @@ export class MyDataComponent {
 
   private async read(file: Blob): Promise<void> {
     this.incoming.set(null);
-    await this.trying('The file could not be opened. Your shelf is as it was.', async () => {
+    await this.trying('The file could not be opened. Your shelf is unchanged.', async () => {
       const read = await this.files.read(file);
       if (read.ok) this.incoming.set(read.value);
-      else this.problem.set(`${read.problems[0].message} Your shelf is as it was.`);
+      else this.problem.set(`${read.problems[0].message} Your shelf is unchanged.`);
     });
   }
 
   async take(chosen: Chosen): Promise<void> {
     this.incoming.set(null);
     await this.trying(
-      'The browser could not keep what the file holds. Your shelf is as it was; free some space, then read the file again.',
+      'The file did not fit. Your shelf is unchanged. Free some space, then bring it in again.',
       async () => {
         const taken = await this.files.take(chosen);
         if (taken.kind === 'full') this.problem.set(taken.words);
         if (taken.kind !== 'taken') return;
         this.report.set(taken.lines);
-        this.notices.tell(taken.words, { label: 'Take it back', run: () => void this.takeBack() });
+        this.notices.tell(taken.words, { label: 'Undo', run: () => void this.takeBack() });
       },
     );
   }
@@ -201,7 +198,7 @@ export class MyDataComponent {
 
   async dropAside(): Promise<void> {
     const undo = await this.aside.drop();
-    if (undo) this.notices.tell('What was set aside is dropped.', { label: 'Bring it back', run: () => void undo() });
+    if (undo) this.notices.tell('What was set aside is deleted.', { label: 'Undo', run: () => void undo() });
   }
 
   private async takeBack(): Promise<void> {
@@ -218,7 +215,7 @@ export class MyDataComponent {
     } catch (error) {
       this.problem.set(
         error instanceof Stopped
-          ? 'Stopped. Your shelf is as it was.'
+          ? 'Stopped. Your shelf is unchanged.'
           : error instanceof Unfetched
             ? UNFETCHED
             : failed,

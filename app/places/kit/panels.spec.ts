@@ -56,12 +56,12 @@ describe('teaching notes', () => {
     m.press('cross-stick');
     expect(m.text()).not.toContain('hit it now …');
     strike(85);
-    expect(m.text()).toContain('last note: 85, not taught');
+    expect(m.text()).toContain('last note: 85, not set');
     m.press('cross-stick');
     strike(85);
     expect(map.voiceOf(85)).toBe('cross-stick');
     expect(m.text()).toContain('last note: 85, cross-stick');
-    m.press('Back to the usual notes');
+    m.press('Use the usual notes');
     expect(map.voiceOf(85)).not.toBe('cross-stick');
   });
 });
@@ -78,11 +78,11 @@ describe('the limb test', () => {
     m.press('doubles');
     m.press('Simulated player');
     expect([m.component.limb(), m.component.kind(), m.component.source()]).toEqual(['L', 'doubles', 'simulated']);
-    expect(m.text()).toContain('Warm up first. Then play doubles, with a breath between the pairs');
+    expect(m.text()).toContain('Warm up first. Then play doubles, with a short gap between the pairs');
     expect(m.text()).toContain('Stop at once if anything hurts');
-    m.fill('Strokes a second it is set to', '6.54');
+    m.fill('Strokes per second it plays', '6.54');
     expect(m.component.simulatedRate()).toBe(6.5);
-    m.fill('Strokes a second it is set to', '99');
+    m.fill('Strokes per second it plays', '99');
     expect(m.component.simulatedRate()).toBe(20);
   });
   it('what was heard is read with a picture; nothing is kept until it is asked for', async () => {
@@ -91,15 +91,15 @@ describe('the limb test', () => {
     m.component.moments.set(Array.from({ length: 60 }, (_, i) => i / 7));
     m.component.phase.set('read');
     m.fixture.detectChanges();
-    expect(m.text()).toContain('7.0 strokes a second, very even');
+    expect(m.text()).toContain('7.0 strokes per second, very even');
     expect(m.component.bars()).toHaveLength(59);
     expect(profile.now().rates.R.singles).toBe(before);
-    m.press('This is my rate');
+    m.press('Use as my speed');
     expect(profile.now().rates.R.singles).toBe(7);
     m.component.moments.set([0, 1]);
     m.component.phase.set('read');
     m.fixture.detectChanges();
-    expect(m.text()).toContain('Not enough to tell');
+    expect(m.text()).toContain('Too few strokes');
   });
 });
 
@@ -112,7 +112,7 @@ describe('the way test', () => {
     m.press('to and fro');
     expect(m.component.limb()).toBe('R');
     expect(m.text()).toMatch(/\d+ cm apart on this kit/);
-    expect(m.text()).toContain('from the one to the other and back');
+    expect(m.text()).toContain('from one to the other and back');
     m.component.goBetween('to', 'snare');
     expect(m.component.ends()).toEqual({ from: 'floor-tom', to: 'snare' });
     const play = (rate: number): void => {
@@ -121,16 +121,16 @@ describe('the way test', () => {
       m.fixture.detectChanges();
     };
     play(9);
-    expect(m.text()).toContain('as fast as on one spot (7.5)');
-    expect(m.text()).toContain('Nothing was stored.');
+    expect(m.text()).toContain('as fast as on one piece (7.5)');
+    expect(m.text()).toContain('Nothing changed.');
     play(4);
     expect(m.text()).toMatch(/250 ms for \d+ cm/);
     expect(profile.now().ways ?? []).toEqual([]);
-    m.press('This is my way');
+    m.press('Use as my travel time');
     expect(profile.now().ways).toMatchObject([{ hand: 'R', from: 'floor-tom', to: 'snare', seconds: 0.25 }]);
     const panel = mount(HandsPanelComponent);
     expect(panel.text()).toContain('right hand, floor tom and snare');
-    panel.press('Back to usual values');
+    panel.press('Use typical values');
     expect(profile.now().ways ?? []).toEqual([]);
   });
 });
@@ -151,7 +151,7 @@ describe('my hands and feet', () => {
     lead('left foot');
     expect([profile.now().leads, profile.now().leadsFoot]).toEqual(['L', 'left foot']);
     expect(m.host.querySelectorAll('table:not(.ways) tbody tr')).toHaveLength(5);
-    expect(m.button('Back to usual values').disabled).toBe(true);
+    expect(m.button('Use typical values').disabled).toBe(true);
     expect(m.text()).toContain('see a doctor or physiotherapist');
   });
 });

@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { count } from '@core/base';
+import { lateWords } from '@core/take';
 import { CLIP_LIMITS, layMoment, layTick, type HeardKind, type HeardStroke } from '@core/listen';
 import { barTicks, countAt, GRID, feelWords, gridName, meterText } from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
@@ -48,9 +49,9 @@ const OF_KIND: Readonly<Record<HeardKind, (v: Voice) => boolean>> = {
 const CHECK_WORDS: readonly { readonly how: Check; readonly words: string }[] = [
   { how: 'turn', words: 'in turn' },
   { how: 'together', words: 'together' },
-  { how: 'ears', words: 'one in each ear' },
+  { how: 'ears', words: 'one per ear' },
 ];
-const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 'a join' } as const;
+const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 'into the next beat' } as const;
 
 /** From a recording to a phrase: find the lick, slow it down, lay the grid on it, beat by beat, hands, check. */
 @Component({
@@ -136,14 +137,15 @@ export class ListenComponent implements OnDestroy {
   readonly ways = computed(() =>
     (this.store.reading()?.ways ?? []).map((w) => ({
       words: `${gridName(w.grid)}${w.feel.kind === 'swung' ? `, ${feelWords(w.feel)}` : ''}${w.mixed > 0 ? `, ${count(w.mixed, 'beat')} on another` : ''}`,
-      left: `${w.mean < 1 ? w.mean.toFixed(1) : Math.round(w.mean)} ms left over, at most ${Math.round(w.worst)}`,
+      left: `${w.mean < 1 ? w.mean.toFixed(1) : Math.round(w.mean)} ms off on average, at most ${Math.round(w.worst)}`,
     })),
   );
-  readonly bars = computed(() =>
-    (this.record.analysis()?.bars ?? [])
-      .slice(0, 3)
-      .map((b) => `every ${b.beats} beats ${Math.round(b.alike * 100)} % alike`),
-  );
+  /** What it finds alike, in one sentence; empty where nothing comes again. */
+  readonly offWords = lateWords;
+  readonly alike = computed(() => {
+    const [best] = [...(this.record.analysis()?.bars ?? [])].sort((a, b) => b.alike - a.alike);
+    return best ? `Repeats best every ${best.beats} beats (${Math.round(best.alike * 100)}% alike).` : '';
+  });
   readonly bpmWords = computed(() => {
     const bpm = this.store.bpm();
     return bpm === null ? '' : bpm.toFixed(1);
@@ -152,7 +154,7 @@ export class ListenComponent implements OnDestroy {
     (this.record.analysis()?.beats ?? []).slice(0, 4).map((b, i) => ({
       i,
       words: b.bpm.toFixed(1),
-      tip: `${Math.round(b.struck * 100)} of 100 beats are struck`,
+      tip: `${Math.round(b.struck * 100)} of 100 beats have a stroke`,
     })),
   );
   readonly strokeWords = computed(() => {
@@ -257,7 +259,7 @@ export class ListenComponent implements OnDestroy {
     const kept = await this.clips.keep(clip);
     if (kept === 'full')
       this.notices.wrong(
-        `A shelf holds ${CLIP_LIMITS.clips} clips of records; this one was not kept with the phrase. Let one go on the Bench first.`,
+        `A shelf holds ${CLIP_LIMITS.clips} recordings with phrases, so this one was not kept. Delete one on the Bench first.`,
       );
   }
 

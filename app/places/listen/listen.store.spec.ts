@@ -231,7 +231,7 @@ describe('a recording that is listened to', () => {
     store.setFrom('second');
     TestBed.tick();
     await untilAsked(async () => JSON.stringify(await kept()) === '{"now":"second","before":"first"}');
-    expect(told.mock.calls.at(-1)?.[0]).toBe('“One” is put aside.');
+    expect(told.mock.calls.at(-1)?.[0]).toBe('“One” is closed.');
     // One that is too large to be kept takes nothing of the one before with it.
     const large = new Blob(['x']);
     Object.defineProperty(large, 'size', { value: 90_000_000 });

@@ -197,7 +197,7 @@ export class ListenStore {
     this.begin(work);
     this.keeping.set(await this.kept.begin(name, file, work));
     if (before !== '')
-      this.notices.tell(`“${before.slice(0, 60)}” is put aside.`, { label: 'Back to it', run: () => void this.back() });
+      this.notices.tell(`“${before.slice(0, 60)}” is closed.`, { label: 'Undo', run: () => void this.back() });
   }
 
   /** The recording that was listened to before, as it was left. */

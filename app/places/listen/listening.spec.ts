@@ -85,10 +85,10 @@ describe('listening to a recording', () => {
     const three = engineOf('SgkSgtSkkgkS'.replaceAll('t', 's').repeat(4));
     three.engine.analyse(() => undefined);
     const read = three.engine.read({ ...wish, stretch: { ...stretch, many: 3 } }, own);
-    expect(read.round?.words).toBe('3 beats long, comes round after 3 bars');
+    expect(read.round?.words).toBe('3 beats long, the same again after 3 bars');
   });
 
-  it('holds the phrase against the record: in turn by the bar, together, one in each ear', () => {
+  it('holds the phrase against the record: in turn by the bar, together, one per ear', () => {
     const { pattern } = engine.read(wish, own);
     if (!pattern) throw new Error('nothing was read');
     const bar = (4 * 60) / BPM;
@@ -99,9 +99,9 @@ describe('listening to a recording', () => {
     expect(turn.laid.map((l) => Math.round(l.record * 100) / 100)).toEqual([0.4, 0.4, 3.01, 3.01]);
     const words = engine.beside(stretch, pattern, USUAL_SCHOOLS, []).words;
     expect(words).toHaveLength(1);
-    expect(words[0]).toMatch(/^32 strokes of the record beside 32 written ones, [0-4] ms apart on average\.$/);
+    expect(words[0]).toMatch(/^32 strokes of the recording match, [0-4] ms apart on average\.$/);
     const less = engine.beside(stretch, { ...pattern, strokes: pattern.strokes.slice(1) }, USUAL_SCHOOLS, []).words;
-    expect(less[0]).toBe('Heard, not written: bar 1, 1.');
+    expect(less[0]).toBe('Heard but not written: bar 1, 1.');
   });
 
   it('keeps its bars as a clip: as long, as loud, with its bar lines', () => {

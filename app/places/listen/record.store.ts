@@ -65,7 +65,7 @@ export class RecordStore {
       return true;
     } catch {
       if (run === this.run)
-        this.doing.set({ kind: 'refused', words: 'Listening to this recording broke off. Choose it again.' });
+        this.doing.set({ kind: 'refused', words: 'Reading this recording failed. Choose it again.' });
       return false;
     }
   }

@@ -3,8 +3,8 @@ import { askMicrophone, closeMicrophone, reasonOf } from '../../hits/ask-microph
 
 const WHY: ReadonlyMap<string, string> = new Map([
   ['NotAllowedError', 'The microphone was not allowed. Allow it in the address bar, then record again.'],
-  ['NotReadableError', 'Another program has the microphone. Close that one, then record again.'],
-  ['AbortError', 'Another program has the microphone. Close that one, then record again.'],
+  ['NotReadableError', 'Another program has the microphone. Close that program, then record again.'],
+  ['AbortError', 'Another program has the microphone. Close that program, then record again.'],
   ['TimeoutError', 'The microphone does not answer. Unplug it and plug it in again, then record again.'],
   ['NotFoundError', 'No microphone was found. Plug one in, then record again.'],
 ]);
@@ -26,7 +26,7 @@ export class Recorder {
   async start(done: (sound: Blob) => void): Promise<void> {
     this.trouble.set(null);
     if (!('mediaDevices' in navigator) || !('MediaRecorder' in window)) {
-      this.trouble.set('This browser gives no microphone here.');
+      this.trouble.set('This browser cannot use a microphone here.');
       return;
     }
     this.asking.set(true);

@@ -13,29 +13,25 @@ const LENGTH_MS = 4000;
 export type ReadSound =
   { readonly ok: true; readonly buffer: AudioBuffer } | { readonly ok: false; readonly words: string };
 
-const KINDS = 'Recordings that are read here: WAV, MP3, FLAC, Ogg and m4a (AAC).';
+const KINDS = 'Use WAV, MP3, FLAC, Ogg or m4a (AAC).';
 
 /** Reads a file as sound, whatever the browser can. Long ones are refused before they are unpacked. */
 export async function readSound(file: Blob): Promise<ReadSound> {
   if (file.size === 0) return no('This file is empty.');
   if (file.size > RECORDING_LIMITS.bytes)
-    return no(
-      `This file is larger than ${RECORDING_LIMITS.bytes / 1_000_000} MB: it is not read. Cut out the minutes you want first.`,
-    );
+    return no(`This file is larger than ${RECORDING_LIMITS.bytes / 1_000_000} MB. Cut out the minutes you want first.`);
   const seconds = await lengthOf(file);
   if (seconds !== null && seconds > RECORDING_LIMITS.seconds) return no(tooLong(seconds));
   if (seconds === null && file.size > MOST_UNKNOWN)
-    return no(`The browser cannot say how long this is, and it is large. Cut out the minutes you want first. ${KINDS}`);
+    return no(`This is large and its length is unknown. Cut out the minutes you want first. ${KINDS}`);
   try {
     const context = new OfflineAudioContext(1, 1, LISTEN_RATE);
     const buffer = await context.decodeAudioData(await file.arrayBuffer());
     if (buffer.duration > RECORDING_LIMITS.seconds) return no(tooLong(buffer.duration));
-    if (buffer.duration < RECORDING_LIMITS.least) return no('There is hardly any sound in this file.');
+    if (buffer.duration < RECORDING_LIMITS.least) return no('This file is almost silent.');
     return { ok: true, buffer };
   } catch {
-    return no(
-      `No sound could be read from this file: it is something else, damaged, or locked by its seller. ${KINDS}`,
-    );
+    return no(`This file has no sound that can be read: it is damaged, locked or something else. ${KINDS}`);
   }
 }
 
@@ -45,7 +41,7 @@ function no(words: string): ReadSound {
 
 function tooLong(seconds: number): string {
   const most = RECORDING_LIMITS.seconds / 60;
-  return `This is ${minutes(seconds)} long; ${most} minutes are read at most. Cut out the part with the lick first.`;
+  return `This is ${minutes(seconds)} long; the most is ${most} minutes. Cut out the part with the lick first.`;
 }
 
 function minutes(seconds: number): string {

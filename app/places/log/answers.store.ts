@@ -216,10 +216,10 @@ export class AnswersStore {
       : [];
     const title = pattern ? whereItBreaks(breaks, pattern, schools, Math.min(NEWEST, readings.length)) : '';
     return {
-      title: title || 'No take of it was recorded yet: let a pad or a microphone listen in the room.',
+      title: title || 'No take recorded yet: let a pad or a microphone listen in Drill.',
       drawn: breaks.length > 0 ? (width) => breaksChart(breaks, names, width) : null,
       csv: () => [
-        ['Stroke', 'Expected', 'Left out', 'Offset (ms)', 'Expected before', 'Left out before', 'Offset before (ms)'],
+        ['Stroke', 'Expected', 'Missed', 'Offset (ms)', 'Expected before', 'Missed before', 'Offset before (ms)'],
         ...breaks.map(({ now, before }, i) => [
           names[i]?.long ?? '',
           now.wanted,
@@ -247,7 +247,7 @@ export class AnswersStore {
               ? (width) => minutesChart(days, { planned, free }, today, width)
               : null,
           csv: () => [
-            ['Day', ...FAMILIES.map((f) => `${f}s (min)`), 'Planned (min)', 'Played freely (min)'],
+            ['Day', ...FAMILIES.map((f) => `${f}s (min)`), 'Planned (min)', 'Free play (min)'],
             ...withFreeDays(days, free).map((d) => [
               isoDay(d.day),
               ...FAMILIES.map((f) => round((d.seconds[f] ?? 0) / 60)),
@@ -270,7 +270,7 @@ export class AnswersStore {
           title: whatIsAvoided(avoided),
           drawn: avoided.length > 0 ? (width) => avoidedChart(avoided, width) : null,
           csv: () => [
-            ['Phrase', 'Days since', 'Chance at its goal', 'Wanted in (days)'],
+            ['Phrase', 'Days since', 'Chance at its goal', 'Needed in (days)'],
             ...avoided.map((a) => [a.name, a.days, round(a.sure * 100) / 100, a.night]),
           ],
         };

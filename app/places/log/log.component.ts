@@ -80,8 +80,8 @@ export class LogComponent {
     const other = row.verdict === 'clean' ? 'messy' : 'clean';
     return [
       { label: row.note ? 'Change the note …' : 'Write a note …', command: () => this.noting.set(row) },
-      { label: `It was ${other}`, command: () => void this.correct(row) },
-      { label: 'Take it out of the log', command: () => void this.remove(row) },
+      { label: `Mark it ${other}`, command: () => void this.correct(row) },
+      { label: 'Remove from the Log', command: () => void this.remove(row) },
     ];
   });
   private readonly drills = inject(DrillsRepo);
@@ -155,7 +155,7 @@ export class LogComponent {
       });
     });
     inject(KeysService).use([
-      { combo: '$mod+KeyZ', shown: 'Ctrl Z', does: 'Take back the last correction', run: () => void this.undo() },
+      { combo: '$mod+KeyZ', shown: 'Ctrl Z', does: 'Undo the last correction', run: () => void this.undo() },
     ]);
   }
 
@@ -172,25 +172,25 @@ export class LogComponent {
 
   async remove(row: Attempt): Promise<void> {
     const back = await this.edits.remove(row.phrase, row.id);
-    this.did(back, `The try of ${this.when(row)} is out of the log.`, 'It is in the log again.');
+    this.did(back, `The try of ${this.when(row)} is removed from the Log.`, 'It is in the Log again.');
   }
 
   async noted(row: Attempt, note: string): Promise<void> {
     this.noting.set(null);
     const back = await this.edits.change(row.phrase, row.id, { note });
-    this.did(back, note ? 'The note is kept.' : 'The note is gone.', 'The note is as before.');
+    this.did(back, note ? 'The note is kept.' : 'The note is removed.', 'The note is as before.');
   }
 
   /** Takes back what was corrected last, and only that. */
   async undo(): Promise<void> {
     const last = this.undos.pop();
-    if (last) this.notices.tell((await last.run()) ? last.said : 'It could not be taken back.');
+    if (last) this.notices.tell((await last.run()) ? last.said : 'It could not be undone.');
   }
 
   private did(back: TakeBack | null, words: string, said: string): void {
-    if (!back) return this.notices.wrong('That try is not in the log any more.');
+    if (!back) return this.notices.wrong('That try is no longer in the Log.');
     this.undos.push({ run: back, said });
-    this.notices.tell(words, { label: 'Take that back', run: () => void this.undo() });
+    this.notices.tell(words, { label: 'Undo', run: () => void this.undo() });
   }
 
   /** What the files of an answer are called. */

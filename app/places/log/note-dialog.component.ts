@@ -19,7 +19,7 @@ import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
     >
       <form (submit)="$event.preventDefault(); said.emit(words().trim())">
         <label class="field"
-          >What there was to it
+          >Your note
           <textarea
             class="input"
             rows="3"

@@ -6,12 +6,12 @@ export type Question = (typeof QUESTIONS)[number];
 
 export const QUESTION_CHIPS: readonly Choice<Question>[] = [
   { value: 'there', words: 'Am I getting there?' },
-  { value: 'breaks', words: 'Where does it break?' },
+  { value: 'breaks', words: 'Where do I miss?' },
   { value: 'limbs', words: 'Which limb lags?' },
   { value: 'fails', words: 'Why do rungs fail?' },
   { value: 'practised', words: 'What did I practise?' },
   { value: 'load', words: 'Is it too much?' },
-  { value: 'avoided', words: 'What do I avoid?' },
+  { value: 'avoided', words: 'What have I not played?' },
 ];
 
 /** Whether a question is about one phrase. */

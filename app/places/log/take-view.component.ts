@@ -31,13 +31,13 @@ import { hitsCsv } from './tries-words';
 const TAKE = 'take';
 
 const HEARD: readonly Choice<Replay>[] = [
-  { value: 'struck', words: 'what was struck' },
+  { value: 'struck', words: 'what you played' },
   { value: 'both', words: 'both' },
-  { value: 'meant', words: 'what was meant' },
+  { value: 'meant', words: 'what was written' },
 ];
 
 /**
- * One take, drawn on what was meant: every hit a dot at its true time, heard alone or beside the phrase. It sounds as
+ * One take, drawn on what was written: every hit a dot at its true time, heard alone or beside the phrase. It sounds as
  * soon as it is opened.
  */
 @Component({
@@ -47,10 +47,10 @@ const HEARD: readonly Choice<Replay>[] = [
   template: `
     <header>
       <h2>The take of {{ when() }}</h2>
-      <span class="quiet">{{ take().bpm }} beats a minute · {{ take().hits.length }} hits</span>
+      <span class="quiet">{{ take().bpm }} bpm · {{ take().hits.length }} hits</span>
       <span class="spacer"></span>
       <button type="button" class="btn small" (click)="toggle()">{{ sounds() ? 'Stop' : 'Hear it' }}</button>
-      <ls-chips label="What is heard" [dense]="true" [chips]="heardChips" [chosen]="heard()" (chose)="hear($event)" />
+      <ls-chips label="What you hear" [dense]="true" [chips]="heardChips" [chosen]="heard()" (chose)="hear($event)" />
       <button type="button" class="btn small plain" aria-label="Save the hits as CSV" (click)="saveHits()">CSV</button>
       <ls-save-drawing [of]="host" what="the drawing of the take" [name]="'take of ' + when()" />
       <button type="button" class="btn small" (click)="closed.emit()">Close</button>
@@ -61,9 +61,9 @@ const HEARD: readonly Choice<Replay>[] = [
     @if (changed()) {
       <p class="quiet">
         @if (take().meant) {
-          The phrase was changed since: this is what was played that day.
+          The phrase changed since. You see it as on that day.
         } @else {
-          The phrase was changed since: what is drawn is how it stands now.
+          The phrase changed since. You see it as it is now.
         }
       </p>
     }

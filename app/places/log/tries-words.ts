@@ -1,13 +1,12 @@
 import { stageTitle, type Attempt } from '@core/drill';
 import type { Cell } from '@core/formats/csv';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
-import { findingWords, type KeptTake } from '@core/take';
+import { findingWords, timingWords, type KeptTake } from '@core/take';
 
-/** What a try’s measurements came to: "−4 ± 9 ms, 1 missed", or that it was judged by ear. */
+/** What a try’s measurements came to: "4 ms early, spread 9 ms, 1 missed", or that it was judged by ear. */
 export function measuredWords({ measured }: Attempt): string {
   if (!measured) return 'by ear';
-  const mean = Math.round(measured.mean);
-  return `${mean > 0 ? '+' : ''}${mean} ± ${Math.round(measured.spread)} ms${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
+  return `${timingWords(measured.mean, measured.spread)}${measured.missed > 0 ? `, ${measured.missed} missed` : ''}`;
 }
 
 /** What was drilled in a try: a stage, or the whole. */
@@ -32,7 +31,7 @@ export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[
     'Seconds',
     'Offset (ms)',
     'Spread (ms)',
-    'Left out',
+    'Missed',
     'To fix',
     'Note',
   ];

@@ -21,7 +21,7 @@ import type { Chip } from '../../knowledge/index/entry';
       <button
         type="button"
         class="chip"
-        [attr.aria-label]="c.words + ', leaves ' + c.leaves + '. Take it out'"
+        [attr.aria-label]="c.words + ', leaves ' + c.leaves + '. Remove it'"
         (click)="without(c)"
       >
         {{ c.words }} <span class="mono quiet">{{ c.leaves }}</span>
@@ -32,7 +32,7 @@ import type { Chip } from '../../knowledge/index/entry';
       <button type="button" class="btn small plain" (click)="keep.emit(words().trim())">Keep as a board</button>
     }
     @if (reading() && words() !== '') {
-      <span class="quiet" role="status">Still reading the shelf …</span>
+      <span class="quiet" role="status">Reading the shelf …</span>
     }
   `,
   styles: `

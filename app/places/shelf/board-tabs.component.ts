@@ -34,7 +34,7 @@ import { BoardsRepo } from '../../storage/boards.repo';
           >
             <span class="cut">{{ b.name }}</span>
             @if (b.question !== null) {
-              <span class="quiet" aria-label="a kept question">?</span>
+              <span class="quiet" aria-label="a saved search">?</span>
             }
           </button>
         }
@@ -42,7 +42,7 @@ import { BoardsRepo } from '../../storage/boards.repo';
       <button type="button" class="tab quiet" (click)="create.emit()">+ Board</button>
       @if (current(); as b) {
         <button type="button" class="tab quiet" (click)="rename.emit(b)">Rename</button>
-        <button type="button" class="tab quiet" (click)="dropBoard.emit(b.id)">Drop this board</button>
+        <button type="button" class="tab quiet" (click)="dropBoard.emit(b.id)">Delete this board</button>
       }
       <span class="spacer"></span>
       @if (removed() > 0) {

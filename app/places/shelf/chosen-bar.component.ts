@@ -16,19 +16,19 @@ import { ShelfActs } from './shelf.acts';
         <button type="button" class="btn small plain" (click)="all.emit()">All {{ found() }} found</button>
       }
       <span class="spacer"></span>
-      <button type="button" class="btn small" (click)="acts.drill(list())">Drill in turn</button>
-      <button type="button" class="btn small" (click)="want.emit(list())">Wanted by …</button>
+      <button type="button" class="btn small" (click)="acts.drill(list())">Drill one by one</button>
+      <button type="button" class="btn small" (click)="want.emit(list())">Needed by …</button>
       <button type="button" class="btn small" (click)="tag.emit(list())">Tag …</button>
       <button type="button" class="btn small" (click)="toBoard.emit(list())">Put on a board …</button>
       @if (ownBoard(); as b) {
         <button type="button" class="btn small" (click)="acts.offBoard(b.id, list()); letGo.emit()">
-          Off this board
+          Remove from board
         </button>
       }
       <button type="button" class="btn small" (click)="print.emit(list())">Print</button>
       <button type="button" class="btn small" [disabled]="files.working() !== null" (click)="export()">Export</button>
-      <button type="button" class="btn small" (click)="acts.remove(list()); letGo.emit()">Take off</button>
-      <button type="button" class="btn small plain" (click)="letGo.emit()">Let go</button>
+      <button type="button" class="btn small" (click)="acts.remove(list()); letGo.emit()">Take off the shelf</button>
+      <button type="button" class="btn small plain" (click)="letGo.emit()">Choose none</button>
     </div>
   `,
   styles: `

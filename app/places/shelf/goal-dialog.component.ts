@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, outp
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
-import { dayWords } from '@core/plan';
 import type { GoalDay } from '@core/recipe';
 import { isoDay, practiceDayOf, today } from '../../environment/clock';
 import { ChipsComponent } from '../../widgets/chips.component';
@@ -18,10 +17,10 @@ export interface Wanted {
 }
 
 const WHAT: readonly Choice<GoalDay['what']>[] = [
-  { value: 'night', words: 'the night' },
+  { value: 'night', words: 'the show' },
   { value: 'lesson', words: 'a lesson' },
   { value: 'recording', words: 'a recording' },
-  { value: 'day', words: 'just a day' },
+  { value: 'day', words: 'just a date' },
 ];
 
 /** By when goals are wanted, and for what. */
@@ -41,11 +40,11 @@ const WHAT: readonly Choice<GoalDay['what']>[] = [
       <form (submit)="$event.preventDefault(); say()">
         @if (goal() !== null) {
           <div class="field">
-            Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()!" (bpmChange)="goal.set($event)" />
+            Goal in bpm <ls-tempo-field label="Goal tempo" [bpm]="goal()!" (bpmChange)="goal.set($event)" />
           </div>
         }
         <label class="field"
-          >Wanted by
+          >Needed by
           <input class="input" type="date" name="day" min="1970-01-01" max="2199-12-31" [(ngModel)]="date" />
         </label>
         @if (day() !== null) {
@@ -54,14 +53,14 @@ const WHAT: readonly Choice<GoalDay['what']>[] = [
           </div>
           <p class="quiet" role="status">{{ told() }}</p>
         } @else {
-          <p class="quiet">Without a day it is wanted some time.</p>
+          <p class="quiet">No date: no hurry.</p>
         }
         <div class="row">
           @if (asked().by) {
-            <button type="button" class="btn plain" (click)="date.set(''); say()">No day</button>
+            <button type="button" class="btn plain" (click)="date.set(''); say()">No date</button>
           }
           <button type="button" class="btn" (click)="closed.emit()">Not now</button>
-          <button type="submit" class="btn primary">Set it</button>
+          <button type="submit" class="btn primary">Set goal</button>
         </div>
       </form>
     </p-dialog>
@@ -93,13 +92,13 @@ export class GoalDialogComponent {
   readonly forWhat = linkedSignal(() => this.asked().by?.what ?? 'night');
   readonly day = computed(() => practiceDayOf(this.date()));
   readonly title = computed(() =>
-    this.asked().ids.length === 1 ? 'Goal and day' : `A day for ${count(this.asked().ids.length, 'phrase')}`,
+    this.asked().ids.length === 1 ? 'Goal and date' : `A date for ${count(this.asked().ids.length, 'phrase')}`,
   );
   readonly told = computed(() => {
     const day = this.day();
     if (day === null) return '';
     const left = day - today();
-    if (left < 0) return `That was ${dayWords(day, today())}: what has passed counts as no day.`;
+    if (left < 0) return `That date is past, so it does not count.`;
     return left === 0 ? 'That is today.' : `${count(left, 'day')} from today.`;
   });
 

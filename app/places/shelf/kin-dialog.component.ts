@@ -12,7 +12,7 @@ import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
-      [header]="'Kin of ' + row().name.slice(0, 60)"
+      [header]="'Related to ' + row().name.slice(0, 60)"
       [visible]="true"
       closeAriaLabel="Close"
       [modal]="true"
@@ -21,13 +21,10 @@ import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
     >
       @if (kin(); as k) {
         @if (k.tree.length === 0 && k.same.length === 0) {
-          <p>
-            It stands alone: it was grown from nothing on the shelf, nothing was grown from it, and none is the same
-            turned. Keep it as new, duplicate it or keep a variant, and the tree begins.
-          </p>
+          <p>No related phrases yet. Keep it as new, duplicate it or keep a variant to start.</p>
         }
         @if (k.tree.length > 0) {
-          <h3>Grown from one another</h3>
+          <h3>Made from each other</h3>
           <ul class="tree">
             @for (l of k.tree; track l.id) {
               <li [style.padding-left.px]="l.depth * 26" [class.own]="l.own">
@@ -41,7 +38,7 @@ import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
           </ul>
         }
         @if (k.same.length > 0) {
-          <h3>The same, turned</h3>
+          <h3>Rotated or hand-swapped copies</h3>
           <ul>
             @for (s of k.same; track s.id) {
               <li>

@@ -27,21 +27,21 @@ interface Off {
       (visibleChange)="closed.emit()"
     >
       @if (removed().length === 0) {
-        <p>Nothing was taken off in the last 30 days.</p>
+        <p>You took nothing off in the last 30 days.</p>
       } @else {
-        <p>Each comes back with all that was played of it.</p>
+        <p>Each comes back with all its tries.</p>
       }
       <ul>
         @for (r of removed(); track r.id) {
           <li>
             <span class="cut name">{{ r.phrase.name.slice(0, 100) }}</span>
             <span class="quiet">{{ days(r) }}</span>
-            <button type="button" class="btn small" (click)="acts.putBack([r.id])">Bring it back</button>
+            <button type="button" class="btn small" (click)="acts.putBack([r.id])">Put back on the shelf</button>
           </li>
         }
       </ul>
       @if (removed().length > 1) {
-        <button type="button" class="btn" (click)="acts.putBack(ids())">Bring all {{ removed().length }} back</button>
+        <button type="button" class="btn" (click)="acts.putBack(ids())">Put all {{ removed().length }} back</button>
       }
     </p-dialog>
   `,

@@ -30,7 +30,12 @@ export class ShelfActs {
     if (!undo) return;
     const what =
       name !== null ? `“${name.slice(0, 60)}” and its log are` : `${count(ids.length, 'phrase')} with their logs are`;
-    this.did(`${what} off the shelf, for 30 days to be brought back.`, 'Put it back', undo, 'Back on the shelf.');
+    this.did(
+      `${what} off the shelf. You can put it back for 30 days.`,
+      'Put back on the shelf',
+      undo,
+      'Back on the shelf.',
+    );
   }
 
   /** One after the other: each has the next number. */
@@ -54,7 +59,7 @@ export class ShelfActs {
     this.index.gave(name);
     this.added(
       await this.phrases.add([copy]),
-      `“${name.slice(0, 60)}” is on the shelf, grown from “${phrase.name.slice(0, 60)}”.`,
+      `“${name.slice(0, 60)}” is on the shelf, made from “${phrase.name.slice(0, 60)}”.`,
     );
   }
 
@@ -77,9 +82,9 @@ export class ShelfActs {
     if (undo)
       this.did(
         takes
-          ? `#${own} is taken from ${count(all.length, 'phrase')}.`
-          : `#${own} stands at ${count(all.length, 'phrase')}.`,
-        'Take that back',
+          ? `#${own} removed from ${count(all.length, 'phrase')}.`
+          : `${count(all.length, 'phrase')} tagged #${own}.`,
+        'Undo',
         undo,
         'The tags are as before.',
       );
@@ -96,24 +101,22 @@ export class ShelfActs {
     const undo = await this.phrases.changeMany(ids, set, back);
     if (!undo) return;
     const many = count(before.size, 'goal');
-    const is = before.size === 1 ? 'is' : 'are';
-    const when = by === null ? `${many} ${is} wanted on no day.` : `${many} ${is} wanted ${dayWords(by.day, today())}.`;
-    this.did(when, 'Take that back', undo, 'The goals are as before.');
+    const when = by === null ? `${many} without a date now.` : `${many} needed ${dayWords(by.day, today())}.`;
+    this.did(when, 'Undo', undo, 'The goals are as before.');
   }
 
   async toBoard(board: string, ids: readonly string[]): Promise<void> {
     const undo = await this.boards.add(board, ids);
     const name = this.boards.all()?.find((b) => b.id === board)?.name ?? 'the board';
-    if (undo)
-      this.did(`${count(ids.length, 'phrase')} put on ${name}.`, 'Take that back', undo, 'The board is as before.');
+    if (undo) this.did(`${count(ids.length, 'phrase')} added to ${name}.`, 'Undo', undo, 'The board is as before.');
   }
 
   async offBoard(board: string, ids: readonly string[]): Promise<void> {
     const undo = await this.boards.take(board, ids);
     if (undo)
       this.did(
-        `${count(ids.length, 'phrase')} off the board, still on the shelf.`,
-        'Put it back',
+        `${count(ids.length, 'phrase')} removed from the board, still on the shelf.`,
+        'Put back on the shelf',
         undo,
         'The board is as before.',
       );
@@ -126,32 +129,31 @@ export class ShelfActs {
 
   async renameBoard(board: string, name: string): Promise<void> {
     const undo = await this.boards.rename(board, name);
-    if (undo) this.did('The board has another name.', 'Take that back', undo, 'The board is called as before.');
+    if (undo) this.did('The board is renamed.', 'Undo', undo, 'The board has its old name.');
   }
 
   async newBoard(name: string, question: string | null, ids: readonly string[]): Promise<string | null> {
     const made = await this.boards.create(name, question, ids);
     if (!made) {
-      this.notices.wrong('There are as many boards as a shelf holds. Drop one first.');
+      this.notices.wrong('The shelf is full of boards. Delete one first.');
       return null;
     }
     this.notices.tell(
       question === null
-        ? `The board ${made.name} is there. Drag its phrases into your order.`
-        : `The question is kept as ${made.name}.`,
+        ? `Board ${made.name} is made. Drag its phrases into your order.`
+        : `The search is saved as ${made.name}.`,
     );
     return made.id;
   }
 
   async dropBoard(id: string): Promise<void> {
     const undo = await this.boards.drop(id);
-    if (undo)
-      this.did('The board is dropped; its phrases are on the shelf.', 'Bring it back', undo, 'The board is back.');
+    if (undo) this.did('The board is deleted. Its phrases stay on the shelf.', 'Undo', undo, 'The board is back.');
   }
 
   async putBack(ids: readonly string[]): Promise<void> {
     if (await this.phrases.putBack(ids))
-      this.notices.tell(`${count(ids.length, 'phrase')} back on the shelf, with what was played.`);
+      this.notices.tell(`${count(ids.length, 'phrase')} back on the shelf, with all tries.`);
   }
 
   /** One phrase after the other in the practice room. */
@@ -168,12 +170,12 @@ export class ShelfActs {
   async undo(): Promise<void> {
     const last = this.undos.pop();
     if (last)
-      this.notices.tell((await last.run()) ? last.said : 'It was changed or played since, so it stays as it is.');
+      this.notices.tell((await last.run()) ? last.said : 'It was changed or played since, so it cannot be undone.');
   }
 
   private added(undo: Undo | 'full' | null, words: string): void {
     if (undo === 'full') this.notices.wrong(FULL);
-    else if (undo) this.did(words, 'Take it off again', undo, 'It is off the shelf again.');
+    else if (undo) this.did(words, 'Undo', undo, 'Off the shelf again.');
   }
 
   private did(words: string, label: string, run: Undo, said: string): void {

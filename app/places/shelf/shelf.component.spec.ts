@@ -68,13 +68,13 @@ describe('the Shelf', () => {
       ['no kick', 2],
     ]);
     m.fixture.detectChanges();
-    m.press('no kick, leaves 2. Take it out');
+    m.press('no kick, leaves 2. Remove it');
     expect(m.component.shelf.words()).toBe('1 bar');
     await ask('half bar zebra');
     m.fixture.detectChanges();
-    expect(m.text()).toContain('No phrase answers “half bar zebra”');
-    expect(m.text()).toContain('half a bar leaves 1');
-    expect(m.text()).toContain('“zebra” in a name, a tag or a note leaves 0');
+    expect(m.text()).toContain('No phrase matches “half bar zebra”');
+    expect(m.text()).toContain('half a bar finds 1');
+    expect(m.text()).toContain('“zebra” in a name, tag or note finds 0');
     m.press('Show all 3');
     await until(() => names().length === 5);
   });
@@ -83,10 +83,10 @@ describe('the Shelf', () => {
     const { m, ask, names } = await filled();
     await ask('zebra');
     m.fixture.detectChanges();
-    expect(m.text()).toContain('No phrase answers “zebra”');
+    expect(m.text()).toContain('No phrase matches “zebra”');
     const asked = m.fill.bind(m, 'Ask the shelf');
     asked('oar');
-    expect(m.text()).not.toContain('No phrase answers “oar”');
+    expect(m.text()).not.toContain('No phrase matches “oar”');
     await until(() => names().includes('Broken oar'));
     // A board that is asked for is not said to be empty either.
     await ask('zebra');
@@ -102,11 +102,11 @@ describe('the Shelf', () => {
   it('says of a strip what matters in one line, and sorts by it', async () => {
     const { m, row, names } = await filled();
     const strip = mount(StripComponent, { row: row('oar'), pattern: null, scale: 20160 });
-    expect(strip.component.said()).toMatch(/^80 clean · ceiling ≈ \d+ · \d+ years ago$/);
+    expect(strip.component.said()).toMatch(/^ready about \d+, best 80 · \d+ years ago$/);
     expect(strip.component.wants()).toMatch(/^(ready about \d+, )?goal 120/);
     expect(strip.component.share()).toBeCloseTo(80 / 120);
     const fresh = mount(StripComponent, { row: row('pump'), pattern: null, scale: 20160 });
-    expect(fresh.component.said()).toMatch(/^ceiling ≈ \d+ · not drilled yet$/);
+    expect(fresh.component.said()).toMatch(/^not drilled yet$/);
     m.component.shelf.sort.set('goal');
     m.component.shelf.descending.set(true);
     m.fixture.detectChanges();
@@ -188,7 +188,7 @@ describe('the Shelf', () => {
     expect(await db.phrases.count()).toBe(3);
   });
 
-  it('a kept question is a board that answers anew', async () => {
+  it('a saved search is a board that answers anew', async () => {
     const { m, repo } = await filled();
     await m.component.acts.newBoard('No kicks', 'no kick', []);
     const boards = TestBed.inject(BoardsRepo);

@@ -147,14 +147,14 @@ export class ShelfComponent implements OnDestroy {
     const item = (label: string, what: StripAct) => ({ label, command: () => row && this.act(row, what) });
     return [
       item('Duplicate', 'duplicate'),
-      item('Goal and day …', 'goal'),
+      item('Goal and date …', 'goal'),
       item('Put on a board …', 'board'),
-      ...(this.shelf.ownOrder() ? [item('Off this board', 'off-board')] : []),
+      ...(this.shelf.ownOrder() ? [item('Remove from board', 'off-board')] : []),
       item('Tag …', 'tag'),
-      item('Its kin', 'kin'),
-      item('Take it along …', 'along'),
-      item('On paper …', 'pages'),
-      item('Take it off the shelf', 'remove'),
+      item('Related phrases', 'kin'),
+      item('Share or export …', 'along'),
+      item('Print …', 'pages'),
+      item('Take off the shelf', 'remove'),
     ];
   });
 

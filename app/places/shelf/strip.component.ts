@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { differenceInCalendarDays, formatDistanceToNowStrict } from 'date-fns';
 import { loopTicks, type Pattern } from '@core/pattern';
-import { dayWords } from '@core/plan';
+import { dayName } from '@core/plan';
 import { chanceWords } from '@core/player';
 import { Tooltip } from 'primeng/tooltip';
 import { today } from '../../environment/clock';
@@ -151,25 +151,24 @@ export class StripComponent {
     const at = (bpm: number): number => Math.min(100, (100 * bpm) / goal);
     return { low: at(believed.low), high: at(believed.high), ready: at(believed.ready) };
   });
-  /** What is ready, and what is wanted: "ready 96, goal 104 on Friday, 61 %". */
+  /** What is ready, and what is wanted: "goal 104 by Friday: 61% chance". */
   readonly wants = computed(() => {
     const { believed, goal, by } = this.row();
-    const when = by && by.day >= today() ? ` ${dayWords(by.day, today())}` : '';
-    if (!believed) return `goal ${goal}${when}`;
-    const about = believed.tries < FEW ? 'about ' : '';
-    return `ready ${about}${believed.ready}, goal ${goal}${when}, ${chanceWords(believed.atGoal)}`;
+    const when = by && by.day >= today() ? ` by ${dayName(by.day, today())}` : '';
+    return believed ? `goal ${goal}${when}: ${chanceWords(believed.atGoal)} chance` : `goal ${goal}${when}`;
   });
-  /** What that rests on. */
+  /** What that rests on, and how far the limbs go. */
   readonly rests = computed(() => {
-    const { believed } = this.row();
-    return believed ? restsOfReady(believed) : '';
+    const { believed, top } = this.row();
+    const ceiling = top?.bpm ? `Ceiling ${top.rests.kind === 'default' ? 'about ' : ''}${top.bpm} bpm.` : '';
+    return [believed ? `${restsOfReady(believed)}.` : '', ceiling].filter(Boolean).join(' ');
   });
   /** What else matters of it, in one quiet line. */
   readonly said = computed(() => {
-    const { best, top } = this.row();
-    const clean = best.clean === null ? '' : `${best.clean} clean`;
-    const most = top?.bpm ? `ceiling ${top.rests.kind === 'default' ? '≈ ' : ''}${top.bpm}` : '';
-    return [clean, most, sinceWords(best.lastAt)].filter(Boolean).join(' · ');
+    const { believed, best } = this.row();
+    const ready = believed ? `ready ${believed.tries < FEW ? 'about ' : ''}${believed.ready}` : '';
+    const clean = best.clean === null ? '' : `best ${best.clean}`;
+    return [[ready, clean].filter(Boolean).join(', '), sinceWords(best.lastAt)].filter(Boolean).join(' · ');
   });
 }
 

@@ -21,15 +21,15 @@ const FEW = 2;
           <span class="one">
             <span class="cut">{{ u.name }}</span>
             <span class="quiet">{{ u.when }}</span>
-            <a class="btn small" [lsGo]="u.link" [attr.aria-label]="'Go on with ' + u.name">Go on</a>
+            <a class="btn small" [lsGo]="u.link" [attr.aria-label]="'Continue with ' + u.name">Continue</a>
             @if (!u.here) {
               <button
                 type="button"
                 class="btn small plain"
-                [attr.aria-label]="'Put ' + u.name + ' aside'"
+                [attr.aria-label]="'Discard ' + u.name"
                 (click)="putAside(u.id)"
               >
-                Put aside
+                Discard
               </button>
             }
           </span>
@@ -84,6 +84,6 @@ export class UnkeptLineComponent {
 
   async putAside(id: string): Promise<void> {
     const undo = await this.repo.putAside(id);
-    if (undo) this.notices.tell('It is put aside.', { label: 'Undo', run: () => void undo() });
+    if (undo) this.notices.tell('The unkept work is discarded.', { label: 'Undo', run: () => void undo() });
   }
 }

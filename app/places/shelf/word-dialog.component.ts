@@ -98,7 +98,7 @@ export class WordDialogComponent {
       case 'new board':
         return 'A new board';
       case 'question':
-        return 'Keep the question as a board';
+        return 'Save the search as a board';
       case 'rename':
         return 'Rename the board';
     }
@@ -106,9 +106,9 @@ export class WordDialogComponent {
   readonly label = computed(() => {
     switch (this.asked().kind) {
       case 'tag':
-        return 'One word; where all have it already, it is taken off';
+        return 'One word. If all of them have it, it is removed';
       case 'board':
-        return 'Or a new board, called';
+        return 'Or a new board named';
       case 'new board':
       case 'question':
       case 'rename':

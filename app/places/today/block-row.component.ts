@@ -64,7 +64,7 @@ const LEAST = 62;
         >
           <i [class]="b.held ? 'pi pi-lock' : 'pi pi-lock-open'" aria-hidden="true"></i>
         </button>
-        <button type="button" class="btn small plain" (click)="notToday.emit()">Not today</button>
+        <button type="button" class="btn small plain" (click)="notToday.emit()">Skip</button>
       </div>
     }
   `,
@@ -215,8 +215,7 @@ export class BlockRowComponent {
   readonly notToday = output();
   /** Laid so many places up (below 0) or down. */
   readonly move = output<number>();
-  readonly keysHint =
-    'Arrows move it, plus and minus change its minutes, H holds it, Delete leaves it for another day.';
+  readonly keysHint = 'Arrows move it, plus and minus change its minutes, H holds it, Delete skips it.';
   readonly kind = computed(() => KIND_WORDS[this.block().kind]);
   readonly name = computed(() => this.block().name.slice(0, 80));
   readonly height = computed(() =>

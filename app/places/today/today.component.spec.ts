@@ -50,9 +50,9 @@ describe('Today', () => {
     expect(store.plan()?.blocks[0]?.name).toBe('Even keel');
     expect(blocks()).toEqual(expect.arrayContaining(['rise:p0', 'rise:p1']));
     expect(sum() + (store.plan()?.free ?? 0)).toBe(35);
-    expect(m.text()).toMatch(/85 clean, 100 wanted, \d+ % sure\./);
+    expect(m.text()).toMatch(/Best 85, goal 100 \((over |under )?\d+% chance\)\./);
     // Two were never tried: one a day is enough.
-    expect(m.text()).toContain('one new phrase a day is enough');
+    expect(m.text()).toContain('One new phrase a day is enough');
     expect(m.text()).toContain('doctor or physiotherapist');
   });
   it('answers other minutes, places and orders at once, and takes each back', async () => {
@@ -61,11 +61,11 @@ describe('Today', () => {
     await until(() => sum() + (store.plan()?.free ?? 0) === 40);
     m.press('on a pad');
     await until(() => store.plan()?.notes.some((n) => n.startsWith('On a pad')) === true);
-    m.press('in rounds');
+    m.press('taking turns');
     await until(() => store.plan()?.blocks.some((b) => b.round !== null) === true);
     after();
     for (const left of [2, 1, 0]) {
-      m.press('Take it back');
+      m.press('Undo');
       await until(() => store.canUndo() === left > 0);
       after();
     }
@@ -100,8 +100,8 @@ describe('Today', () => {
       .dispatchEvent(new KeyboardEvent('keydown', { key: 'Delete', bubbles: true }));
     await until(() => !blocks().includes('rise:p0'));
     after();
-    expect(m.text()).toContain('Not today, as you wished.');
-    m.press('After all: Anchor chain');
+    expect(m.text()).toContain('Not today: you skipped it.');
+    m.press('Play it today: Anchor chain');
     await until(() => blocks().includes('rise:p0'));
   });
   it('hands a block to the room, and comes back for the next', async () => {
@@ -123,9 +123,9 @@ describe('Today', () => {
     await db.phrases.delete('p0');
     await until(() => !blocks().includes('rise:p0'));
   });
-  it('what is played in rounds is not over with the first of them', async () => {
+  it('what is played taking turns is not over with the first of them', async () => {
     const { store, repo, m, after } = await filled();
-    m.press('in rounds');
+    m.press('taking turns');
     await until(() => store.plan()?.blocks.some((b) => b.round !== null) === true);
     after();
     const block = store.plan()!.blocks.find((b) => b.round?.n === 1)!;

@@ -3,16 +3,8 @@ import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { count } from '@core/base';
-import {
-  dateWords,
-  DAY_MINUTES,
-  isEasy,
-  weekday,
-  type Block,
-  type LeftOut,
-  type PlanOrder,
-  type PlanPlace,
-} from '@core/plan';
+import { dateWords, DAY_MINUTES, weekday, type Block, type LeftOut, type PlanOrder, type PlanPlace } from '@core/plan';
+import { Tooltip } from 'primeng/tooltip';
 import { DayService } from '../../environment/day.service';
 import { BlockClockComponent } from '../../playing/block-clock.component';
 import { KeysService } from '../../common/keys.service';
@@ -20,6 +12,7 @@ import { ChipsComponent } from '../../widgets/chips.component';
 import type { Choice } from '../../widgets/choice';
 import { BlockRowComponent } from './block-row.component';
 import { KIND_WORDS } from './kinds';
+import { LoadBarComponent } from './load-bar.component';
 import { WeekSheetComponent } from './week-sheet.component';
 import { todayKeys } from './today-keys';
 import { TodayStore } from './today.store';
@@ -27,11 +20,11 @@ import { TodayStore } from './today.store';
 const PLACES: readonly Choice<PlanPlace>[] = [
   { value: 'kit', words: 'at the kit' },
   { value: 'pad', words: 'on a pad' },
-  { value: 'none', words: 'no instrument' },
+  { value: 'none', words: 'no kit or pad' },
 ];
 const ORDERS: readonly Choice<PlanOrder>[] = [
-  { value: 'in-turn', words: 'one after the other' },
-  { value: 'rounds', words: 'in rounds' },
+  { value: 'in-turn', words: 'phrase by phrase' },
+  { value: 'rounds', words: 'taking turns' },
 ];
 /** Fewer minutes than this are no block. */
 const SHORTEST = 4;
@@ -48,7 +41,9 @@ const WANTED = 5;
     CdkDropList,
     ChipsComponent,
     FormsModule,
+    LoadBarComponent,
     RouterLink,
+    Tooltip,
     WeekSheetComponent,
   ],
   providers: [TodayStore],
@@ -76,21 +71,18 @@ export class TodayComponent {
     const plan = this.store.plan();
     if (!plan) return '';
     const waits = plan.left.some((l) => l.kind !== 'keep' && !this.store.wishes().dropped.includes(l.phrase));
-    const left = `${count(plan.free, 'minute')} ${plan.free === 1 ? 'is' : 'are'} left free`;
-    return plan.free < SHORTEST && waits
-      ? `${left}: too few for another block.`
-      : `${left}: nothing more is for today.`;
+    const left = `${count(plan.free, 'minute')} ${plan.free === 1 ? 'is' : 'are'} free`;
+    return plan.free < SHORTEST && waits ? `${left}, too few for another block.` : `${left}, nothing more for today.`;
   });
   readonly over = computed(() => this.store.plan() !== null && this.store.next() === null);
-  /** How much the hands are asked, in words. */
-  readonly load = computed(() => {
-    const load = this.store.plan()?.load;
-    if (!load) return '';
-    const hundreds = (n: number): string => (Math.round(n / 100) * 100).toLocaleString('en');
-    if (load.most !== null && isEasy(load.most))
-      return `About ${hundreds(load.strokes)} strokes a hand; an easy half hour has ${hundreds(load.most)}.`;
-    if (load.most === null) return `About ${hundreds(load.strokes)} strokes a hand. No week to hold that against yet.`;
-    return `About ${hundreds(load.strokes)} strokes a hand; half as much again as on a day of your week is ${hundreds(load.most)}.`;
+  /** What is left out: where only the minutes are missing it is a table, and its heading says why. */
+  readonly leftOut = computed(() => {
+    const left = this.store.plan()?.left ?? [];
+    const parts = [
+      { title: 'Left out', isTable: false, all: left.filter((l) => l.why !== 'minutes') },
+      { title: 'No time today', isTable: true, all: left.filter((l) => l.why === 'minutes') },
+    ];
+    return parts.filter((p) => p.all.length > 0);
   });
   readonly done = computed(() => {
     const { done } = this.store.wishes();

@@ -17,8 +17,8 @@ import { weekOf } from './week';
     <ls-sheet-frame header="The week on paper" [ready]="days() !== null" (closed)="closed.emit()">
       <h1>Seven days from {{ from() }}</h1>
       <p>
-        Laid out from what is known today. What you play changes it: Today lays each day out anew. Warm up first, rest
-        between, and stop when something hurts.
+        Planned from what is known today. What you play changes it. Warm up first, rest between, and stop when something
+        hurts.
       </p>
       @for (d of days(); track d.day) {
         <section>
@@ -34,11 +34,11 @@ import { weekOf } from './week';
               </span>
             </p>
           } @empty {
-            <p class="quiet">Nothing asks for this day.</p>
+            <p class="quiet">Nothing planned.</p>
           }
         </section>
       } @empty {
-        <p role="status">The week is being laid out …</p>
+        <p role="status">Planning your week …</p>
       }
     </ls-sheet-frame>
   `,

@@ -73,7 +73,7 @@ export class BackupService {
     const file = await this.files.export();
     const name = `loop-shelf-${format(now(), 'yyyy-MM-dd-HHmm')}.json`;
     const folder = await this.folder();
-    let words = `The backup ${name} is with your downloads.`;
+    let words = `The backup ${name} is in your downloads.`;
     if (folder && (await allowed(folder))) {
       const handle = await folder.getFileHandle(name, { create: true });
       const stream = await handle.createWritable();

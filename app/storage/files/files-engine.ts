@@ -68,10 +68,10 @@ export class FilesEngine {
     this.theirs = null;
     const read = await readBlob(file, (share) => tell(share * 0.7, 'Reading the file'));
     if (!read.ok) return read;
-    tell(0.7, 'Looking what it would change');
+    tell(0.7, 'Comparing');
     const { contents } = read.value;
     const [ours, had] = [await contentsOf(this.db), await allTries(this.db)];
-    tell(0.85, 'Looking what it would change');
+    tell(0.85, 'Comparing');
     const report = mergeReport(ours, small(contents), merged(ours, small(contents)));
     this.theirs = contents;
     const value: Incoming = {
@@ -112,14 +112,14 @@ export class FilesEngine {
    */
   async undo(): Promise<string> {
     const { done, db } = this;
-    if (!done) return 'There is nothing to take back.';
+    if (!done) return 'There is nothing to undo.';
     const stayed = await db.transaction('rw', db.own, async () => takeMergeBack(db, done));
     this.done = null;
     const own =
       stayed > 0
         ? ` ${count(stayed, 'phrase')} that you changed or played since ${stayed === 1 ? 'stays' : 'stay'}.`
         : '';
-    return `What the file brought is off the shelf again.${own}`;
+    return `What the file brought is undone.${own}`;
   }
 
   /** The whole shelf as a file, or some phrases of it with all that belongs to them. */
@@ -129,7 +129,7 @@ export class FilesEngine {
     tell(0.1, 'Reading the shelf');
     const tries = [...(await allTries(this.db)).values()];
     const { attempts, ...ours } = only ? someOf({ ...all, attempts: tries }, only) : { ...all, attempts: tries };
-    tell(0.35, 'Writing the file');
+    tell(0.35, 'Exporting');
     const total = attempts.length + ours.phrases.length + ours.states.length + 1;
     const parts: string[] = [];
     let [lines, buffer] = [0, ''];
@@ -139,7 +139,7 @@ export class FilesEngine {
         parts.push(buffer);
         buffer = '';
       }
-      if (++lines % 2000 === 0) tell(0.35 + 0.65 * Math.min(1, lines / total), 'Writing the file');
+      if (++lines % 2000 === 0) tell(0.35 + 0.65 * Math.min(1, lines / total), 'Exporting');
     }
     return new Blob([...parts, buffer], { type: 'application/json' });
   }
@@ -206,7 +206,7 @@ function takenWords(report: MergeReport, tries: number): string {
 
 function tooManyTries(many: number): string {
   const most = SHELF_LIMITS.attempts.toLocaleString('en');
-  return `With this file the log would hold ${many.toLocaleString('en')} tries; it holds at most ${most}. Leave its log out, or some of its phrases.`;
+  return `The Log holds at most ${most} tries; with this file it would have ${many.toLocaleString('en')}. Leave out its log, or some phrases.`;
 }
 
 function tooMany(many: number): string {

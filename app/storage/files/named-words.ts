@@ -2,11 +2,11 @@
 export const NAMED_WORDS: Readonly<Record<string, string>> = {
   settings: 'how you count and sing, and the light',
   kits: 'your kits',
-  profile: 'how fast your limbs are',
+  profile: 'the speed of your limbs',
   loudness: 'how loud each part is',
-  'midi-map': 'what your pads mean',
-  'mic-levels': 'the levels of the microphone',
-  latency: 'how late each device is',
-  'latency-at': 'when each device was calibrated',
-  room: 'your habits in the practice room',
+  'midi-map': 'the notes of your pads',
+  'mic-levels': 'microphone levels',
+  latency: 'the delay of each device',
+  'latency-at': 'when each delay was measured',
+  room: 'your settings in Drill',
 };

@@ -57,7 +57,7 @@ export class ShelfFiles {
   /** Takes back what was taken last, and only that. Resolves to what was done, in words. */
   async undo(): Promise<string> {
     const { engine } = this;
-    if (!engine) return 'There is nothing to take back.';
+    if (!engine) return 'There is nothing to undo.';
     let words = '';
     await this.health.write(async () => (words = await engine.api.undo()));
     return words;

@@ -45,9 +45,9 @@ export function readMidi(
   const events = timedOf(parsed.tracks, division, parsed.header.format === 2);
   const problems: string[] = [];
   const notes = notesOf(events, map, channel);
-  if (notes.all === 0) return readFail('no-notes', null, 'There is no note in this MIDI file.');
+  if (notes.all === 0) return readFail('no-notes', null, 'There are no notes in this MIDI file.');
   if (notes.found.length === 0)
-    return readFail('no-drums', null, `There is no note on channel ${(channel ?? DRUM_CHANNEL) + 1}.`);
+    return readFail('no-drums', null, `There are no notes on channel ${(channel ?? DRUM_CHANNEL) + 1}.`);
   const end = Math.max(...events.slice(-1).map((e) => e.at), notes.found.at(-1)?.at ?? 0);
   const bars = barsOf(events, end, problems);
   if (bars.length > SONG_LIMITS.bars) return readFail('too-long', null, `It is longer than ${SONG_LIMITS.bars} bars.`);

@@ -74,10 +74,10 @@ class SmfWalk {
     if (b.length < 14 || this.tag(0) !== 'MThd' || this.long(4) !== 6)
       return wrong('not-midi', 0, 'It does not begin like a MIDI file.');
     const [format = 0, tracks = 0, division = 0] = [8, 10, 12].map((p) => (this.at(p) << 8) | this.at(p + 1));
-    if (format > 2) return wrong('not-midi', 8, `It is of a type ${format} that nobody knows.`);
+    if (format > 2) return wrong('not-midi', 8, `Its type, ${format}, is unknown.`);
     if (division > 0x7fff)
       return wrong('no-beats', 12, 'It counts time in film frames (SMPTE), not in beats: it has no bars to read.');
-    if (division === 0) return wrong('no-beats', 12, 'It has no ticks to the beat, so nothing in it has a time.');
+    if (division === 0) return wrong('no-beats', 12, 'It does not say how long a beat is.');
     if (tracks === 0 || tracks > max.tracks) return wrong('too-many', 10, `It says that it has ${tracks} tracks.`);
     this.many = tracks;
     return null;
@@ -112,8 +112,7 @@ class SmfWalk {
         if (fault) return fault;
         over = type === 0x2f;
       } else {
-        if (first > 0xf0 || (first < 0x80 && status === 0))
-          return wrong('damaged', from, 'It has a message nobody knows.');
+        if (first > 0xf0 || (first < 0x80 && status === 0)) return wrong('damaged', from, 'It has an unknown message.');
         if (first >= 0x80) {
           status = first;
           this.p++;
@@ -134,7 +133,7 @@ class SmfWalk {
     if (type === 0x58 && (this.at(p) === 0 || this.at(p + 1) > 6))
       return wrong('bad-meter', from, `A meter in it makes no sense: ${this.at(p)} beats of 1/${2 ** this.at(p + 1)}.`);
     if (type === 0x51 && (this.at(p) | this.at(p + 1) | this.at(p + 2)) === 0)
-      return wrong('bad-tempo', from, 'A tempo in it is endlessly fast.');
+      return wrong('bad-tempo', from, 'A tempo in it is 0.');
     this.p += n;
     return null;
   }

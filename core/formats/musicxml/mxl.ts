@@ -37,7 +37,7 @@ export function isZip(bytes: Uint8Array): boolean {
 export function scoreOfMxl(bytes: Uint8Array, max = MXL_LIMITS): Read<string, MxlCode> {
   if (bytes.length > max.file)
     return readFail('too-large', null, `This archive is larger than ${max.file / 1_000_000} MB.`);
-  if (!isZip(bytes)) return readFail('not-a-score', null, 'This is no compressed score.');
+  if (!isZip(bytes)) return readFail('not-a-score', null, 'This is not a zipped score.');
   const files = new Map<string, Uint8Array[]>();
   let [entries, total] = [0, 0];
   try {

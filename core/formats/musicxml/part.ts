@@ -82,7 +82,7 @@ export class PartReader {
       if (this.notes.length > SONG_LIMITS.notes)
         return readFail('too-long', null, `It has more than ${SONG_LIMITS.notes} notes.`);
     }
-    if (this.notes.length === 0) return readFail('no-notes', null, 'There is no note for drums in this score.');
+    if (this.notes.length === 0) return readFail('no-notes', null, 'There are no drum notes in this score.');
     if (this.aside.size > 0) {
       const what = [...this.aside].map(([name, n]) => `${n} × ${name}`).slice(0, 12);
       this.tell('left-aside', `Not read: ${listed(what)}.`);
@@ -204,7 +204,7 @@ export class PartReader {
     if (child(swing, 'straight') || ratio === 0.5) this.feel = STRAIGHT;
     else if (ratio >= SWING.least && ratio <= SWING.most)
       this.feel = { kind: 'swung', on: textOf(swing, 'swing-type') === '16th' ? '16ths' : 'eighths', ratio };
-    else this.set('swing outside 50 to 75 %');
+    else this.set('swing outside 50 to 75%');
   }
 
   /** A tempo that only stands above the staff: a note and a number. */

@@ -33,7 +33,7 @@ export function readMusicXml(bytes: Uint8Array, map: MidiMap = USUAL_MAP): Read<
       'This score is written bar by bar for all parts (timewise). Save it as partwise.',
     );
   if (root.name !== 'score-partwise')
-    return readFail('not-a-score', null, `This is no score: it begins with <${root.name.slice(0, 40)}>.`);
+    return readFail('not-a-score', null, `This is not a score: it begins with <${root.name.slice(0, 40)}>.`);
   const own = ownOf(root, map);
   const part = partOf(root);
   if (!part) return readFail('no-notes', null, 'There is no part with notes in this score.');

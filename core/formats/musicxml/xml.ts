@@ -28,7 +28,7 @@ class Stop extends Error {}
  * one is named, never fetched), bounded in every direction.
  */
 export function readXml(source: string, max = XML_LIMITS): Read<Xml, XmlCode> {
-  if (source.length > max.chars) return readFail('too-large', null, 'This file is larger than a score can be.');
+  if (source.length > max.chars) return readFail('too-large', null, 'This file is too large for a score.');
   const p = new SaxesParser({ position: true });
   const stop = (what: string): never => {
     throw new Stop(`Line ${p.line}: ${what}`);

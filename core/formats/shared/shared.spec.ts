@@ -51,16 +51,16 @@ describe('a phrase in a link', () => {
     const packed = deflateSync(new Uint8Array(100_000_000));
     const code = Buffer.from(packed).toString('base64url');
     const read = readPhraseCode(code.slice(0, 190_000));
-    expect(read.ok ? '' : read.problems[0].message).toBe('This is larger than a phrase can be.');
+    expect(read.ok ? '' : read.problems[0].message).toBe('This is too large for a phrase.');
     expect(readPhraseCode('a'.repeat(200_001)).problems[0]?.code).toBe('too-large');
   });
   it.each([
-    ['{"format":"loop-shelf-phrase","version":9}', /later version/],
-    ['{"format":"loop-shelf"}', /holds no phrase/],
+    ['{"format":"loop-shelf-phrase","version":9}', /newer Loop Shelf/],
+    ['{"format":"loop-shelf"}', /no phrase of Loop Shelf/],
     ['[1', /damaged/],
-    ['null', /holds no phrase/],
-    [sharedText({ ...rope, tempo: 1e308 }), /This is no phrase: tempo /],
-    [sharedText({ ...rope, name: '  ' }), /This is no phrase: name must not be blank/],
+    ['null', /no phrase of Loop Shelf/],
+    [sharedText({ ...rope, tempo: 1e308 }), /This is not a phrase: tempo /],
+    [sharedText({ ...rope, name: '  ' }), /This is not a phrase: name must not be blank/],
   ])('%s is told in words', (text, words) => {
     const read = readShared(text);
     expect(read.ok ? '' : read.problems[0].message).toMatch(words);

@@ -27,25 +27,29 @@ export function sharedText(phrase: SharedPhrase): string {
 /**
  * Reads such a text, checked like a shelf file. Never throws.
  * @example
- * readShared('{}').problems[0].message // => "This holds no phrase of Loop Shelf."
+ * readShared('{}').problems[0].message // => "There is no phrase of Loop Shelf in this."
  */
 export function readShared(text: string): Read<SharedPhrase, SharedCode> {
-  if (text.length > MOST_TEXT) return readFail('too-large', null, 'This is larger than a phrase can be.');
+  if (text.length > MOST_TEXT) return readFail('too-large', null, 'This is too large for a phrase.');
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
-    return readFail('damaged', null, 'The phrase in this is damaged: a part of it is missing or changed.');
+    return readFail('damaged', null, 'This phrase is damaged: a part of it is missing.');
   }
   if (typeof value !== 'object' || value === null || !('format' in value) || value.format !== FORMAT)
-    return readFail('not-a-phrase', null, 'This holds no phrase of Loop Shelf.');
+    return readFail('not-a-phrase', null, 'There is no phrase of Loop Shelf in this.');
   const { format: _format, version, ...rest } = value as Record<string, unknown>;
   if (typeof version === 'number' && version > VERSION)
-    return readFail('newer', null, 'This phrase comes from a later version of Loop Shelf than this one.');
+    return readFail('newer', null, 'This phrase was made with a newer Loop Shelf. Update, then open it again.');
   const row: unknown = { ...rest, id: 'shared', created: 0, changed: 0 };
   const wrong = RULES.phrases(row);
   if (wrong)
-    return readFail('not-a-phrase', { path: wrong.where }, `This is no phrase: ${wrong.where || 'it'} ${wrong.words}.`);
+    return readFail(
+      'not-a-phrase',
+      { path: wrong.where },
+      `This is not a phrase: ${wrong.where || 'it'} ${wrong.words}.`,
+    );
   return readOk(sharedOf(row as Phrase));
 }
 
@@ -65,11 +69,11 @@ export function phraseCode(phrase: SharedPhrase): string {
  * readPhraseCode('no!').problems[0].code // => "damaged"
  */
 export function readPhraseCode(code: string): Read<SharedPhrase, SharedCode> {
-  if (code.length > MOST_CODE) return readFail('too-large', null, 'This link is longer than any phrase makes it.');
+  if (code.length > MOST_CODE) return readFail('too-large', null, 'This link is too long for a phrase.');
   const bytes = bytesOf(code);
   const text = bytes && unpacked(bytes);
-  if (text === 'too large') return readFail('too-large', null, 'This is larger than a phrase can be.');
-  if (!text) return readFail('damaged', null, 'This link is damaged: a part of it is missing or changed.');
+  if (text === 'too large') return readFail('too-large', null, 'This is too large for a phrase.');
+  if (!text) return readFail('damaged', null, 'This link is damaged: a part of it is missing.');
   return readShared(text);
 }
 

@@ -57,13 +57,13 @@ export function takeBars(song: Song, from: number, many: number, wish: TakeWish)
   const silent = all.filter((n) => n.voice === null);
   if (silent.length > 0) {
     const sounds = [...new Set(silent.map((n) => n.sound))].sort();
-    left.push(`${count(silent.length, 'note')} on ${listed(sounds.slice(0, 6))}: no voice of the map.`);
+    left.push(`${count(silent.length, 'note')} on ${listed(sounds.slice(0, 6))}: no drum or cymbal is set for it.`);
   }
   const laid = all.flatMap((n): SongNote[] =>
     n.voice === null ? [] : [{ ...n, at: choice ? onGrid(n.at, { ...choice, meter }) : Math.round(n.at) }],
   );
   const over = laid.filter((n) => n.at >= length);
-  if (over.length > 0) left.push(`${count(over.length, 'note')} on the 1 behind the last bar.`);
+  if (over.length > 0) left.push(`${count(over.length, 'note')} on the 1 after the last bar.`);
   const inside = laid.filter((n) => n.at < length);
   const [strokes, pins] = strokesOf(inside, left);
   if (strokes.length === 0 || strokes.length > MOST_STROKES) return null;
@@ -119,7 +119,7 @@ function strokesOf(notes: readonly SongNote[], left: string[]): [Stroke[], Map<n
       if (!taken.has(limb)) put(n, limb);
     }
   }
-  if (many > 0) left.push(`${count(many, 'note')} that a third hand would play: the softest are left out.`);
+  if (many > 0) left.push(`${count(many, 'note')} would need a third hand: the softest are left out.`);
   const order = ['R', 'L', 'K', 'J', 'H'];
   const sorted = strokes
     .map((s, i) => ({ s, pin: pins.get(i) }))

@@ -55,7 +55,7 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   let list: number[] = strokes.flatMap((s, i) => (s.at < landing || pick.bars ? [i] : []));
   if (pick.base === 'them' || pick.base === 'else') {
     const { them } = before;
-    if (!them) return wrong('Nothing was spoken of before.');
+    if (!them) return wrong('Say which strokes: none were named before.');
     list = list.filter((i) => {
       const s = strokes[i];
       return s !== undefined && them.has(keyOf(s)) === (pick.base === 'them');

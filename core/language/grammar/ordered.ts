@@ -135,7 +135,7 @@ function manyOfEach(pattern: Pattern, list: StrokeIndexes, many: number, each: E
 
 /** What stands half way: the middle one of three or five, the third of four. */
 function middleOfEach(pick: Pick, pattern: Pattern, list: StrokeIndexes, each: Each): Ways<StrokeIndexes> {
-  if (each === 'double') return { wrong: pick.said, why: 'A double has no middle.' };
+  if (each === 'double') return { wrong: pick.said, why: 'A double has no middle stroke.' };
   const { grid } = pattern;
   return inParts(pattern, list, each, (at, p) => at === p.from + Math.floor((p.until - p.from) / grid / 2) * grid);
 }

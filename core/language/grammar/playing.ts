@@ -81,7 +81,7 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
   [['[play] [it] [at] half speed'], () => ({ order: { kind: 'half', on: true }, says: 'Play it at half speed' })],
   [
     ['[play] [it] [at] (full|normal) speed'],
-    () => ({ order: { kind: 'half', on: false }, says: 'Play it at its tempo' }),
+    () => ({ order: { kind: 'half', on: false }, says: 'Play it at full tempo' }),
   ],
   [['undo [it|that]', 'take (it|that) back'], () => ({ order: { kind: 'undo' }, says: 'Undo' })],
   [['redo [it|that]'], () => ({ order: { kind: 'redo' }, says: 'Redo' })],
@@ -154,7 +154,7 @@ function drill(part: Playing | null | undefined, at: number | undefined): Playin
   const own = part?.order?.kind === 'loop' ? { ...part.order, said: part.says.replace(/^Loop /, '') } : null;
   return {
     order: { kind: 'drill', part: own && { from: own.from, until: own.until, said: own.said }, at: at ?? null },
-    says: `To the practice room${own ? `: ${own.said}` : ''}${from}`,
+    says: `Open in Drill${own ? `: ${own.said}` : ''}${from}`,
   };
 }
 
@@ -187,7 +187,7 @@ function swing(v: Values, percent: number): Playing | null {
   const on = grid === GRID.sixteenths ? ('16ths' as const) : ('eighths' as const);
   if (percent < 50 || percent > 75 || (grid !== undefined && grid !== GRID.sixteenths && grid !== GRID.eighths))
     return null;
-  return { order: { kind: 'swing', on, ratio: percent / 100 }, says: `Swing ${on} by ${percent} %` };
+  return { order: { kind: 'swing', on, ratio: percent / 100 }, says: `Swing ${on} by ${percent}%` };
 }
 
 /** Lines that are for the player, though nothing can be done about them here. */

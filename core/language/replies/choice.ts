@@ -23,8 +23,8 @@ const refused = (words: string): ChosenStrokes => ({ ok: false, words });
  */
 export function readChoice(text: string, pattern: Pattern, schools: Schools = USUAL_SCHOOLS): ChosenStrokes {
   const line = text.trim();
-  const exact = parseSelector(line, countingOf(pattern, schools));
-  if (exact.ok && selectorWords(exact.value) === line) return found(exact.value, pattern);
+  const exact = parseSelector(line, countingOf(pattern, schools), pattern.start);
+  if (exact.ok && selectorWords(exact.value, pattern) === line) return found(exact.value, pattern);
   const tokens = tokensOf(line, LEXIS);
   const strange = tokens.filter((t) => !t.known);
   const picks = pickAt(tokens, 0).filter((f) => f.end === tokens.length);
@@ -44,12 +44,18 @@ export function readChoice(text: string, pattern: Pattern, schools: Schools = US
   const all = [...ways.values()];
   const [one, two] = all;
   if (!one) return refused(why || `There are no ${line} here.`);
-  if (two) return refused(`That can mean ${all.length} things: ${all.slice(0, 3).map(selectorWords).join('; or ')}.`);
+  if (two)
+    return refused(
+      `This has ${all.length} meanings: ${all
+        .slice(0, 3)
+        .map((s) => selectorWords(s, pattern))
+        .join('; or ')}.`,
+    );
   return { ok: true, select: one };
 }
 
 function found(selector: Selector, pattern: Pattern): ChosenStrokes {
   return select(pattern, selector).length > 0
     ? { ok: true, select: selector }
-    : refused(`There are no ${selectorWords(selector)} here.`);
+    : refused(`There are no ${selectorWords(selector, pattern)} here.`);
 }

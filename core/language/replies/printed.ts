@@ -1,5 +1,5 @@
 import { LIMBS, LIMB_WORDS, ORNAMENTS, parseStrokeText, VOICE, VOICES, type Limb, type Voice } from '../../stroke';
-import { parseSelector, type Selector } from '../../pattern';
+import { countingOf, parseSelector, type Pattern, type Selector } from '../../pattern';
 import { GRID, meter, parseGrid, USUAL_SCHOOLS } from '../../time';
 import { describeMove, type MoveEntry, type MoveName, type MoveParams } from '../../recipe';
 import { COUNT } from '../lexicon/tokens';
@@ -7,9 +7,14 @@ import { COUNT } from '../lexicon/tokens';
 /** Selectors print counts as they are; the counting only says what is a count at all. */
 const COUNTING = { meter: meter(16, 4), grid: GRID.sixteenths, schools: USUAL_SCHOOLS };
 
-function selectorOf(text: string): Selector | null {
-  const read = parseSelector(text, COUNTING);
-  return read.ok ? read.value : null;
+/** Reads a selector of a phrase, or of any where it is not known; then places have no counts. */
+function withSelectorOf(on: Pattern | undefined): WithSelector {
+  return (words, make) => {
+    const read = on
+      ? parseSelector(words ?? '', countingOf(on, USUAL_SCHOOLS), on.start)
+      : parseSelector(words ?? '', COUNTING);
+    return read.ok ? make(read.value) : null;
+  };
 }
 
 const limbOf = (words: string): Limb | undefined => LIMBS.find((l) => LIMB_WORDS[l] === words);
@@ -27,14 +32,17 @@ const LIMB = LIMBS.map((l) => LIMB_WORDS[l]).join('|');
 const SHIFTED = '(?:, (\\d+) slots? (later|earlier))?';
 const by = (n: string | undefined, way: string | undefined): { shift?: number } =>
   n === undefined ? {} : { shift: way === 'later' ? Number(n) : -Number(n) };
-const withSelector = <T>(words: string | undefined, make: (select: Selector) => T): T | null => {
-  const select = selectorOf(words ?? '');
-  return select ? make(select) : null;
-};
+type WithSelector = <T>(words: string | undefined, make: (select: Selector) => T) => T | null;
 
-type Form = readonly [MoveName, RegExp, (g: Groups) => Params];
+type Form = readonly [MoveName, RegExp, (g: Groups, withSelector: WithSelector) => Params];
 
-function routeOf(stops: string, who: string | undefined, list: string, hands: boolean): Params {
+function routeOf(
+  withSelector: WithSelector,
+  stops: string,
+  who: string | undefined,
+  list: string,
+  hands: boolean,
+): Params {
   const stations = listOf(stops).map((s) => {
     const [right = '', left = right] = s.split(' with ');
     return { right: voiceOf(right), left: voiceOf(left) };
@@ -55,36 +63,36 @@ const PRINTED: readonly Form[] = [
   [
     'level',
     new RegExp(`^(Accent|Ghost) (.+?)${SHIFTED}$`),
-    ([, verb, who, n, way]) =>
+    ([, verb, who, n, way], withSelector) =>
       withSelector(who, (select) => ({ select, level: verb === 'Accent' ? 'accent' : 'ghost', ...by(n, way) })),
   ],
   [
     'level',
     new RegExp(`^Play (.+) as plain taps${SHIFTED}$`),
-    ([, who, n, way]) => withSelector(who, (select) => ({ select, level: 'tap', ...by(n, way) })),
+    ([, who, n, way], withSelector) => withSelector(who, (select) => ({ select, level: 'tap', ...by(n, way) })),
   ],
-  ['drop', /^Leave out (.+)$/, ([, who]) => withSelector(who, (select) => ({ select }))],
+  ['drop', /^Remove (.+)$/, ([, who], withSelector) => withSelector(who, (select) => ({ select }))],
   [
     'swap',
     new RegExp(`^Give (.+) to the (other hand|${LIMB})$`),
-    ([, who, to = '']) =>
+    ([, who, to = ''], withSelector) =>
       withSelector(who, (select) => ({ select, limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K') })),
   ],
   [
     'ornament',
     new RegExp(`^A (${ORNAMENTS.join('|')}) on (.+)$`),
-    ([, what, who]) =>
+    ([, what, who], withSelector) =>
       withSelector(who, (select) => ({ select, ornament: ORNAMENTS.find((o) => o === what) ?? 'flam' })),
   ],
   [
     'ornament',
     /^Play (.+) without grace strokes$/,
-    ([, who]) => withSelector(who, (select) => ({ select, ornament: 'none' as const })),
+    ([, who], withSelector) => withSelector(who, (select) => ({ select, ornament: 'none' as const })),
   ],
   [
     'voice',
     /^Send (.+?) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum)?$/,
-    ([, who, to = '', , under, graces]) => {
+    ([, who, to = '', , under, graces], withSelector) => {
       const voices = voicesOf(to);
       if (!voices) return null;
       const foot = under === undefined ? undefined : under === 'kick' ? 'K' : under.startsWith('second') ? 'J' : 'H';
@@ -98,19 +106,19 @@ const PRINTED: readonly Form[] = [
   ],
   [
     'route',
-    /^Travel (.+) with (.+), on at each (.*?)changes? of hand$/,
-    ([, stops = '', who, list = '']) => routeOf(stops, who, list, true),
+    /^Move (.+) round (.+), on at each (.*?)changes? of hand$/,
+    ([, who, stops = '', list = ''], withSelector) => routeOf(withSelector, stops, who, list, true),
   ],
   // Sizes and selectors are both lists: where the one ends and the other begins is tried from the right.
   ...[1, 2, 3, 4].map((many): Form => [
     'route',
-    new RegExp(`^Travel (.+) with (.+), ((?:\\d+(?:, | and )?){${many}}) at a time$`),
-    ([, stops = '', who, list = '']) => routeOf(stops, who, list, false),
+    new RegExp(`^Move (.+) round (.+), ((?:\\d+(?:, | and )?){${many}}) at a time$`),
+    ([, who, stops = '', list = ''], withSelector) => routeOf(withSelector, stops, who, list, false),
   ]),
   [
     'follow',
     new RegExp(`^The (${LIMB})(?: on the (.+?))? plays with (.+?)(?:, (ghost|tap|accent)s)?(, where it is free)?$`),
-    ([, limb = '', piece, who, level, free]) => {
+    ([, limb = '', piece, who, level, free], withSelector) => {
       const own = limbOf(limb) ?? 'R';
       const voice = piece === undefined ? (own === 'H' ? 'hat-foot' : 'kick') : voiceOf(piece);
       return voice
@@ -127,7 +135,7 @@ const PRINTED: readonly Form[] = [
   [
     'layer',
     new RegExp(
-      `^Lay the (${LIMB})(?: on the (.+?))?(?: (ghost|accent)s)? under it on (.+?)(?: in bar (.+?))?(?:, hands there (drop out|move))?$`,
+      `^Add the (${LIMB})(?: on the (.+?))?(?: (ghost|accent)s)? underneath on (.+?)(?: in bar (.+?))?(?:, hands there (drop out|move))?$`,
     ),
     ([, limb = '', piece, level, when = '', bars, way]) => {
       const own = limbOf(limb) ?? 'K';
@@ -274,15 +282,17 @@ const entryOf = (move: MoveName, params: unknown): MoveEntry =>
 
 /**
  * The move that a sentence is printed for, as cards have it; null for other words. What is read prints the same
- * sentence again, letter for letter.
+ * sentence again, letter for letter. `on` is the pattern it is applied to,
+ * where places are named by their counts.
  */
-export function readPrinted(sentence: string): MoveEntry | null {
+export function readPrinted(sentence: string, on?: Pattern): MoveEntry | null {
+  const withSelector = withSelectorOf(on);
   for (const [move, form, make] of PRINTED) {
     const found = form.exec(sentence);
-    const params = found ? make(found) : null;
+    const params = found ? make(found, withSelector) : null;
     if (!params) continue;
     const entry = entryOf(move, params);
-    if (describeMove(entry) === sentence) return entry;
+    if (describeMove(entry, on) === sentence) return entry;
   }
   return /^(?:Condense|Stretch|Make) it/.test(sentence) ? rateOf(sentence) : null;
 }

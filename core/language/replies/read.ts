@@ -208,7 +208,9 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
     ]);
   // What cards and offers print is read back to the same moves.
   const join = readJoin(line, phrases);
-  const printed = join ? [offerOf('join', join).entry] : line.split(', then ').map(readPrinted);
+  const printed = join
+    ? [offerOf('join', join).entry]
+    : line.split(', then ').map((one, i) => readPrinted(one, i === 0 ? built.pattern : undefined));
   if (printed.every((p) => p !== null)) {
     const done = after(
       { scene: { pattern: built.pattern, built, them: null }, moves: [], words: [] },
@@ -242,12 +244,12 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
         found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
     }
   if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
-  if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'That is so already.' }]);
+  if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'It is like that already.' }]);
   // What stands in the line says more than what a rule calls by its own words.
   const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));
   const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
-  return not([{ words: line, from: 0, until: text.length, why: 'These words do not make a whole.' }]);
+  return not([{ words: line, from: 0, until: text.length, why: 'These words do not fit together.' }]);
 }
 
 /** So many endings of a word are offered. */
@@ -292,7 +294,7 @@ function unknown(tokens: readonly Token[]): readonly Diagnostic[] {
     const last = out.at(-1);
     if (last && t.from - last.until <= 1)
       out[out.length - 1] = { ...last, words: `${last.words} ${t.raw}`, until: t.until };
-    else out.push({ words: t.raw, from: t.from, until: t.until, why: 'These words are not known here.' });
+    else out.push({ words: t.raw, from: t.from, until: t.until, why: 'None of these words is known here.' });
   }
   return out;
 }

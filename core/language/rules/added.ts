@@ -51,7 +51,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
   if (there === null) return wrong(pick.said, 'Say on which counts.');
   if (isWrong(there)) return there;
   const at = there.ways[0] ?? [];
-  if (at.length === 0) return wrong(pick.said, 'There is no such place.');
+  if (at.length === 0) return wrong(pick.said, 'There is no such place here.');
   const limbs = newLimbs(pattern, term);
   const hands = pattern.strokes.flatMap((s, i) => (at.includes(s.at) && isHand(s.limb) ? [i] : []));
   const out: Act[] = [];
@@ -65,7 +65,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
   for (const limb of limbs) {
     if (isHand(limb)) continue;
     const own = pattern.strokes.filter((s) => s.limb === limb && at.includes(s.at));
-    if (own.length === at.length) return wrong(pick.said, 'It plays there already.');
+    if (own.length === at.length) return wrong(pick.said, 'It already plays there.');
     out.push(act([footStrokes(pattern, at, limb, level)], new Set(at.map((t) => `${t} ${limb}`))));
     // A hi-hat foot joins a hand; nobody puts it in the hand's place.
     if (mode === 'ask' && hands.length > 0 && limb !== 'H') {
@@ -86,9 +86,9 @@ function handOn(term: LimbTerm, pick: Pick, scene: RuleContext, level: Level): S
   if (there === null || !limb || others.length > 0) return wrong(pick.said, 'Say on which counts.');
   if (isWrong(there)) return there;
   const at = there.ways[0] ?? [];
-  if (at.length === 0) return wrong(pick.said, 'There is no such place.');
+  if (at.length === 0) return wrong(pick.said, 'There is no such place here.');
   if (pattern.strokes.some((s) => s.limb === limb && at.includes(s.at)))
-    return wrong(pick.said, 'It plays there already.');
+    return wrong(pick.said, 'It already plays there.');
   return { acts: [act([addAt(at, limb, usualVoice(limb), level)])] };
 }
 

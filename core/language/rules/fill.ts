@@ -81,11 +81,11 @@ type Close = Fit['close'];
 /** A fill that comes out even needs no closing; one that does not says how, or is asked. */
 function fill(scene: RuleContext, space: Fit['space'], rest: Partial<Fit> & { readonly mirrored?: boolean }): Said {
   const { pattern } = scene;
-  if (pattern.length === 0) return wrong('fill', 'There is nothing yet.');
-  if ('beats' in space && space.beats < 1) return wrong('half', 'That is no whole number of beats here.');
+  if (pattern.length === 0) return wrong('fill', 'There are no strokes yet.');
+  if ('beats' in space && space.beats < 1) return wrong('half', 'That is not a whole number of beats here.');
   const start = rest.start ?? '1';
   const from = parseCount(start, countingOf(pattern, USUAL_SCHOOLS));
-  if (from === null) return wrong(start, 'There is no such count.');
+  if (from === null) return wrong(start, 'There is no such count here.');
   if (from >= barTicks(pattern.meter)) return wrong(start, 'A fill begins in its first bar.');
   const long = 'bars' in space ? space.bars * barTicks(pattern.meter) - from : space.beats * beatTicks(pattern.meter);
   const common = {
@@ -208,7 +208,7 @@ const FITS: Rule[] = [
       const where: Fit['space'] | null = space ?? (Number.isInteger(beats) ? { beats } : null);
       return where
         ? fill(scene, where, { close: { kind: 'groups', groups: [...sizes] } })
-        : wrong(sizes.join(' + '), 'They make no whole beats.');
+        : wrong(sizes.join(' + '), 'They do not make whole beats.');
     },
   ),
   rule(
@@ -323,13 +323,13 @@ const WRITTEN: Rule[] = [
       said: text,
     };
     const there = places(pick, pattern);
-    if (there === null || isWrong(there)) return wrong(pick.said, 'There is no such count.');
+    if (there === null || isWrong(there)) return wrong(pick.said, 'There is no such count here.');
     const [at] = there.ways[0] ?? [];
     if (at === undefined || (there.ways[0]?.length ?? 0) > 1) return wrong(pick.said, 'Say in which bar.');
     if (at + text.split(' ').length * pattern.grid > pattern.length)
       return wrong(text, 'That is longer than the phrase.');
     const instead = replaced(pattern, at, text);
-    return instead ? acts([instead]) : wrong(text, 'These are no strokes.');
+    return instead ? acts([instead]) : wrong(text, 'These are not strokes.');
   }),
 ];
 

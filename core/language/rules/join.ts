@@ -24,7 +24,7 @@ function joined(
   const phrase = phrases[at];
   if (!phrase) return wrong('', 'That phrase is not on this shelf.');
   const { name, recipe } = phrase;
-  if (!recipe) return wrong(name, `“${name}” is joined of others itself, so it cannot be joined once more.`);
+  if (!recipe) return wrong(name, `“${name}” is already joined from others, so it cannot be joined again.`);
   const spans = { own: barsSpan(built.pattern).bars, their: barsSpan(build(recipe).pattern).bars };
   const params: Join = { other: recipe, name: name.slice(0, 80) };
   for (const key of ['own', 'their'] as const) {
@@ -32,7 +32,7 @@ function joined(
     if (!said) continue;
     const bars = barsSaid(said, spans[key]);
     const whose = key === 'own' ? 'This' : `“${name}”`;
-    if (!bars) return wrong('bar', `${whose} has ${count(spans[key], 'bar')}; bars that are joined follow each other.`);
+    if (!bars) return wrong('bar', `${whose} has ${count(spans[key], 'bar')}; choose bars that follow each other.`);
     params[key] = bars;
   }
   return acts([offerOf('join', params)]);

@@ -23,7 +23,7 @@ function slotsFar(far: FarSaid, { pattern }: RuleContext): number {
 
 function displaced(far: FarSaid, scene: RuleContext, way: 1 | -1): Said {
   const by = slotsFar(far, scene);
-  if (!Number.isInteger(by) || by < 1) return wrong('that far', 'That is no whole slot here.');
+  if (!Number.isInteger(by) || by < 1) return wrong('that far', 'That is not a whole number of slots here.');
   return acts([offerOf('shift', { slots: by * way, mode: 'wrap' })]);
 }
 
@@ -76,7 +76,7 @@ function endingOn(c: CountSaid, scene: RuleContext): Said {
   const counting = countingOf(pattern, USUAL_SCHOOLS);
   const on = parseCount(textOfCount(c), counting);
   const [first, last] = [pattern.strokes[0], pattern.strokes.at(-1)];
-  if (on === null || !last || !first) return wrong(`${c.beat ?? ''}${c.syllable}`, 'There is no such count.');
+  if (on === null || !last || !first) return wrong(`${c.beat ?? ''}${c.syllable}`, 'There is no such count here.');
   const bar = barTicks(pattern.meter);
   // The first stroke is as far before the last as it is now.
   const start = (((on - (last.at - first.at)) % bar) + bar) % bar;
@@ -101,14 +101,15 @@ const MIRRORS: Rule[] = [
     const [hand, ...others] = (v['limb'] as LimbTerm).limbs;
     const now = leadHand(scene.pattern.strokes);
     if (!hand || others.length > 0 || !isHand(hand)) return wrong('lead', 'Say which hand.');
-    if (now === hand) return wrong(hand === 'R' ? 'right' : 'left', 'It leads already.');
+    if (now === hand) return wrong(hand === 'R' ? 'right' : 'left', 'It already leads.');
     return acts([offerOf('mirror', { feet: false })]);
   }),
 ];
 
 function onto(scene: RuleContext, grid: Grid): Said {
-  if (!gridsOf(scene.pattern.meter).includes(grid)) return wrong(gridName(grid), 'That grid does not fit the meter.');
-  if (grid === scene.pattern.grid) return wrong(gridName(grid), 'It is on them already.');
+  if (!gridsOf(scene.pattern.meter).includes(grid))
+    return wrong(gridName(grid), 'That subdivision does not fit the meter.');
+  if (grid === scene.pattern.grid) return wrong(gridName(grid), 'It already is.');
   return acts([offerOf('grid', { grid })]);
 }
 
@@ -164,7 +165,7 @@ const GRIDS: Rule[] = [
     ],
     (v, scene) => {
       const part = partOnto(scene, 1, v['n'] as number, v['grid'] as number);
-      if (!part) return wrong('first', 'There are not so many.');
+      if (!part) return wrong('first', 'There are fewer than that.');
       const c = v['count'] as CountSaid | undefined;
       if (!c) return acts(part);
       return acts([
@@ -174,12 +175,12 @@ const GRIDS: Rule[] = [
   ),
   rule([`[play|put] slots {n:from} to {n:to} ${AS} {grid}`], (v, scene) => {
     const part = partOnto(scene, v['from'] as number, v['to'] as number, v['grid'] as number);
-    return part ? acts(part) : wrong('slots', 'There are not so many.');
+    return part ? acts(part) : wrong('slots', 'There are fewer than that.');
   }),
   rule([`[play|put] [the] last {n} [slots|strokes|notes] ${AS} {grid}`], (v, scene) => {
     const all = scene.pattern.length / scene.pattern.grid;
     const part = partOnto(scene, all - (v['n'] as number) + 1, all, v['grid'] as number);
-    return part ? acts(part) : wrong('last', 'There are not so many.');
+    return part ? acts(part) : wrong('last', 'There are fewer than that.');
   }),
 ];
 
@@ -221,7 +222,8 @@ const RATES: Rule[] = [
       const wanted =
         bars === undefined ? (v['space'] as SpaceSaid) : old && 'beats' in old ? { beats: bars } : { bars: bars };
       const long = ticksOf(pattern, wanted);
-      if (old && ticksOf(pattern, old) !== pattern.length) return wrong('that long', 'The phrase is not so long now.');
+      if (old && ticksOf(pattern, old) !== pattern.length)
+        return wrong('that long', 'The phrase is not that long now.');
       const ratio = [
         [1, 2],
         [2, 1],
@@ -234,7 +236,9 @@ const RATES: Rule[] = [
         [1, 4],
         [4, 1],
       ].find(([t = 1, by = 1]) => pattern.length * t === long * by);
-      return ratio ? rated(ratio[0] ?? 1, ratio[1] ?? 1) : wrong('that long', 'No usual division makes it so long.');
+      return ratio
+        ? rated(ratio[0] ?? 1, ratio[1] ?? 1)
+        : wrong('that long', 'No usual subdivision makes it that long.');
     },
   ),
 ];

@@ -130,7 +130,7 @@ const ORNAMENTS_SAID: Rule[] = [
       if (/^(?:before|after)\b/i.test(pick.said)) return wrong(pick.said, 'Say on which stroke.');
       return forStrokes(pick, scene, (_, own) => {
         const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
-        if (hands.length === 0) return { wrong: pick.said, why: 'Feet play no grace strokes.' };
+        if (hands.length === 0) return { wrong: pick.said, why: 'Feet do not play grace strokes.' };
         return [
           offerOf('ornament', { select: selectorOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
         ];

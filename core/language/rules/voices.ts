@@ -165,9 +165,9 @@ function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
     pick,
     scene,
     (_, own) => {
-      if (limb === 'other' && allOf(pattern, own, 'feet')) return { wrong: pick.said, why: 'Those are feet.' };
+      if (limb === 'other' && allOf(pattern, own, 'feet')) return { wrong: pick.said, why: 'Feet cannot do that.' };
       const moved = own.filter((i) => limb === 'other' || pattern.strokes[i]?.limb !== limb);
-      if (moved.length === 0) return { wrong: pick.said, why: 'That limb plays them already.' };
+      if (moved.length === 0) return { wrong: pick.said, why: 'That limb already plays them.' };
       return [offerOf('swap', { select: selectorOf(pick, pattern, moved), limb })];
     },
     'ask-beat',

@@ -8,14 +8,14 @@ type Params = Static<typeof DropParams>;
 /** Turn strokes into rests. */
 export const drop: Move<'drop', Params> = {
   name: 'drop',
-  title: 'Leave strokes out',
-  hint: 'Rests where strokes were; the space stays.',
+  title: 'Remove strokes',
+  hint: 'A rest takes the place of each stroke; the length stays.',
   schema: DropParams,
   defaults: () => ({ select: { places: [2] } }),
-  describe: (params) => `Leave out ${selectorWords(params.select)}`,
+  describe: (params, on) => `Remove ${selectorWords(params.select, on)}`,
   apply: (pattern, params) => {
     const chosen = new Set(select(pattern, params.select));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(params.select));
+    if (chosen.size === 0) return choseNothing(pattern, selectorWords(params.select, pattern));
     return done({ ...pattern, strokes: pattern.strokes.filter((_, i) => !chosen.has(i)) });
   },
 };

@@ -1,5 +1,5 @@
 import { count, fraction } from '../../base';
-import { barTicks, meterText, ticks } from '../../time';
+import { barTicks, meterText, slotsWords, ticks } from '../../time';
 import { otherHand, usualVoice, type Stroke } from '../../stroke';
 import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Finding, type Group, type Pattern } from '../../pattern';
 import { done, finding, passes, type Move, type Outcome } from './move';
@@ -99,7 +99,7 @@ function closing(
               finding(
                 'cut',
                 'check',
-                `Only ${count(room, 'slot')} to close: ${count(over, 'slot')} of the closing left out.`,
+                `The gap is ${slotsWords(room, cell.grid)}, so ${over} of your ending ${over === 1 ? 'is' : 'are'} cut.`,
               ),
             ]
           : [];
@@ -179,7 +179,7 @@ function closeWords(close: FitParams['close']): string {
 export const fit: Move<'fit', FitParams> = {
   name: 'fit',
   title: 'Fill the bars',
-  hint: 'Repeat it over the bars there are and close the gap.',
+  hint: 'Repeat the cell over some bars and choose how the rest is closed.',
   schema: FitParams,
   whole: true,
   defaults: (pattern) => ({
@@ -202,10 +202,10 @@ export const fit: Move<'fit', FitParams> = {
         return passes(
           pattern,
           'does-not-fit',
-          `“${params.start}” is no count of a ${meterText(pattern.meter)} bar on this grid.`,
+          `“${params.start}” is not a count in ${meterText(pattern.meter)} on this subdivision.`,
         );
       case 'no-end':
-        return passes(pattern, 'does-not-fit', `“${params.end ?? ''}” is no count on which it could end here.`);
+        return passes(pattern, 'does-not-fit', `“${params.end ?? ''}” is not a count it could end on here.`);
       case 'found':
         return filled(pattern, params, found, id);
     }

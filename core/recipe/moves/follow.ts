@@ -30,16 +30,20 @@ export const follow: Move<'follow', Params> = {
     const leads = (['K', 'L', 'H', 'J'] as const).find((l) => pattern.strokes.some((s) => s.limb === l)) ?? 'K';
     return { select: { limbs: [leads] }, limb: 'R', voice: 'hat-closed', level: 'same', busy: 'goes' };
   },
-  describe: ({ select: who, level, busy, ...what }) =>
-    `The ${limbWords(what)} plays with ${selectorWords(who)}${level === 'same' ? '' : `, ${level}s`}${busy === 'stays' ? ', where it is free' : ''}`,
+  describe: ({ select: who, level, busy, ...what }, on) =>
+    `The ${limbWords(what)} plays with ${selectorWords(who, on)}${level === 'same' ? '' : `, ${level}s`}${busy === 'stays' ? ', where it is free' : ''}`,
   apply: (pattern, { select: who, limb, voice, level, busy }, { id }) => {
     if (!canStrike(limb, voice))
       return passes(pattern, 'bad-voice', `The ${LIMB_WORDS[limb]} does not play the ${VOICE[voice].name}.`);
     const led = select(pattern, who).flatMap((i) => pattern.strokes[i] ?? []);
-    if (led.length === 0) return choseNothing(pattern, selectorWords(who));
+    if (led.length === 0) return choseNothing(pattern, selectorWords(who, pattern));
     const leaders = led.filter((s) => s.limb !== limb);
     if (leaders.length === 0)
-      return passes(pattern, 'nothing-chosen', `The ${LIMB_WORDS[limb]} plays all of them itself, so nothing changes.`);
+      return passes(
+        pattern,
+        'nothing-chosen',
+        `The ${LIMB_WORDS[limb]} already plays all of them, so nothing changes.`,
+      );
     const own = new Map(pattern.strokes.flatMap((s) => (s.limb === limb ? [[s.at as number, s] as const] : [])));
     const added = leaders.flatMap((s): Stroke[] => {
       const there = own.get(s.at);
@@ -56,7 +60,7 @@ export const follow: Move<'follow', Params> = {
             finding(
               'limb-busy',
               'note',
-              `The ${LIMB_WORDS[limb]} plays there already: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`,
+              `The ${LIMB_WORDS[limb]} already plays there: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`,
               at,
             ),
           ],

@@ -4,6 +4,7 @@ import {
   barTicks,
   GRID,
   gridName,
+  slotsWords,
   gridsOf,
   parseCount,
   ticks,
@@ -59,14 +60,14 @@ function partly(pattern: Pattern, grid: number, from: number, to: number): Patte
 /** What a burst takes of the room, and what is left. */
 function burstWords(grid: number, slots: number, before: Pattern, after: Pattern): string {
   const taken = (slots * grid) / before.grid;
-  const said = `${count(slots, 'slot')} on ${gridName(grid)} take ${fraction(taken)} ${gridName(before.grid)}`;
+  const said = `${count(slots, 'slot')} as ${gridName(grid)} take ${slotsWords(taken, before.grid)} of time`;
   const long = slotsLong(after);
-  if (after.length === before.length)
-    return `${said}: ${fraction(long - taken)} of ${fraction(long)} are left as they were.`;
+  if (after.length === before.length) return `${said}. The other ${fraction(long - taken)} stay as they are.`;
   const bar = barTicks(after.meter);
   const over = (after.start + after.length) % bar;
-  const fits = over === 0 ? 'whole bars' : `${fraction((bar - over) / after.grid)} short of the bar line`;
-  return `${said}: the phrase is ${fraction(long)} long now, ${fits}.`;
+  const fits =
+    over === 0 ? 'in whole bars' : `${slotsWords((bar - over) / after.grid, after.grid)} short of the bar line`;
+  return `${said}. The phrase is now ${slotsWords(long, after.grid)} long, ${fits}.`;
 }
 
 /** Some slots played on another grid from a count on, over what stood there; null when they would fall off ticks. */
@@ -83,11 +84,12 @@ function burst(pattern: Pattern, grid: number, from: number, to: number, at: num
 function burstOn(pattern: Pattern, grid: number, from: number, to: number, on: string): Outcome {
   const tick = parseCount(on, countingOf(pattern, USUAL_SCHOOLS));
   const at = tick === null ? -1 : tick - pattern.start;
-  if (at < 0 || at >= pattern.length) return passes(pattern, 'does-not-fit', `“${on}” is no count inside this phrase.`);
+  if (at < 0 || at >= pattern.length)
+    return passes(pattern, 'does-not-fit', `“${on}” is not a count inside this phrase.`);
   if (at + ((to - from) * grid) / pattern.grid > pattern.length)
-    return passes(pattern, 'does-not-fit', `From ${on} on there is no room for so many.`);
+    return passes(pattern, 'does-not-fit', `There is no room for so many from ${on} on.`);
   const moved = burst(pattern, grid, from, to, at);
-  if (!moved) return passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(grid)}.`);
+  if (!moved) return passes(pattern, 'not-whole', `Some strokes do not fit on ${gridName(grid)}. Nothing changed.`);
   return done(moved, [finding('fit', 'sum', burstWords(grid, (to - from) / pattern.grid, pattern, moved))]);
 }
 
@@ -97,8 +99,8 @@ function burstOn(pattern: Pattern, grid: number, from: number, to: number, on: s
  */
 export const grid: Move<'grid', Params> = {
   name: 'grid',
-  title: 'Put it on another grid',
-  hint: 'Same strokes, faster or slower: triplets, 16ths, sextuplets …; or a few slots only.',
+  title: 'Change the subdivision',
+  hint: 'Same strokes, faster or slower: triplets, 16ths, sextuplets … For all or a few slots.',
   schema: GridParams,
   whole: true,
   defaults: (pattern) => {
@@ -115,7 +117,7 @@ export const grid: Move<'grid', Params> = {
       const moved = scaled(pattern, params.grid, pattern.grid);
       return moved
         ? done({ ...moved, grid: ticks(params.grid) })
-        : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
+        : passes(pattern, 'not-whole', `Some strokes do not fit on ${gridName(params.grid)}. Nothing changed.`);
     }
     const [from, to] = [(part.from - 1) * pattern.grid, part.to * pattern.grid];
     if (from >= to || to > pattern.length)
@@ -128,6 +130,6 @@ export const grid: Move<'grid', Params> = {
     const moved = partly(pattern, params.grid, from, to);
     return moved
       ? done(moved, [finding('fit', 'sum', burstWords(params.grid, part.to - part.from + 1, pattern, moved))])
-      : passes(pattern, 'not-whole', `Some strokes would fall between ticks on ${gridName(params.grid)}.`);
+      : passes(pattern, 'not-whole', `Some strokes do not fit on ${gridName(params.grid)}. Nothing changed.`);
   },
 };

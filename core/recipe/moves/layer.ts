@@ -107,7 +107,7 @@ function giveWay(
 /** A steady foot, a backbeat or a given kick pattern under what is there. */
 export const layer: Move<'layer', Params> = {
   name: 'layer',
-  title: 'Lay something under it',
+  title: 'Add a part underneath',
   hint: 'A steady foot, a backbeat, a kick pattern, time on the hat.',
   schema: LayerParams,
   whole: true,
@@ -124,7 +124,7 @@ export const layer: Move<'layer', Params> = {
     const where = bars?.length ? ` in bar ${listed(bars.map(String))}` : '';
     const way = clash === 'keep' ? '' : clash === 'drop' ? ', hands there drop out' : ', hands there move';
     const how = level === 'tap' ? '' : ` ${level}s`;
-    return `Lay the ${isHand(limb) ? `${LIMB_WORDS[limb]} on the ${VOICE[voice].name}` : LIMB_WORDS[limb]}${how} under it on ${when}${where}${way}`;
+    return `Add the ${isHand(limb) ? `${LIMB_WORDS[limb]} on the ${VOICE[voice].name}` : LIMB_WORDS[limb]}${how} underneath on ${when}${where}${way}`;
   },
   apply: (pattern, params, { id }) => {
     const { limb, voice, level } = params;
@@ -133,7 +133,7 @@ export const layer: Move<'layer', Params> = {
     const at = moments(pattern, params);
     if ('wrong' in at) return passes(pattern, 'bad-text', at.wrong);
     if (at.length === 0)
-      return passes(pattern, 'nothing-chosen', 'None of these places lies inside the phrase, so nothing is added.');
+      return passes(pattern, 'nothing-chosen', 'None of these places is inside the phrase, so nothing is added.');
     const own = new Set(
       params.clash === 'keep' ? pattern.strokes.filter((s) => s.limb === limb).map((s) => s.at as number) : [],
     );
@@ -165,7 +165,7 @@ export const layer: Move<'layer', Params> = {
             finding(
               'cut',
               'check',
-              `No free place for what was on ${placesWords(
+              `No free place for the strokes on ${placesWords(
                 pattern,
                 lost.map((s) => s.at),
                 USUAL_SCHOOLS,

@@ -22,16 +22,16 @@ const VERB: Readonly<Record<Level, (what: string) => string>> = {
 export const level: Move<'level', Params> = {
   name: 'level',
   title: 'Accents and ghosts',
-  hint: 'Choose strokes and how high the stick comes from.',
+  hint: 'Choose strokes and set their stick height.',
   schema: LevelParams,
   defaults: () => ({ select: { places: [1] }, level: 'accent' }),
-  describe: ({ select: who, level: to, shift = 0 }) => {
+  describe: ({ select: who, level: to, shift = 0 }, on) => {
     const displaced = shift === 0 ? '' : `, ${count(Math.abs(shift), 'slot')} ${shift > 0 ? 'later' : 'earlier'}`;
-    return `${VERB[to](selectorWords(who))}${displaced}`;
+    return `${VERB[to](selectorWords(who, on))}${displaced}`;
   },
   apply: (pattern, { select: who, level: to, shift = 0 }) => {
     const chosen = new Set(select(pattern, who));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who));
+    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who, pattern));
     if (shift === 0)
       return done({ ...pattern, strokes: pattern.strokes.map((s, i) => (chosen.has(i) ? { ...s, level: to } : s)) });
     const at = new Set(

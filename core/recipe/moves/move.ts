@@ -39,8 +39,8 @@ export interface Move<Name extends string, Params> {
   readonly whole?: true;
   /** Parameters that make sense for a pattern this move is added to. */
   defaults(pattern: Pattern): Params;
-  /** The card's sentence. */
-  describe(params: Params): string;
+  /** The card's sentence; places are named by their counts in the pattern it is applied to, where that is given. */
+  describe(params: Params, on?: Pattern): string;
   apply(pattern: Pattern, params: Params, context: MoveContext): Outcome;
 }
 

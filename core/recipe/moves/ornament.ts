@@ -13,14 +13,14 @@ type Params = Static<typeof OrnamentParams>;
 export const ornament: Move<'ornament', Params> = {
   name: 'ornament',
   title: 'Flams and drags',
-  hint: 'Grace strokes of the other hand, ruffs, buzzes.',
+  hint: 'Grace strokes of the other hand, ruffs and buzzes.',
   schema: OrnamentParams,
   defaults: () => ({ select: { places: [1] }, ornament: 'flam' }),
-  describe: ({ select: who, ornament: what }) =>
-    what === 'none' ? `Play ${selectorWords(who)} without grace strokes` : `A ${what} on ${selectorWords(who)}`,
+  describe: ({ select: who, ornament: what }, on) =>
+    what === 'none' ? `Play ${selectorWords(who, on)} without grace strokes` : `A ${what} on ${selectorWords(who, on)}`,
   apply: (pattern, { select: who, ornament: what }) => {
     const chosen = new Set(select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K')));
-    if (chosen.size === 0) return choseNothing(pattern, `${selectorWords(who)} of the hands`);
+    if (chosen.size === 0) return choseNothing(pattern, `${selectorWords(who, pattern)} of the hands`);
     return done({
       ...pattern,
       strokes: pattern.strokes.map((s, i) => {

@@ -18,7 +18,7 @@ type Params = Static<typeof PickupParams>;
 export const pickup: Move<'pickup', Params> = {
   name: 'pickup',
   title: 'Pick-up before the 1',
-  hint: 'A few strokes that lead in, heard once before the phrase goes round.',
+  hint: 'A few strokes that lead in, heard once before the loop.',
   schema: PickupParams,
   defaults: () => ({ text: 'R L' }),
   describe: ({ text, grid }) =>
@@ -38,7 +38,7 @@ export const pickup: Move<'pickup', Params> = {
       return passes(
         pattern,
         'does-not-fit',
-        `${count(many, 'slot')} before the 1 are more than a bar: at most ${Math.floor(bar / slot)} fit.`,
+        `${count(many, 'slot')} before the 1 are more than a bar. At most ${Math.floor(bar / slot)} fit.`,
       );
     const own = read.slots.flatMap((together, i) =>
       together.map((s): Stroke => ({

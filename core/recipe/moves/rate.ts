@@ -21,7 +21,7 @@ const WORDS: ReadonlyMap<string, string> = new Map([
 export const rate: Move<'rate', Params> = {
   name: 'rate',
   title: 'Stretch or condense',
-  hint: 'Two bars into one, or one into two; the grid goes with it.',
+  hint: 'Two bars into one, or one into two; the subdivision goes with it.',
   schema: RateParams,
   whole: true,
   defaults: () => ({ times: 1, by: 2 }),
@@ -29,7 +29,8 @@ export const rate: Move<'rate', Params> = {
   apply: (pattern, { times, by }) => {
     const grid = wholeTicks((pattern.grid * times) / by);
     const moved = scaled(pattern, times, by);
-    if (!grid || !moved) return passes(pattern, 'not-whole', 'Some strokes would fall between ticks at that rate.');
+    if (!grid || !moved)
+      return passes(pattern, 'not-whole', 'Some strokes do not fit at that length. Nothing changed.');
     return done({ ...moved, grid: ticks(grid) });
   },
 };

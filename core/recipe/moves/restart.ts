@@ -41,7 +41,7 @@ function restarted(pattern: Pattern, from: number, until: number): Pattern {
 export const restart: Move<'restart', Params> = {
   name: 'restart',
   title: 'Start again from here',
-  hint: 'The beat restarts at a count: what stood there gives way to its beginning.',
+  hint: 'From a chosen count on, the phrase plays from its start again.',
   schema: RestartParams,
   whole: true,
   defaults: (pattern) => {
@@ -53,9 +53,9 @@ export const restart: Move<'restart', Params> = {
     const count = parseCount(at, countingOf(pattern, USUAL_SCHOOLS));
     const from = count === null ? null : count - pattern.start;
     if (from === null || from < 0 || from >= pattern.length)
-      return passes(pattern, 'does-not-fit', `“${at}” is no count inside this phrase.`);
+      return passes(pattern, 'does-not-fit', `“${at}” is not a count inside this phrase.`);
     if (from === 0)
-      return passes(pattern, 'does-not-fit', `It begins on ${placeWords(pattern, from, USUAL_SCHOOLS)} as it is.`);
+      return passes(pattern, 'does-not-fit', `It already begins on ${placeWords(pattern, from, USUAL_SCHOOLS)}.`);
     const bar = barTicks(pattern.meter);
     const barEnd = (Math.floor((pattern.start + from) / bar) + 1) * bar - pattern.start;
     return done(restarted(pattern, from, until === 'bar' ? Math.min(pattern.length, barEnd) : pattern.length));

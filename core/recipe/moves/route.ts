@@ -52,7 +52,7 @@ function turnsOf(moments: readonly number[], limbsAt: (at: number) => string, by
 /** Travel round the kit in groups of three, two, one or any list. */
 export const route: Move<'route', Params> = {
   name: 'route',
-  title: 'Travel round the kit',
+  title: 'Move round the kit',
   hint: 'Down the toms in threes, or 3, 3, 2.',
   schema: RouteParams,
   defaults: () => ({
@@ -61,7 +61,7 @@ export const route: Move<'route', Params> = {
     order: [],
     sizes: [2],
   }),
-  describe: ({ select: who, stations, order, sizes, by }) => {
+  describe: ({ select: who, stations, order, sizes, by }, on) => {
     const visited =
       order.length > 0
         ? order.map((n) => stations[(n - 1) % stations.length]).flatMap((s) => (s ? [s] : []))
@@ -72,11 +72,11 @@ export const route: Move<'route', Params> = {
       by === 'hand'
         ? `on at each ${sizes.length === 1 && size === 1 ? '' : `${listed(sizes.map(String))} `}${changes}`
         : `${listed(sizes.map(String))} at a time`;
-    return `Travel ${listed(visited.map(stationName))} with ${selectorWords(who)}, ${step}`;
+    return `Move ${selectorWords(who, on)} round ${listed(visited.map(stationName))}, ${step}`;
   },
   apply: (pattern, { select: who, stations, order, sizes, by }) => {
     const chosen = select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
-    if (chosen.length === 0) return choseNothing(pattern, `${selectorWords(who)} of the hands`);
+    if (chosen.length === 0) return choseNothing(pattern, `${selectorWords(who, pattern)} of the hands`);
     // Strokes of both hands at one tick travel together.
     const moments = [...new Set(chosen.map((i) => pattern.strokes[i]?.at ?? 0))];
     const limbsAt = (at: number): string =>

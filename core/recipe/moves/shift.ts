@@ -65,7 +65,7 @@ function startOn(pattern: Pattern, count: string): Outcome {
   const tick = parseCount(count, countingOf(pattern, USUAL_SCHOOLS));
   const first = pattern.strokes[0]?.at;
   if (tick === null || first === undefined)
-    return passes(pattern, 'does-not-fit', `“${count.slice(0, 16)}” is no count of this phrase.`);
+    return passes(pattern, 'does-not-fit', `“${count.slice(0, 16)}” is not a count of this phrase.`);
   const bar = barTicks(pattern.meter);
   if (pattern.length < bar) return done({ ...pattern, start: ticks(mod(tick - first, bar)) });
   const by = mod(tick - pattern.start - first, pattern.length);
@@ -80,7 +80,7 @@ function startOn(pattern: Pattern, count: string): Outcome {
 export const shift: Move<'shift', Params> = {
   name: 'shift',
   title: 'Displace it',
-  hint: 'Start a slot later or earlier; what falls off comes round.',
+  hint: 'Start some slots later or earlier; the end wraps to the front.',
   schema: ShiftParams,
   whole: true,
   defaults: () => ({ slots: 1, mode: 'wrap' }),
@@ -102,7 +102,7 @@ export const shift: Move<'shift', Params> = {
     if (pattern.length === 0 || by === 0) return done(pattern);
     const moving = stretchesOf(pattern, params);
     if (!moving || moving.length === 0)
-      return passes(pattern, 'does-not-fit', 'There is nothing from there on that could be displaced.');
+      return passes(pattern, 'does-not-fit', 'There is nothing to displace from there on.');
     const wrap = params.mode === 'wrap';
     const strokes = pattern.strokes.flatMap((s) => {
       const w = moving.find((m) => s.at >= m.from && s.at < m.until);

@@ -37,11 +37,11 @@ export const swap: Move<'swap', Params> = {
     select: { places: [pattern.groups[0] ? Math.max(1, pattern.groups[0].length / pattern.grid) : 1] },
     limb: 'K',
   }),
-  describe: ({ select: who, limb }) =>
-    `Give ${selectorWords(who)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
+  describe: ({ select: who, limb }, on) =>
+    `Give ${selectorWords(who, on)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
   apply: (pattern, { select: who, limb }) => {
     const chosen = new Set(select(pattern, who));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who));
+    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who, pattern));
     const taken = new Set(pattern.strokes.flatMap((s, i) => (chosen.has(i) ? [] : [`${s.at}${s.limb}`])));
     const busy: Stroke[] = [];
     const strokes = pattern.strokes.map((s, i) => {
@@ -56,7 +56,7 @@ export const swap: Move<'swap', Params> = {
     });
     const at = busy.map((s) => s.at);
     if (busy.length === chosen.size)
-      return passes(pattern, 'limb-busy', `That limb plays there already: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`);
+      return passes(pattern, 'limb-busy', `That limb already plays there: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`);
     return done(
       tidy({ ...pattern, strokes }),
       busy.length > 0
@@ -64,7 +64,7 @@ export const swap: Move<'swap', Params> = {
             finding(
               'limb-busy',
               'check',
-              `That limb plays there already: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`,
+              `That limb already plays there: ${placesWords(pattern, at, USUAL_SCHOOLS)}.`,
               at,
             ),
           ]

@@ -98,7 +98,7 @@ function mattersOf(edits: readonly Edit[]): string {
 export const touch: Move<'touch', Params> = {
   name: 'touch',
   title: 'Edit by hand',
-  hint: 'Single strokes, as they are pressed on the ribbon.',
+  hint: 'Single strokes you changed on the ribbon.',
   schema: TouchParams,
   defaults: (pattern) => {
     const first = pattern.strokes[0];
@@ -119,7 +119,7 @@ export const touch: Move<'touch', Params> = {
       return passes(
         pattern,
         'does-not-fit',
-        `${count(outside, 'edit')} lie behind the end of the phrase now, so nothing changes.`,
+        `${count(outside, 'edit')} lie after the end of the phrase now, so nothing changes.`,
       );
     const strokes = new Map(pattern.strokes.map((s) => [`${s.at}${s.limb}`, s]));
     for (const edit of inside) {
@@ -131,7 +131,7 @@ export const touch: Move<'touch', Params> = {
     return done(
       tidy({ ...pattern, strokes: [...strokes.values()] }),
       outside > 0
-        ? [finding('does-not-fit', 'check', `${count(outside, 'edit')} lie behind the end of the phrase now.`)]
+        ? [finding('does-not-fit', 'check', `${count(outside, 'edit')} lie after the end of the phrase now.`)]
         : [],
     );
   },

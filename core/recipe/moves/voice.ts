@@ -20,17 +20,17 @@ type Params = Static<typeof VoiceParams>;
 export const voice: Move<'voice', Params> = {
   name: 'voice',
   title: 'Move it on the kit',
-  hint: 'Right hand to the high tom, accents to the crash with a kick under.',
+  hint: 'Right hand to the high tom, accents to the crash with a kick underneath.',
   schema: VoiceParams,
   defaults: () => ({ select: { limbs: ['R'] }, voices: ['high-tom'] }),
-  describe: ({ select: who, voices, under, graces }) => {
+  describe: ({ select: who, voices, under, graces }, on) => {
     const to = listed(voices.map((v) => `the ${VOICE[v].name}`));
     const foot = under ? `, ${under === 'K' ? 'kick' : LIMB_WORDS[under]} under them` : '';
-    return `Send ${selectorWords(who)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
+    return `Send ${selectorWords(who, on)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
   },
   apply: (pattern, params, { id }) => {
     const chosen = select(pattern, params.select);
-    if (chosen.length === 0) return choseNothing(pattern, selectorWords(params.select));
+    if (chosen.length === 0) return choseNothing(pattern, selectorWords(params.select, pattern));
     const turn = new Map(chosen.map((index, nth) => [index, params.voices[nth % params.voices.length]]));
     const cannot = chosen.filter((i) => !reaches(pattern.strokes[i], turn.get(i)));
     if (cannot.length === chosen.length) {
@@ -57,7 +57,7 @@ export const voice: Move<'voice', Params> = {
             finding(
               'limb-busy',
               'note',
-              `The foot plays there already: ${placesWords(
+              `The foot already plays there: ${placesWords(
                 pattern,
                 busy.map((f) => f.at),
                 USUAL_SCHOOLS,

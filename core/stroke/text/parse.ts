@@ -75,26 +75,22 @@ class Letters {
  * cannot, the problem names the column and what was expected there.
  * @example
  * parseStrokeText('R! l l K').value.length // => 4
- * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is no stroke. A hand R or L, a foot K, J or H, a rest - or ( was expected."
+ * parseStrokeText('R Q').problems[0].message // => "Column 3: “Q” is not a stroke. Write a hand R or L, a foot K, J or H, or a rest -."
  * parseStrokeText('R+R').problems[0].code // => "limb-twice"
  * parseStrokeText('R[Ride] L').value[0].strokes // => [{ limb: 'R', level: 'tap', voice: 'ride' }]
  * parseStrokeText('R[gong]').problems[0].code // => "bad-voice"
  */
 export function parseStrokeText(text: string): Read<readonly Node[], TextCode> {
   if (text.length > TEXT_LIMITS.letters) {
-    return readFail(
-      'too-long',
-      null,
-      `This line is ${text.length} letters long; at most ${TEXT_LIMITS.letters} can be read.`,
-    );
+    return readFail('too-long', null, `This line has ${text.length} letters; the most is ${TEXT_LIMITS.letters}.`);
   }
   try {
     const letters = new Letters(text);
     const nodes = parseNodes(letters, 0);
-    if (letters.peek() === ')') throw new Stop('unexpected', letters.column, '“)” closes nothing here.');
+    if (letters.peek() === ')') throw new Stop('unexpected', letters.column, '“)” has no “(” before it.');
     if (nodes.length === 0) return readFail('empty', { column: 1 }, 'Type a sticking, for instance R l l K.');
     if (slotCount(nodes) > TEXT_LIMITS.slots) {
-      return readFail('too-long', null, `With its repeats this is longer than ${TEXT_LIMITS.slots} slots.`);
+      return readFail('too-long', null, `With its repeats this has more than ${TEXT_LIMITS.slots} slots.`);
     }
     return readOk(nodes);
   } catch (stop) {
@@ -126,7 +122,8 @@ function parseNode(letters: Letters, before: readonly Node[], depth: number): No
   const column = letters.column;
   if (letters.eat('-')) return { kind: 'rest' };
   if (letters.eat('_')) {
-    if (before.length === 0) throw new Stop('unexpected', column, '“_” holds the stroke before it, and there is none.');
+    if (before.length === 0)
+      throw new Stop('unexpected', column, '“_” holds the stroke before it. Write a stroke first.');
     return { kind: 'hold' };
   }
   if (letters.eat('(')) return parseRepeat(letters, column, depth);
@@ -136,7 +133,11 @@ function parseNode(letters: Letters, before: readonly Node[], depth: number): No
     if (!letters.eat('+')) return { kind: 'strokes', strokes };
     const stroke = parseStroke(letters);
     if (strokes.some((s) => s.limb === stroke.limb)) {
-      throw new Stop('limb-twice', plus + 1, `${stroke.limb} is there already: one limb cannot strike twice at once.`);
+      throw new Stop(
+        'limb-twice',
+        plus + 1,
+        `${stroke.limb} is already there: one limb cannot play two things at once.`,
+      );
     }
     strokes.push(stroke);
   }
@@ -144,16 +145,16 @@ function parseNode(letters: Letters, before: readonly Node[], depth: number): No
 
 function parseRepeat(letters: Letters, column: number, depth: number): Node {
   if (depth >= TEXT_LIMITS.depth)
-    throw new Stop('too-deep', column, `brackets stand inside one another more than ${TEXT_LIMITS.depth} deep.`);
+    throw new Stop('too-deep', column, `brackets can be at most ${TEXT_LIMITS.depth} deep.`);
   const nodes = parseNodes(letters, depth + 1);
-  if (!letters.eat(')')) throw new Stop('unclosed', column, 'this “(” is never closed.');
-  if (nodes.length === 0) throw new Stop('unexpected', column, 'there is nothing to repeat between these brackets.');
+  if (!letters.eat(')')) throw new Stop('unclosed', column, 'this “(” has no “)”.');
+  if (nodes.length === 0) throw new Stop('unexpected', column, 'these brackets are empty. Put strokes between them.');
   const at = letters.column;
   let digits = '';
   if (letters.eat('x')) while (/\d/.test(letters.peek() ?? '')) digits += letters.take() ?? '';
   const times = Number(digits);
   if (digits === '' || times < 1 || times > TEXT_LIMITS.repeats) {
-    throw new Stop('bad-repeat', at, `after “)” the number of repeats was expected, x1 to x${TEXT_LIMITS.repeats}.`);
+    throw new Stop('bad-repeat', at, `after “)” write the number of repeats, x1 to x${TEXT_LIMITS.repeats}.`);
   }
   return { kind: 'repeat', nodes, times };
 }
@@ -169,12 +170,11 @@ function parseStroke(letters: Letters): TypedStroke {
     throw new Stop(
       'unexpected',
       column,
-      ornament ? 'the line ends where a hand, R or L, was expected.' : 'the line ends where a stroke was expected.',
+      ornament ? 'a hand, R or L, is missing at the end.' : 'a stroke is missing at the end.',
     );
-  if (!limb) throw new Stop('unexpected', column, `“${letter}” is no stroke. ${expected(ornament)}`);
-  if (ornament && !isHand(limb))
-    throw new Stop('unexpected', column, `only hands play a ${ornament}; R or L was expected.`);
-  if (grace && ornament === 'buzz') throw new Stop('bad-voice', grace.column, 'a buzz has no grace strokes to send.');
+  if (!limb) throw new Stop('unexpected', column, `“${letter}” is not a stroke. ${expected(ornament)}`);
+  if (ornament && !isHand(limb)) throw new Stop('unexpected', column, `only hands play a ${ornament}. Write R or L.`);
+  if (grace && ornament === 'buzz') throw new Stop('bad-voice', grace.column, 'a buzz has no grace strokes.');
   const before = struck(letters);
   const high = level(letters, letter, limb);
   const to = before ?? struck(letters);
@@ -196,13 +196,13 @@ function struck(letters: Letters): { readonly voice: Voice; readonly column: num
   if (!letters.eat('[')) return null;
   const column = letters.column;
   const name = letters.upTo(']');
-  if (name === null) throw new Stop('unclosed', column - 1, 'this “[” is never closed.');
+  if (name === null) throw new Stop('unclosed', column - 1, 'this “[” has no “]”.');
   const voice = voiceCalled(name);
   if (voice) return { voice, column };
   throw new Stop(
     'bad-voice',
     column,
-    `“${name.trim().slice(0, 40)}” is nothing that can be struck here. A name like ride, high tom or right crash was expected.`,
+    `“${name.trim().slice(0, 40)}” is not a drum or cymbal here. Write a name such as ride, high tom or right crash.`,
   );
 }
 
@@ -211,7 +211,7 @@ function level(letters: Letters, letter: string, limb: Limb): Level {
   const ghost = letter !== limb;
   if (!letters.eat('!')) return ghost ? 'ghost' : 'tap';
   if (ghost)
-    throw new Stop('unexpected', column, `“${letter}!” is both ghost and accent; write ${limb}! or ${letter}.`);
+    throw new Stop('unexpected', column, `“${letter}!” is both ghost and accent. Write ${limb}! or ${letter}.`);
   return 'accent';
 }
 
@@ -220,7 +220,5 @@ function withOrnament(stroke: TypedStroke, ornament: Ornament | undefined): Type
 }
 
 function expected(ornament: Ornament | undefined): string {
-  return ornament
-    ? `A hand, R or L, was expected for the ${ornament}.`
-    : 'A hand R or L, a foot K, J or H, a rest - or ( was expected.';
+  return ornament ? `A ${ornament} needs a hand, R or L.` : 'Write a hand R or L, a foot K, J or H, or a rest -.';
 }

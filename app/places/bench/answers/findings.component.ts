@@ -82,7 +82,7 @@ export class FindingsComponent {
     if (!pattern || !counting || on === null) return '';
     const [start] = startsToEndOn(pattern, on, 2);
     return start === undefined
-      ? 'there is no room before it'
+      ? 'no room before it'
       : `start on ${countWords(countAt(start, counting), start >= barTicks(pattern.meter))}`;
   });
 
@@ -99,7 +99,7 @@ export class FindingsComponent {
     if (accents > 24 || beats > 24) return null;
     const what = steps.what === 'accents' || steps.what === 'kicks' ? steps.what : VOICE[steps.what].name;
     const row = (many: number) => Array.from({ length: many }, (_, i) => (100 * i) / many);
-    return { accents: row(accents), beats: row(beats), words: `${accents} of the ${what} against ${beats} beats` };
+    return { accents: row(accents), beats: row(beats), words: `${accents} ${what} in ${beats} beats` };
   });
 
   /** So many strokes of the phrase, a second, at the tempo that is set. */

@@ -16,7 +16,7 @@ import { SoundStore } from '../ribbon/sound.store';
       @for (h of reach.paths()?.hands ?? []; track h.hand) {
         <div [class]="h.hand">
           <dt>{{ h.hand === 'R' ? 'right hand' : 'left hand' }}</dt>
-          <dd class="mono">{{ h.perBar.toFixed(0) }} cm a bar</dd>
+          <dd class="mono">{{ h.perBar.toFixed(0) }} cm per bar</dd>
         </div>
       }
       <div>
@@ -32,7 +32,7 @@ import { SoundStore } from '../ribbon/sound.store';
       [kit]="kits.current()"
       [paths]="paths()"
       [now]="now()"
-      [label]="'Way of the hands over ' + kits.current().name"
+      [label]="'Travel of the hands over ' + kits.current().name"
     />
   `,
   styles: `

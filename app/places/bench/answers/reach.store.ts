@@ -2,7 +2,7 @@ import { computed, inject, Injectable } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import { NO_BEST, shownTempo } from '@core/drill';
-import { ceiling, handPaths, pairWords, raises, type TightPair } from '@core/reach';
+import { ceiling, handPaths, pairTravel, pairWords, raises, type TightPair } from '@core/reach';
 import { strokesOf } from '@core/pattern';
 import { rendition } from '@core/rendition';
 import { now } from '../../../environment/clock';
@@ -61,13 +61,21 @@ export class ReachStore {
     return pattern ? this.able.top(pattern, this.shown()) : null;
   });
   readonly bpm = computed(() => this.top()?.bpm ?? null);
-  /** The three tightest places in words, each with the tempo at which it breaks. */
-  readonly pairs = computed(() => {
-    const on = this.onKit();
-    return (this.ceiling()?.pairs ?? []).map((pair) => ({
-      pair,
-      words: on ? this.kits.said(pairWords(on.pattern, pair, this.settings.schools())) : '',
-    }));
+  /** The three hardest spots in words, each with its ceiling; what is alike in all but its place is one. */
+  readonly spots = computed(() => {
+    const pattern = this.onKit()?.pattern;
+    const pairs = this.ceiling()?.pairs ?? [];
+    if (!pattern) return [];
+    const spots: { readonly words: string; readonly bpm: number; readonly ticks: readonly number[] }[] = [];
+    for (const pair of pairs) {
+      const [travel, bpm] = [pairTravel(pattern, pair), Math.floor(pair.bpm)];
+      const like = pairs.filter((p) => Math.floor(p.bpm) === bpm && pairTravel(pattern, p) === travel);
+      if (like[0] !== pair) continue;
+      const words =
+        like.length > 1 ? `${travel}, ${like.length} places` : pairWords(pattern, pair, this.settings.schools());
+      spots.push({ words: this.kits.said(words), bpm, ticks: like.flatMap((p) => this.ticksOf(p)) });
+    }
+    return spots;
   });
   /** Changes that raise it; worked out on the phrase itself, as they become moves of its recipe. */
   readonly raises = computed(() => {

@@ -22,28 +22,28 @@ const FIRST_RAISES = 2;
         }
         @if (reach.bpm(); as bpm) {
           <span
-            ><strong>{{ bpm }}</strong> bpm{{ reach.top()?.rests?.kind === 'default' ? ', estimate' : '' }}</span
+            >ceiling {{ reach.top()?.rests?.kind === 'default' ? 'about ' : '' }}<strong>{{ bpm }}</strong> bpm</span
           >
         }
       </div>
       <div class="panel">
         @if (opened() && reach.believed(); as b) {
-          <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as it is kept' }}.</p>
+          <p class="quiet rests">{{ restsOfReady(b) }}{{ bench.isKept() ? '' : ', as kept' }}.</p>
         }
         @if (reach.bpm()) {
           @if (told(); as words) {
             <p class="quiet rests">{{ words }}</p>
           }
           <ol>
-            @for (p of reach.pairs(); track p.pair.at + p.pair.limb) {
+            @for (s of reach.spots(); track s.words) {
               <li
                 tabindex="0"
-                (mouseenter)="pointAt.emit(reach.ticksOf(p.pair))"
+                (mouseenter)="pointAt.emit(s.ticks)"
                 (mouseleave)="pointAt.emit([])"
-                (focus)="pointAt.emit(reach.ticksOf(p.pair))"
+                (focus)="pointAt.emit(s.ticks)"
                 (blur)="pointAt.emit([])"
               >
-                <span>{{ p.words }}</span> <span class="mono">{{ floor(p.pair.bpm) }}</span>
+                <span>{{ s.words }}</span> <span class="mono">{{ s.bpm }}</span>
               </li>
             }
           </ol>
@@ -54,16 +54,14 @@ const FIRST_RAISES = 2;
           }
           @if (reach.raises().length > FIRST_RAISES) {
             <button type="button" class="more" [attr.aria-expanded]="all()" (click)="all.set(!all())">
-              {{ all() ? 'Only the best' : reach.raises().length - FIRST_RAISES + ' more that would raise it' }}
+              {{ all() ? 'Only the best' : reach.raises().length - FIRST_RAISES + ' more ways to raise it' }}
             </button>
           }
         } @else {
-          <p class="quiet">No limb plays twice, so nothing limits the tempo.</p>
+          <p class="quiet">No limit: no limb plays twice.</p>
         }
         @if (c.impossible.length > 0) {
-          <p class="over">
-            One foot is wanted on two pedals at once. Change who plays what under Kit, or leave one out.
-          </p>
+          <p class="over">One foot would play two pedals at once. Change who plays what under Kit, or remove one.</p>
         }
       </div>
       @for (f of reach.onKit()?.findings ?? []; track f.words) {

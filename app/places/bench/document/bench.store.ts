@@ -41,7 +41,7 @@ export interface Elsewhere {
   readonly theirs: Phrase | null;
 }
 
-/** A goal nobody set lies so far above the tempo it was made at, in beats a minute. */
+/** A goal nobody set lies so far above the tempo it was made at, in bpm. */
 const GOAL_STEP = 20;
 
 /** The Bench's state. Every change is one step of its history and is kept as a draft at once. */

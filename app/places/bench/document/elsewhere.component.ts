@@ -10,12 +10,12 @@ import { KeepingStore } from './keeping.store';
   template: `
     <div class="bar" role="alert">
       @if (theirs()) {
-        <span>The shelf has a newer version, kept at {{ when() }}. You changed it here too.</span>
-        <button type="button" class="btn small" (click)="keeping.seeTheirs()">See it</button>
+        <span>You changed it here, and another tab kept a newer version at {{ when() }}.</span>
+        <button type="button" class="btn small" (click)="keeping.seeTheirs()">See theirs</button>
         <button type="button" class="btn small" (click)="keeping.askNew()">Keep mine as new</button>
-        <button type="button" class="btn small" (click)="keeping.takeTheirs()">Take it over</button>
+        <button type="button" class="btn small" (click)="keeping.takeTheirs()">Use theirs</button>
       } @else {
-        <span>This phrase was taken off the shelf. What is here stays, and can be kept again.</span>
+        <span>This phrase was taken off the shelf. Your work here is safe. Keep it to put it back.</span>
         <button type="button" class="btn small" (click)="keeping.ask()">Keep it again</button>
       }
     </div>

@@ -52,7 +52,7 @@ import { BenchStore, type Label } from './bench.store';
           <ls-chips label="Family" [chips]="families" [chosen]="family()" (chose)="family.set($event)" />
         </div>
         <div class="field">
-          Goal, beats a minute <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
+          Goal in bpm <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
         </div>
         <label class="field"
           >When to use it
@@ -66,17 +66,16 @@ import { BenchStore, type Label } from './bench.store';
           ></textarea>
         </label>
         @if (twin()) {
-          <p class="quiet" role="status">Another phrase is called that already. Both can be kept.</p>
+          <p class="quiet" role="status">Another phrase has this name. You can keep both.</p>
         }
         @if (renames()) {
           <p role="status">
-            It is on the shelf as “{{ old?.name?.slice(0, 60) }}”. Under the other name, is it the same phrase or a new
-            one?
+            It is on the shelf as “{{ old?.name?.slice(0, 60) }}”. Is this the same phrase renamed, or a new one?
           </p>
           <div class="row">
             <button type="button" class="btn" (click)="closed.emit()">Not now</button>
-            <button type="button" class="btn" (click)="keep(false)">The same, renamed</button>
-            <button type="submit" class="btn primary">A new one</button>
+            <button type="button" class="btn" (click)="keep(false)">Rename it</button>
+            <button type="submit" class="btn primary">Keep as new</button>
           </div>
         } @else {
           <div class="row">

@@ -118,10 +118,10 @@ export class KeepingStore {
     const kept = await this.bench.keep(old ?? this.bench.suggestedLabel(), now());
     if (kept.kind !== 'kept') return this.said(kept);
     const name = kept.phrase.name.slice(0, 80);
-    if (!old) this.notices.tell(`“${name}” is on the shelf now. It can be named anew on the Bench.`);
+    if (!old) this.notices.tell(`“${name}” is on the shelf now. You can rename it on the Bench.`);
     else
-      this.notices.tell(`“${name}” is kept as it stands on the Bench.`, {
-        label: 'As it was before',
+      this.notices.tell(`“${name}” is kept as it is on the Bench.`, {
+        label: 'Undo',
         run: () => void this.takeBack(kept),
       });
     await this.toRoom(kept.phrase.id, wanted);
@@ -136,7 +136,7 @@ export class KeepingStore {
     await this.bench.started;
     await this.unkept.gather(id);
     if (!(await this.bench.open(id, asKept))) {
-      this.notices.wrong('That phrase is not on this shelf any more. What you worked on last is still here.');
+      this.notices.wrong('That phrase is no longer on the shelf. Your last work is still here.');
       await this.router.navigate(['/bench'], { replaceUrl: true });
       return;
     }
@@ -159,7 +159,7 @@ export class KeepingStore {
     await this.bench.started;
     const work = await this.unkept.take(id);
     if (work) await this.bench.goOn(work);
-    else this.notices.wrong('That work is not here any more: it was gone on with in another tab, or put aside.');
+    else this.notices.wrong('That work is gone: another tab continued it or discarded it.');
     const whose = this.bench.phrase()?.id;
     await this.router.navigate(whose ? ['/bench', whose] : ['/bench'], { replaceUrl: true });
   }
@@ -167,13 +167,13 @@ export class KeepingStore {
   /** Unkept work is put aside by hand, with the way back. */
   async putAside(id: string): Promise<void> {
     const undo = await this.unkept.putAside(id);
-    if (undo) this.notices.tell('The unkept changes are put aside.', { label: 'Undo', run: () => void undo() });
+    if (undo) this.notices.tell('The unkept changes are discarded.', { label: 'Undo', run: () => void undo() });
   }
 
   /** What was kept elsewhere is laid beneath the phrase. */
   seeTheirs(): void {
     const theirs = this.bench.elsewhere()?.theirs;
-    if (theirs) this.see(theirs, `kept elsewhere, ${format(theirs.changed, 'HH:mm')}`);
+    if (theirs) this.see(theirs, `kept in another tab, ${format(theirs.changed, 'HH:mm')}`);
   }
 
   takeTheirs(): void {
@@ -188,7 +188,7 @@ export class KeepingStore {
   /** An earlier state is laid beneath the phrase. */
   seeState({ state, at }: KeptState): void {
     this.showsStates.set(false);
-    this.see(state, `as of ${format(at, 'd MMM, HH:mm')}`);
+    this.see(state, `version of ${format(at, 'd MMM, HH:mm')}`);
   }
 
   /** Brings an earlier state back: on the shelf and on the Bench. What stood there is one of the states then. */
@@ -200,8 +200,8 @@ export class KeepingStore {
     await this.bench.goOn({ phrase: phrase?.id ?? null, recipe, tempo, base: phrase });
     const kept = await this.bench.keep({ name, family, goal, note }, now());
     if (kept.kind !== 'kept') return this.said(kept);
-    this.notices.tell(`“${name.slice(0, 60)}” stands as it was kept on ${format(at, 'd MMM, HH:mm')}.`, {
-      label: 'Take that back',
+    this.notices.tell(`“${name.slice(0, 60)}” is back to the version of ${format(at, 'd MMM, HH:mm')}.`, {
+      label: 'Undo',
       run: () => void this.takeBack(kept),
     });
   }
@@ -218,7 +218,7 @@ export class KeepingStore {
     void this.backup.persist();
     const grown = phrase.parent && phrase.created === phrase.changed;
     this.notices.tell(`“${phrase.name.slice(0, 80)}” is on the shelf${grown ? ' as a new phrase' : ''}.`, {
-      label: grown || phrase.created === phrase.changed ? 'Take it off again' : 'As it was before',
+      label: 'Undo',
       run: () => void (undo ? this.takeBack(kept) : undefined),
     });
     // Keeping takes its time: whoever went on to other work meanwhile stays there.
@@ -227,15 +227,15 @@ export class KeepingStore {
 
   private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {
     const stands = await this.bench.takeBack(kept);
-    if (stands === undefined) this.notices.tell('It was kept or played again since, so it stays as it is.');
-    else if (stands) this.notices.tell('The shelf has it as it was before. What is on the Bench stays.');
-    else this.notices.tell('It is off the shelf again. What is on the Bench stays.');
+    if (stands === undefined) this.notices.tell('It was kept or played again since, so it cannot be undone.');
+    else if (stands) this.notices.tell('Undone on the shelf. What is on the Bench stays.');
+    else this.notices.tell('Off the shelf again. What is on the Bench stays.');
   }
 
   private said(kept: Keeping): void {
     if (kept.kind === 'full') this.notices.wrong(kept.words);
     if (kept.kind === 'elsewhere')
-      this.notices.wrong('The shelf has a newer version of it, so nothing was written over. Choose above the ribbon.');
+      this.notices.wrong('Nothing was replaced: the shelf has a newer version. Choose above the ribbon which to use.');
   }
 
   private nextName(): Promise<string> {

@@ -46,7 +46,7 @@ export class PickStore {
   });
   readonly words = computed(() => {
     const picking = this.picking();
-    return picking ? `Press the strokes this move means. Now: ${selectorWords(picking.selector)}.` : null;
+    return picking ? `Press the strokes for this move. Now: ${selectorWords(picking.selector, picking.before)}.` : null;
   });
 
   /** A stroke pressed: it joins the chosen or leaves them. */

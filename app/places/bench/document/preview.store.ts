@@ -11,7 +11,7 @@ export class PreviewStore {
   /** What is shown, in words; null while the ribbon shows what is. */
   readonly words = computed(() => {
     const shown = this.state();
-    return shown ? `Not taken yet: ${shown.words}` : null;
+    return shown ? `Preview: ${shown.words}` : null;
   });
   /** Ticks at which it differs from the phrase. */
   readonly changed = computed((): readonly number[] => {

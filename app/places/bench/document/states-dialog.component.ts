@@ -18,7 +18,7 @@ import { KeepingStore } from './keeping.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
-      header="What it was before"
+      header="Earlier versions"
       [visible]="true"
       closeAriaLabel="Close"
       [modal]="true"
@@ -28,8 +28,7 @@ import { KeepingStore } from './keeping.store';
       @if (states(); as all) {
         @if (all.length === 0) {
           <p>
-            It was kept once and never changed since. Each time it is kept anew, what it was is remembered here, up to
-            {{ most }} times.
+            No earlier versions yet. Each time you keep the phrase, the version before it stays here, up to {{ most }}.
           </p>
         }
         <ol>
@@ -45,7 +44,7 @@ import { KeepingStore } from './keeping.store';
               <ls-ribbon [pattern]="s.pattern" size="strip" [stripTicks]="s.pattern.length" [silent]="true" />
               <div class="acts">
                 <button type="button" class="btn small" (click)="keeping.seeState(s.state)">Compare</button>
-                <button type="button" class="btn small" (click)="keeping.bringBack(s.state)">Bring it back</button>
+                <button type="button" class="btn small" (click)="keeping.bringBack(s.state)">Use</button>
               </div>
             </li>
           }
@@ -109,7 +108,7 @@ export class StatesDialogComponent {
         pattern,
         name: other,
         when: format(state.at, 'd MMM yyyy, HH:mm'),
-        words: `${state.state.tempo} beats a minute. ${differenceWords(now, pattern, this.settings.schools())}`,
+        words: `${state.state.tempo} bpm. ${differenceWords(now, pattern, this.settings.schools())}`,
       };
     });
   });

@@ -48,7 +48,7 @@ export class TrailStore {
     const stage = this.stage();
     if (stage === null) return null;
     const index = this.steps()[stage - 1];
-    const sentence = index === undefined ? 'The bare sticking' : (this.bench.build()?.trail[index]?.sentence ?? '');
+    const sentence = index === undefined ? 'The sticking' : (this.bench.build()?.trail[index]?.sentence ?? '');
     return `Step ${stage + 1} of ${this.many()}: ${sentence}`;
   });
   /** Whether the ribbon shows the finished phrase, which can be edited on it. */

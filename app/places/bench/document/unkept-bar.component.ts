@@ -10,9 +10,9 @@ import { KeepingStore } from './keeping.store';
   template: `
     <div class="bar" role="status">
       <span>Unkept changes of {{ when() }}.</span>
-      <button type="button" class="btn small" (click)="keeping.seeUnkept(work())">See them</button>
-      <button type="button" class="btn small" (click)="keeping.goOn(work().id)">Go on</button>
-      <button type="button" class="btn small" (click)="keeping.putAside(work().id)">Put aside</button>
+      <button type="button" class="btn small" (click)="keeping.seeUnkept(work())">See changes</button>
+      <button type="button" class="btn small" (click)="keeping.goOn(work().id)">Continue</button>
+      <button type="button" class="btn small" (click)="keeping.putAside(work().id)">Discard</button>
     </div>
   `,
   styleUrl: './bar.css',

@@ -45,7 +45,7 @@ describe('the box that takes words', () => {
     const { store, m, field, say } = await box();
     say('leave out 1');
     expect(m.host.querySelectorAll('[role=option]')).toHaveLength(2);
-    expect(m.text()).toContain('That can mean 2 things.');
+    expect(m.text()).toContain('This has 2 meanings.');
     key('Enter', field);
     expect(store.recipe()?.moves).toEqual([]);
     key('ArrowDown', field);
@@ -59,7 +59,7 @@ describe('the box that takes words', () => {
     const { store, m, field, say } = await box();
     say('accent the purple ones with the right');
     expect([...m.host.querySelectorAll('u')].map((u) => u.textContent)).toEqual(['purple']);
-    expect(m.text()).toContain('These words are not known here.');
+    expect(m.text()).toContain('None of these words is known here.');
     key('Enter', field);
     say('accent 7');
     expect(m.host.querySelector('u')?.textContent).toBe('7');
@@ -93,7 +93,7 @@ describe('the box that takes words', () => {
     expect(sound.mute().limbs).toEqual(['K', 'J', 'H']);
     order('hear everything', 'Hear everything');
     expect(sound.mute().limbs).toEqual([]);
-    order('swing the 16ths by 58', 'Swing 16ths by 58 %');
+    order('swing the 16ths by 58', 'Swing 16ths by 58%');
     expect(store.recipe()?.source.swing).toEqual({ on: '16ths', ratio: 0.58 });
     order('straight', 'Play it straight');
     expect(store.recipe()?.source.swing).toBeUndefined();
@@ -111,7 +111,7 @@ describe('the box that takes words', () => {
     const before = store.recipe()?.moves ?? [];
     m.fixture.componentInstance.sayAnew(before[0]!.id, 'Accent rights');
     m.fixture.detectChanges();
-    expect(m.text()).toContain('takes the place of the card');
+    expect(m.text()).toContain('replaces this card');
     // It is said of what stood before the card: there one cell of four strokes.
     say('ghost the last two and accent the first');
     key('Enter', field);
@@ -127,7 +127,7 @@ describe('the box that takes words', () => {
     const preview = TestBed.inject(PreviewStore);
     field.dispatchEvent(new Event('focus'));
     say('accent the rights');
-    await until(() => preview.words() === 'Not taken yet: Accent rights');
+    await until(() => preview.words() === 'Preview: Accent rights');
     expect(preview.pattern()?.strokes.map((s) => s.level)).toEqual(['accent', 'ghost', 'ghost', 'tap']);
     expect(preview.changed()).toEqual([0]);
     expect(store.recipe()?.moves).toEqual([]);

@@ -14,10 +14,10 @@ import { OwnRecords, sizeWords } from '../../../playing/own-records';
     @if (clip(); as c) {
       <p class="row">
         <button type="button" class="btn small" [class.on]="player.playing()" (click)="toggle()">
-          {{ player.playing() ? 'Stop the record' : 'Hear the record' }}
+          {{ player.playing() ? 'Stop the recording' : 'Hear the recording' }}
         </button>
         <span class="quiet">{{ size() }}</span>
-        <button type="button" class="btn small plain" (click)="own.letGo(c.id)">Let it go</button>
+        <button type="button" class="btn small plain" (click)="own.letGo(c.id)">Delete the recording</button>
       </p>
     }
   `,

@@ -63,7 +63,7 @@ export class SourcePickerComponent {
       letters.map((combo) => ({
         combo,
         shown: combo.slice(-1),
-        does: 'Begin to type a sticking',
+        does: 'Type a sticking',
         run: () => {
           const text = `${this.text()}${combo.slice(-1)}`;
           this.text.set(text);

@@ -30,7 +30,7 @@ export interface Tapped {
           Read as <span class="mono">{{ r.value.text.slice(0, 60) }}</span> in {{ gridName(r.value.grid) }} at
           {{ tempo() }}
           @if (r.value.loose > 0.16) {
-            · loosely tapped: check the rests
+            · tapped loosely: check the rests
           }
         </p>
         <div class="row">
@@ -39,7 +39,7 @@ export interface Tapped {
             class="btn primary"
             (click)="done.emit({ text: r.value.text, grid: r.value.grid, tempo: tempo() })"
           >
-            Put the rhythm on the bench
+            Put the rhythm on the Bench
           </button>
           <button type="button" class="btn" (click)="clear()">Again</button>
         </div>
@@ -47,7 +47,7 @@ export interface Tapped {
         <p class="quiet small">{{ r.problems[0].message }}</p>
       }
     } @else {
-      <p class="quiet small">No click, no hurry: tap it once, as you would on a table. The rests are found too.</p>
+      <p class="quiet small">Tap it once, without a click, as on a table. Rests are found too.</p>
     }
   `,
   styles: `

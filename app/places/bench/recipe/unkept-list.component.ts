@@ -25,21 +25,21 @@ const MOST = 5;
               ><span class="quiet">{{ u.when }}</span></span
             >
             <ls-ribbon [pattern]="u.pattern" size="strip" [stripTicks]="u.pattern.length" />
-            <button type="button" class="btn small" [attr.aria-label]="'Go on with ' + u.name" (click)="goOn(u.id)">
-              Go on
+            <button type="button" class="btn small" [attr.aria-label]="'Continue with ' + u.name" (click)="goOn(u.id)">
+              Continue
             </button>
             <button
               type="button"
               class="btn small plain"
-              [attr.aria-label]="'Put ' + u.name + ' aside'"
+              [attr.aria-label]="'Discard ' + u.name"
               (click)="keeping.putAside(u.id)"
             >
-              Put aside
+              Discard
             </button>
           </div>
         }
         @if (left().length > shown().length) {
-          <p class="quiet">{{ left().length - shown().length }} more of before.</p>
+          <p class="quiet">{{ left().length - shown().length }} more.</p>
         }
       </section>
     }

@@ -12,14 +12,14 @@ function pattern(text: string) {
 describe('what stands under the cursor, in words', () => {
   const phrase = pattern('R! l fR - R+K R L K R L K R L K R L');
   it('names bar, count, limb, height and voice', () => {
-    expect(placeWords(phrase, 0, SCHOOLS)).toBe('bar 1, the 1, right hand, accent, snare');
-    expect(placeWords(phrase, GRID.sixteenths, SCHOOLS)).toBe('bar 1, the e of 1, left hand, ghost, snare');
+    expect(placeWords(phrase, 0, SCHOOLS)).toBe('beat 1 in bar 1, right hand, accent, snare');
+    expect(placeWords(phrase, GRID.sixteenths, SCHOOLS)).toBe('the e of 1 in bar 1, left hand, ghost, snare');
   });
   it('names an ornament, a rest, strokes together, and the end', () => {
-    expect(placeWords(phrase, 2 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the & of 1, right hand, flam, tap, snare');
-    expect(placeWords(phrase, 3 * GRID.sixteenths, SCHOOLS)).toBe('bar 1, the a of 1, rest');
+    expect(placeWords(phrase, 2 * GRID.sixteenths, SCHOOLS)).toBe('the & of 1 in bar 1, right hand, flam, tap, snare');
+    expect(placeWords(phrase, 3 * GRID.sixteenths, SCHOOLS)).toBe('the a of 1 in bar 1, rest');
     expect(placeWords(phrase, 4 * GRID.sixteenths, SCHOOLS)).toBe(
-      'bar 1, the 2, right hand, tap, snare; and kick foot, tap, kick',
+      'beat 2 in bar 1, right hand, tap, snare; and kick foot, tap, kick',
     );
     expect(placeWords(phrase, phrase.length, SCHOOLS)).toMatch(/^the end/);
   });

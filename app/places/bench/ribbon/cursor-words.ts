@@ -8,7 +8,7 @@ import { inRange } from '@core/recipe';
  * hand, ghost, snare”.
  */
 export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
-  if (at >= pattern.length) return 'the end: what is typed here makes the phrase longer';
+  if (at >= pattern.length) return 'the end: strokes typed here make the phrase longer';
   const place = countWords(countOfStroke(pattern, at, schools), true);
   const strokes = inRange(pattern, at, at + 1).flatMap((i) => pattern.strokes[i] ?? []);
   if (strokes.length === 0) return `${place}, rest`;

@@ -16,8 +16,8 @@ import { TrailStore } from '../document/trail.store';
       <p class="stage" role="status">
         <span>{{ words }}</span>
         @if (trail.stage() !== null) {
-          <button type="button" class="btn small" aria-label="A step back" (click)="walked.emit(-1)">‹</button>
-          <button type="button" class="btn small" aria-label="A step on" (click)="walked.emit(1)">›</button>
+          <button type="button" class="btn small" aria-label="One step back" (click)="walked.emit(-1)">‹</button>
+          <button type="button" class="btn small" aria-label="One step on" (click)="walked.emit(1)">›</button>
           <button type="button" class="btn small" (click)="trail.finish()">Whole</button>
         }
       </p>
@@ -83,7 +83,7 @@ export class LinesBarComponent {
   readonly lines = inject(LinesStore);
   readonly trail = inject(TrailStore);
   readonly preview = inject(PreviewStore);
-  /** A step back or on through the recipe was asked for. */
+  /** One step back or on through the recipe was asked for. */
   readonly walked = output<1 | -1>();
   readonly ribbonLines = [
     { line: 'counts', words: 'Count line' },

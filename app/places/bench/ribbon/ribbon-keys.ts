@@ -43,10 +43,10 @@ export function ribbonKey(event: KeyboardEvent, cursor: CursorStore, typing: Typ
 
 /** What `?` says of the ribbon's own keys. */
 export const RIBBON_KEYS: readonly (readonly [string, string])[] = [
-  ['R L K J H', 'On the ribbon: write a stroke; small letters are ghosts'],
-  ['! + -', 'Accent the last, join it, rest'],
+  ['R L K J H', 'Write a stroke; small letters are ghosts'],
+  ['! + -', 'Accent, both together, rest'],
   ['f d t z', 'Before a hand: flam, drag, ruff, buzz'],
-  ['← →', 'On the ribbon: to the next slot; with Shift choose, with Alt displace'],
-  ['↑ ↓', 'On the ribbon: stick higher, lower'],
-  ['Del', 'Rest; Ctrl C, X, V copy, cut, put down'],
+  ['← →', 'Next slot; with Shift choose, with Alt displace'],
+  ['↑ ↓', 'Stick higher, lower'],
+  ['Del', 'Rest; Ctrl C, X, V copy, cut, paste'],
 ];

@@ -20,9 +20,7 @@ import { SoundStore } from './sound.store';
     <ls-lines-bar (walked)="walked.emit($event)" />
     <div class="drawing">
       @if (pattern().strokes.length === 0) {
-        <p class="quiet nothing">
-          Nothing to play here yet. Write strokes on the ribbon, undo the last step, or change a move.
-        </p>
+        <p class="quiet nothing">No strokes yet. Write some on the ribbon, undo, or change a move.</p>
       }
       <ls-ribbon-editor
         [groovesOnly]="lines.grooveOnly()"

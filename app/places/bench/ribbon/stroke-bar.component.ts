@@ -68,7 +68,7 @@ export class StrokeBarComponent {
     const at = this.restarts();
     if (at === null) return;
     const taken = this.bench.take(offerOf('restart', { at, until: 'bar' }).entry);
-    this.problem.set(taken === null ? 'The recipe holds no more moves: take one away first.' : null);
+    this.problem.set(taken === null ? 'The recipe is full. Remove a move first.' : null);
   }
 
   choose(text: string): void {

@@ -36,14 +36,14 @@ import { SelectComponent } from '../../../widgets/select.component';
           [attr.aria-pressed]="!!compare.heard()"
           (click)="compare.swap()"
         >
-          <kbd>X</kbd> {{ compare.heard() ? 'Hearing the lower one' : 'Hear the lower one' }}
+          <kbd>X</kbd> {{ compare.heard() ? 'Hearing the other' : 'Hear the other' }}
         </button>
         <button
           type="button"
           class="btn small"
           [disabled]="cursor.range() === null"
           (click)="cursor.copy()"
-          pTooltip="Copy what is chosen above"
+          pTooltip="Copy the chosen strokes"
         >
           Copy
         </button>
@@ -55,10 +55,9 @@ import { SelectComponent } from '../../../widgets/select.component';
     } @else {
       <p class="quiet">
         @if (offered().length === 0) {
-          Nothing else is on the shelf yet. Keep this phrase, change it, and compare the two.
+          Your shelf has no other phrase yet. Keep this one, change it, then compare the two.
         } @else {
-          Pick a phrase: both are drawn one over the other, what differs is marked, and <kbd>X</kbd> changes between
-          them while they sound.
+          Choose a phrase. Both are drawn, differences are marked; <kbd>X</kbd> switches between them while they play.
         }
       </p>
     }
@@ -97,10 +96,10 @@ export class ComparePanelComponent implements OnInit, OnDestroy {
   readonly parent = computed(() => this.phrases().find((p) => p.id === this.bench.phrase()?.parent?.id) ?? null);
   readonly offered = computed((): readonly Choice<string>[] => {
     const parent = this.parent();
-    const none = this.compare.other() ? [{ value: '', words: 'Compare with nothing' }] : [];
+    const none = this.compare.other() ? [{ value: '', words: 'Compare with none' }] : [];
     // A phrase that was changed since it was kept can be held against what it was.
     const own = this.bench.phrase();
-    const kept = own && !this.bench.isKept() ? [{ value: own.id, words: 'This phrase as it is kept' }] : [];
+    const kept = own && !this.bench.isKept() ? [{ value: own.id, words: 'This phrase as kept' }] : [];
     const first = parent ? [{ value: parent.id, words: `Its parent: ${parent.name.slice(0, 80)}` }] : [];
     const rest = this.phrases().filter((p) => p.id !== parent?.id);
     return [...none, ...kept, ...first, ...rest.map((p) => ({ value: p.id, words: p.name.slice(0, 80) }))];

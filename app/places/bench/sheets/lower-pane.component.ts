@@ -13,7 +13,7 @@ import { ComparePanelComponent } from './compare-panel.component';
 
 const TABS: readonly { readonly what: Lower; readonly words: string; readonly key: string }[] = [
   { what: 'staff', words: 'Staff', key: 'N' },
-  { what: 'paths', words: 'Hand paths', key: 'A' },
+  { what: 'paths', words: 'Travel', key: 'A' },
   { what: 'compare', words: 'Compare', key: 'C' },
 ];
 

@@ -85,10 +85,10 @@ export class StickingSheetComponent implements OnDestroy {
     const swapped = tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
     const [kit, profile] = [this.kits.current(), this.able.now()];
     return [
-      { title: 'As it is', pattern, bpm: ceilingOn(pattern, kit, profile).bpm, take: false },
+      { title: 'As now', pattern, bpm: ceilingOn(pattern, kit, profile).bpm, take: false },
       { title: 'Lead with the other hand', pattern: swapped, bpm: ceilingOn(swapped, kit, profile).bpm, take: true },
       {
-        title: kit.handed === 'right' ? 'For a left-hander, kit turned round' : 'For a right-hander, kit turned round',
+        title: kit.handed === 'right' ? 'For a left-hander, kit flipped' : 'For a right-hander, kit flipped',
         pattern: swapped,
         bpm: ceilingOn(swapped, mirroredKit(kit), mirroredProfile(profile)).bpm,
         take: false,

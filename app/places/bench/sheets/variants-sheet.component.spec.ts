@@ -50,7 +50,7 @@ describe('the sheet of variants', () => {
     m.fill('How many accents', '3');
     await found();
     expect(worker.wishes).toMatchObject([{ kinds: ['accents', 'snare and kick', 'displaced'], accents: 3 }]);
-    expect(m.text()).toMatch(/\d+ variants, the fastest first; the phrase itself goes up to \d+/);
+    expect(m.text()).toMatch(/\d+ variants, fastest first; the phrase itself reaches \d+/);
     for (const kind of ['accents', 'snare and kick', 'displaced']) m.press(kind);
     expect(m.button('Find variants').disabled).toBe(true);
   });
@@ -84,7 +84,7 @@ describe('the sheet of variants', () => {
     messages.messageObserver.subscribe((x) => told.push(Array.isArray(x) ? '' : (x.detail ?? '')));
     const { best } = await found();
     await m.component.variants.keep(best[0]!, 1);
-    expect(told.at(-1)).toContain('Keep the phrase itself first');
+    expect(told.at(-1)).toContain('Keep the phrase first');
     const parent = await store.keep({ name: 'Parent', family: 'fill', goal: 100, note: '' }, 1);
     // A second press on the way is the same act.
     await Promise.all([m.component.variants.keep(best[0]!, 1), m.component.variants.keep(best[0]!, 1)]);
@@ -100,14 +100,14 @@ describe('the sheet of variants', () => {
     m.press('Find variants');
     await until(() => m.component.variants.search() !== null);
     m.fixture.detectChanges();
-    expect(m.text()).toContain('500 looked at');
-    m.press('Stop looking');
+    expect(m.text()).toContain('500 checked');
+    m.press('Stop');
     expect(worker.cancelled).toBe(1);
     worker.mode = 'break';
     m.press('Find variants');
     await until(() => m.component.variants.failed());
     m.fixture.detectChanges();
-    expect(m.text()).toContain('The search broke off.');
+    expect(m.text()).toContain('The search failed.');
     expect(store.recipe()).toBe(before);
   });
 });

@@ -87,7 +87,7 @@ export class VariantsStore {
   async keep(variant: Variant, number: number): Promise<void> {
     const parent = this.bench.phrase();
     if (!parent || !this.bench.isKept()) {
-      this.notices.tell('Keep the phrase itself first: a variant remembers what it is a variant of.');
+      this.notices.tell('Keep the phrase first; its variants stay linked to it.');
       return;
     }
     const recipe = this.bench.withMove(variant.move);

@@ -111,6 +111,6 @@ export class StairsComponent {
         chance: wide < 40 ? null : (this.chances()[i] ?? null),
       };
     });
-    return { width, stairs, words: `Rung ${rung + 1} of ${rungs.length}, from ${low} to ${most} beats a minute` };
+    return { width, stairs, words: `Rung ${rung + 1} of ${rungs.length}, from ${low} to ${most} bpm` };
   });
 }

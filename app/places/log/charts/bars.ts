@@ -5,7 +5,7 @@ import { chanceWords } from '@core/player';
 import { FAMILIES, type Family } from '@core/recipe';
 import { LIMBS, LIMB_WORDS, type Limb } from '@core/stroke';
 import { FIX_KINDS, type FixKind } from '@core/drill';
-import { FIX_NAMES } from '@core/take';
+import { FIX_NAMES, lateWords, timingWords } from '@core/take';
 import { dayAxis, valueAxis } from './axes';
 import { CHART_HEIGHT, MARGIN, type ChartModel, type Mark, type Tone } from './model';
 
@@ -60,7 +60,7 @@ export function minutesChart(
     marks: [...days.flatMap((d) => familyBars(bars, d)), ...freely, ...rings].sort((a, b) => a.x - b.x),
     keys: [
       ...FAMILIES.map((f) => ({ tone: FAMILY_TONES[f], as: 'bar' as const, text: `${f}s` })),
-      ...(freely.length > 0 ? [{ tone: 'good' as const, as: 'bar' as const, text: 'played freely' }] : []),
+      ...(freely.length > 0 ? [{ tone: 'good' as const, as: 'bar' as const, text: 'free play' }] : []),
       ...(rings.length > 0 ? [{ tone: 'accent' as const, as: 'ring' as const, text: 'planned' }] : []),
     ],
   };
@@ -84,12 +84,12 @@ function familyBars({ x, y, wide }: Bars, d: PracticeDay): readonly Mark[] {
   });
 }
 
-/** What was played freely on a day, on top of what was drilled. */
+/** What was free play on a day, on top of what was drilled. */
 function freeBar({ x, y, wide }: Bars, day: number, drilled: number, minutes: number): Mark {
   const top = y(drilled + minutes);
   return {
     ...{ x: x(day), y: top, as: 'bar', width: wide, height: y(drilled) - top, tone: 'good' },
-    words: `${dateWords(day)}: ${oneDigit(minutes)} min played freely`,
+    words: `${dateWords(day)}: ${oneDigit(minutes)} min free play`,
   };
 }
 
@@ -109,7 +109,7 @@ export function loadChart(days: readonly PracticeDay[], today: number, width: nu
     .x((d) => x(d.day))
     .y((d) => y(d.most));
   return {
-    ...empty(width, 'day', 'strokes a hand'),
+    ...empty(width, 'day', 'strokes per hand'),
     xTicks,
     yTicks,
     lines: known.length > 1 ? [{ path: path(known) ?? '', tone: 'quiet', dashed: true }] : [],
@@ -125,13 +125,13 @@ export function loadChart(days: readonly PracticeDay[], today: number, width: nu
         width: wide,
         height: BASE - y(strokes),
         tone: over ? 'mark' : 'accent',
-        words: `${dateWords(d.day)}: ${strokes.toLocaleString('en')} strokes of the ${hand} hand${most === null ? '' : `, ${Math.round(most).toLocaleString('en')} are wise`}`,
+        words: `${dateWords(d.day)}: ${strokes.toLocaleString('en')} strokes of the ${hand} hand${most === null ? '' : `, ${Math.round(most).toLocaleString('en')} is the limit`}`,
       };
     }),
     keys: [
-      { tone: 'accent', as: 'bar', text: 'within your week' },
-      { tone: 'mark', as: 'bar', text: 'more than that' },
-      { tone: 'quiet', as: 'line', text: 'half as much again as the week before' },
+      { tone: 'accent', as: 'bar', text: 'within your limit' },
+      { tone: 'mark', as: 'bar', text: 'over your limit' },
+      { tone: 'quiet', as: 'line', text: 'your limit' },
     ],
   };
 }
@@ -166,7 +166,7 @@ export function limbsChart(days: readonly LimbDay[], width: number): ChartModel 
       y: y(d.mean),
       as: 'disc',
       tone: LIMB_TONES[d.limb],
-      words: `${dateWords(d.day)}, ${LIMB_WORDS[d.limb]}: ${signed(d.mean)} ms, spread ${oneDigit(d.spread)} ms`,
+      words: `${dateWords(d.day)}, ${LIMB_WORDS[d.limb]}: ${timingWords(d.mean, d.spread)}`,
     })),
     keys: used.map((l) => ({ tone: LIMB_TONES[l], as: 'line', text: LIMB_WORDS[l] })),
   };
@@ -195,7 +195,7 @@ export function failsChart(fails: readonly Fails[], width: number): ChartModel {
   const wide = Math.min(60, (x(least + 10) - x(least)) * 0.75);
   const kinds = FIX_KINDS.filter((k) => fails.some((f) => f.by[k]));
   return {
-    ...empty(width, 'beats a minute', 'messy tries'),
+    ...empty(width, 'bpm', 'messy tries'),
     xTicks: fails.map((f) => ({ x: x(f.from + 5), text: `${f.from}–${f.until - 1}` })),
     yTicks: yTicks.filter((t) => !t.text.includes('.')),
     marks: fails.flatMap((f): Mark[] => {
@@ -250,14 +250,14 @@ export function breaksChart(breaks: readonly Break[], names: readonly StrokeName
   const wide = Math.max(2, Math.min(26, ((width - MARGIN.left - MARGIN.right) / Math.max(1, breaks.length)) * 0.6));
   const every = Math.max(1, Math.ceil(breaks.length / Math.max(1, Math.floor(width / 46))));
   const words = ({ now, before }: Break, i: number): string => {
-    const late = now.late === null ? '' : `, ${signed(now.late)} ms`;
+    const late = now.late === null ? '' : `, ${lateWords(now.late)}`;
     const was = before
-      ? `; before ${before.missed} of ${before.wanted}${before.late === null ? '' : `, ${signed(before.late)} ms`}`
+      ? `; before ${before.missed} of ${before.wanted}${before.late === null ? '' : `, ${lateWords(before.late)}`}`
       : '';
-    return `${names[i]?.long ?? ''}: left out ${now.missed} of ${now.wanted}${late}${was}`;
+    return `${names[i]?.long ?? ''}: missed ${now.missed} of ${now.wanted}${late}${was}`;
   };
   return {
-    ...empty(width, 'stroke', anyMissed ? '% left out' : 'ms: late above, early below'),
+    ...empty(width, 'stroke', anyMissed ? '% missed' : 'ms: late above, early below'),
     xTicks: names.flatMap(({ short }, i) => (i % every === 0 ? [{ x: x(i), text: short }] : [])),
     yTicks,
     rules: anyMissed
@@ -317,10 +317,10 @@ export function avoidedChart(avoided: readonly Avoided[], width: number): ChartM
       width: wide,
       height: BASE - y(a.days),
       tone: a.night === null ? 'accent' : 'mark',
-      words: `${a.name}: ${a.days} days, ${chanceWords(a.sure)} sure at its goal${a.night === null ? '' : `, wanted in ${a.night} days`}`,
+      words: `${a.name}: ${a.days} days, ${chanceWords(a.sure)} chance at its goal${a.night === null ? '' : `, needed in ${a.night} days`}`,
     })),
     keys: [
-      { tone: 'mark', as: 'bar', text: 'wanted on a day that comes' },
+      { tone: 'mark', as: 'bar', text: 'has a date' },
       { tone: 'accent', as: 'bar', text: 'owned' },
     ],
   };
@@ -343,4 +343,3 @@ function empty(width: number, xName: string, yName: string): ChartModel {
 }
 
 const oneDigit = (n: number): string => n.toFixed(1).replace(/\.0$/, '');
-const signed = (n: number): string => `${n > 0 ? '+' : n < 0 ? '−' : ''}${oneDigit(Math.abs(n))}`;

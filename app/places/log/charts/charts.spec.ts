@@ -151,8 +151,8 @@ describe('a chart', () => {
     expect(groove.y + groove.height!).toBeCloseTo(fill.y, 6);
     // What was planned is what was played: the ring sits on top.
     expect(at(m, /15 min planned/).y).toBeCloseTo(groove.y, 6);
-    // And what was played freely stands on it.
-    const freely = at(m, /4 min played freely/);
+    // And what was free play stands on it.
+    const freely = at(m, /4 min free play/);
     expect(freely.y + freely.height!).toBeCloseTo(groove.y, 6);
   });
   it('of breaks shows how far strokes lie off where none was left out', () => {
@@ -172,7 +172,7 @@ describe('a chart', () => {
       ['ring', false],
     ]);
     const out = breaksChart([{ index: 0, now: sum(2, 12), before: null }], names.slice(0, 1), 600);
-    expect(out.marks[0]).toMatchObject({ as: 'bar', tone: 'mark', words: 'R on 1: left out 2 of 4, +12 ms' });
+    expect(out.marks[0]).toMatchObject({ as: 'bar', tone: 'mark', words: 'R on 1: missed 2 of 4, 12 ms late' });
   });
   it('is read with the arrow keys and by pointing, and drawn as one where there is much', () => {
     const fixture = TestBed.createComponent(ChartComponent);

@@ -52,7 +52,7 @@ export function tempoChart(data: TempoData, width: number): ChartModel {
     width,
     height: CHART_HEIGHT,
     xName: 'day',
-    yName: 'beats a minute',
+    yName: 'bpm',
     xTicks,
     yTicks,
     areas: [...bandOf(sheet), ...(ahead ? [{ path: ahead, tone: 'wood' as const }] : [])],
@@ -62,8 +62,8 @@ export function tempoChart(data: TempoData, width: number): ChartModel {
     keys: [
       { tone: 'accent', as: 'disc', text: 'best clean of the day' },
       { tone: 'quiet', as: 'ring', text: 'faster, but messy' },
-      { tone: 'metal', as: 'area', text: 'ready, four of five within the band' },
-      ...(ahead ? [{ tone: 'wood' as const, as: 'area' as const, text: 'at the present pace' }] : []),
+      { tone: 'metal', as: 'area', text: 'ready: the band holds 4 in 5' },
+      ...(ahead ? [{ tone: 'wood' as const, as: 'area' as const, text: 'at this pace' }] : []),
     ],
   };
 }

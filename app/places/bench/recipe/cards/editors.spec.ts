@@ -119,9 +119,9 @@ describe('insert', () => {
     c.pick('Where', 'after every');
     c.fill('Slots', '99999');
     expect(c.now().where).toEqual({ kind: 'every', slots: 2048 });
-    c.pick('Grid of the added strokes', '32nds');
+    c.pick('Subdivision of the added strokes', '32nds');
     expect(c.now().grid).toBe(630);
-    c.pick('Grid of the added strokes', 'the same grid');
+    c.pick('Subdivision of the added strokes', 'the same subdivision');
     expect(c.now()).toEqual({ text: 'K', where: { kind: 'every', slots: 2048 } });
     c.pick('Where', 'at the end');
     expect(c.now().where).toEqual({ kind: 'end' });
@@ -146,14 +146,14 @@ describe('fit', () => {
   it('ends on a count of its own, which stays when something else is set; the sum is the one of the move', () => {
     const c = card('fit', start, build(typed('R l l K')).pattern);
     c.fill('How many bars or beats', '2');
-    c.pick('Count it ends on', '3&');
+    c.pick('Count of its last stroke', '3&');
     expect(c.now()).toEqual({ ...start, space: { bars: 2 }, end: '3&' });
     expect(c.text()).toContain('27 = 6 × 4 + 3');
     c.check('Swap hands');
     c.pick('Start count', '2');
     expect(c.now()).toEqual({ ...start, space: { bars: 2 }, start: '2', end: '3&', mirrored: true });
     expect(c.text()).toContain('23 = 5 × 4 + 3');
-    c.pick('Count it ends on', 'the end');
+    c.pick('Count of its last stroke', 'the end');
     expect(c.now()).toEqual({ ...start, space: { bars: 2 }, start: '2', mirrored: true });
   });
   it('offers the counts as the user says them, and knows those of the other school', async () => {
@@ -161,9 +161,9 @@ describe('fit', () => {
     const c = card('fit', { ...start, start: '1trip', end: '4let' }, triplets);
     await TestBed.inject(SettingsRepo).change({ triplets: 'and-a' });
     c.fixture.detectChanges();
-    expect([c.shown('Start count'), c.shown('Count it ends on')]).toEqual(['1&', '4a']);
+    expect([c.shown('Start count'), c.shown('Count of its last stroke')]).toEqual(['1&', '4a']);
     expect(c.text()).toContain('11 = 3 × 3 + 2');
-    c.pick('Count it ends on', '4&');
+    c.pick('Count of its last stroke', '4&');
     expect(
       build({
         source: { kind: 'typed', text: 'R L R', meter: '4/4', grid: 1680 },
@@ -171,7 +171,7 @@ describe('fit', () => {
       }).pattern.strokes,
     ).toHaveLength(10);
   });
-  it('closes with a rest, with strokes, or in groups; the groups are listed, the evenest first', () => {
+  it('closes with a rest, with strokes, or in groups; the groups are listed, most even first', () => {
     const c = card('fit', start, cell);
     c.press('rest');
     expect(c.now().close).toEqual({ kind: 'rest' });
@@ -191,7 +191,7 @@ describe('shift', () => {
   it('goes slot by slot, wraps or cuts, from a count on, in every n-th group', () => {
     const c = card('shift', { slots: 1, mode: 'wrap' });
     c.press('One slot later');
-    c.press('is left out');
+    c.press('are removed');
     expect(c.now()).toEqual({ slots: 2, mode: 'push' });
     c.fill('from count', '2&');
     c.pick('groups', 'every 2nd');
@@ -257,9 +257,9 @@ describe('what chosen strokes become', () => {
     c.press('high tom');
     c.press('floor tom');
     expect(c.now().voices).toEqual(['floor-tom']);
-    c.pick('Under them', 'kick');
+    c.pick('Foot underneath', 'kick');
     expect(c.now().under).toBe('K');
-    c.pick('Under them', 'nothing');
+    c.pick('Foot underneath', 'nothing');
     expect(c.now()).toEqual({ select: {}, voices: ['floor-tom'] });
   });
   it('swap, ornament, mirror', () => {
@@ -275,8 +275,8 @@ describe('what chosen strokes become', () => {
   });
   it('route: stops, strokes to a stop, order', () => {
     const c = card('route', { select: {}, stations: [{ right: 'snare', left: 'snare' }], order: [], sizes: [2] });
-    expect(c.button('Leave out stop 1').disabled).toBe(true);
-    c.press('Another stop');
+    expect(c.button('Remove stop 1').disabled).toBe(true);
+    c.press('Add a stop');
     c.pick('Stop 2, left hand', 'high tom');
     expect(c.now().stations[1]).toEqual({ right: 'floor-tom', left: 'high-tom' });
     c.fill('Strokes to a stop', '3 3, 2');
@@ -285,7 +285,7 @@ describe('what chosen strokes become', () => {
     expect(c.now().sizes).toEqual([3, 3, 2]);
     c.fill('Order of the stops', '2 1');
     expect(c.now().order).toEqual([2, 1]);
-    c.press('Leave out stop 1');
+    c.press('Remove stop 1');
     expect(c.now().stations).toHaveLength(1);
   });
 });
@@ -302,7 +302,7 @@ describe('layer and land', () => {
     const c = card('layer', foot);
     c.pick('Limb', 'right hand');
     expect(c.now()).toMatchObject({ limb: 'R', voice: 'snare' });
-    c.pick('Voice', 'ride');
+    c.pick('Piece', 'ride');
     c.pick('Limb', 'kick foot');
     expect(c.now()).toMatchObject({ limb: 'K', voice: 'kick' });
   });
@@ -314,13 +314,13 @@ describe('layer and land', () => {
     c.fill('Counts', '1, 3&');
     expect(c.now().on).toEqual({ kind: 'counts', counts: ['1', '3&'] });
     c.press('as typed');
-    c.fill('Where a stroke stands', 'K - K');
+    c.fill('Where a stroke is', 'K - K');
     expect(c.now().on).toEqual({ kind: 'text', text: 'K - K' });
-    c.fill('Bars, or empty', '1 3');
+    c.fill('Bars', '1 3');
     c.press('hands move');
     c.press('accent');
     expect(c.now()).toMatchObject({ bars: [1, 3], clash: 'move', level: 'accent' });
-    c.fill('Bars, or empty', '');
+    c.fill('Bars', '');
     expect('bars' in c.now()).toBe(false);
   });
   it('lands with or without a hand', () => {
@@ -341,7 +341,7 @@ describe('join', () => {
     c.pick('Then comes', 'Twice');
     await until(() => {
       c.fixture.detectChanges();
-      return c.text().includes('joined of others itself');
+      return c.text().includes('already joined from others');
     });
     c.pick('Then comes', 'Other');
     await until(() => 'name' in c.now() && c.now().name === 'Other');
@@ -363,13 +363,13 @@ describe('join', () => {
 describe('touch', () => {
   it('a place goes round rest, ghost, tap, accent; back where it was is no edit', () => {
     const c = card('touch', { edits: [] });
-    c.press('kick foot, the 1, rest');
+    c.press('kick foot, beat 1, rest');
     expect(c.now().edits).toEqual([{ at: 0, limb: 'K', stroke: { level: 'ghost' } }]);
-    for (const level of ['ghost', 'tap', 'accent']) c.press(`kick foot, the 1, ${level}`);
+    for (const level of ['ghost', 'tap', 'accent']) c.press(`kick foot, beat 1, ${level}`);
     expect(c.now().edits).toEqual([]);
-    c.press('right hand, the 1, accent');
+    c.press('right hand, beat 1, accent');
     expect(c.now().edits).toEqual([{ at: 0, limb: 'R', stroke: null }]);
-    c.press('Take back all 1');
+    c.press('Undo all 1');
     expect(c.now().edits).toEqual([]);
   });
 });

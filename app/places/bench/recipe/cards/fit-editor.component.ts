@@ -54,7 +54,7 @@ function singles(slots: number): string {
       <div class="field">
         to
         <ls-select
-          label="Count it ends on"
+          label="Count of its last stroke"
           [mono]="true"
           [options]="ends()"
           [chosen]="end() ?? ''"
@@ -98,7 +98,7 @@ function singles(slots: number): string {
       />
     }
     <label class="check"
-      ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands on every
+      ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands every
       repeat</label
     >
   `,
@@ -160,11 +160,11 @@ export class FitEditorComponent {
   });
   readonly choicesWords = computed(() => {
     const { best, found, complete, ranked } = this.choices();
-    if (complete && best.length === found) return found === 1 ? 'The only way.' : `${found} ways, the evenest first.`;
+    if (complete && best.length === found) return found === 1 ? 'The only way.' : `${found} ways, most even first.`;
     const all = `${complete ? '' : 'at least '}${found.toLocaleString('en')}`;
     return ranked
-      ? `Showing the best ${best.length} of ${all}, the evenest first.`
-      : `Showing ${best.length} of ${all}, the best that were found in short time.`;
+      ? `Showing ${best.length} of ${all}, most even first.`
+      : `Showing the best ${best.length} found of ${all}.`;
   });
 
   readonly closings = computed((): readonly Choice<Params['close']['kind']>[] => [

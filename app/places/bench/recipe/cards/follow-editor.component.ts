@@ -29,13 +29,13 @@ type Params = MoveParams['follow'];
     <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
     <div class="row">
       <div class="field">
-        How loud
-        <ls-select label="How loud" [options]="levels" [chosen]="params().level" (chose)="set({ level: $event })" />
+        Stick height
+        <ls-select label="Stick height" [options]="levels" [chosen]="params().level" (chose)="set({ level: $event })" />
       </div>
       <div class="field">
-        Where it plays already
+        Where it already plays
         <ls-select
-          label="Where it plays already"
+          label="Where it already plays"
           [options]="busy"
           [chosen]="params().busy"
           (chose)="set({ busy: $event })"

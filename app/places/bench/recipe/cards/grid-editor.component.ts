@@ -12,7 +12,7 @@ import { NumberFieldComponent } from '../../../../widgets/number-field.component
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-chips
-      label="Grid"
+      label="Subdivision"
       [dense]="true"
       [chips]="grids()"
       [chosen]="params().grid"

@@ -48,7 +48,7 @@ type Params = MoveParams['insert'];
       <div class="field">
         on
         <ls-select
-          label="Grid of the added strokes"
+          label="Subdivision of the added strokes"
           [options]="grids()"
           [chosen]="p.grid ?? 0"
           (chose)="setGrid($event)"
@@ -69,7 +69,7 @@ export class InsertEditorComponent {
     { value: 'every', words: 'after every' },
   ] as const;
   readonly grids = computed(() => [
-    { value: 0, words: 'the same grid' },
+    { value: 0, words: 'the same subdivision' },
     ...choicesOf(gridsOf(this.before().meter).map(Number), gridName),
   ]);
 

@@ -81,7 +81,7 @@ export class JoinEditorComponent {
     if (!phrase) return;
     const other = plainRecipe(phrase.recipe);
     const name = phrase.name.slice(0, 80);
-    this.refused.set(other ? null : `“${name}” is joined of others itself, so it cannot be joined once more.`);
+    this.refused.set(other ? null : `“${name}” is already joined from others, so it cannot be joined again.`);
     if (other) this.changed.emit({ ...this.params(), other, name });
   }
 

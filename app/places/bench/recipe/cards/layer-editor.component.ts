@@ -37,10 +37,16 @@ const CLASH: Readonly<Record<Params['clash'], string>> = {
       </div>
       <div class="field">
         on
-        <ls-select label="Voice" [options]="voices()" [chosen]="p.voice" (chose)="set({ voice: $event })" />
+        <ls-select label="Piece" [options]="voices()" [chosen]="p.voice" (chose)="set({ voice: $event })" />
       </div>
     </div>
-    <ls-chips label="How high" [dense]="true" [chips]="levels" [chosen]="p.level" (chose)="set({ level: $event })" />
+    <ls-chips
+      label="Stick height"
+      [dense]="true"
+      [chips]="levels"
+      [chosen]="p.level"
+      (chose)="set({ level: $event })"
+    />
     <ls-chips label="When" [dense]="true" [chips]="whens" [chosen]="p.on.kind" (chose)="setWhen($event)" />
     @switch (p.on.kind) {
       @case ('grid') {
@@ -63,14 +69,14 @@ const CLASH: Readonly<Record<Params['clash'], string>> = {
       }
       @case ('text') {
         <ls-stroke-text
-          label="Where a stroke stands, it plays"
+          label="Where a stroke is, it plays"
           [text]="p.on.text"
           (changed)="set({ on: { kind: 'text', text: $event } })"
         />
       }
     }
     <label class="field"
-      >Bars, or empty for all
+      >Bars; empty means all
       <input
         #barsField
         class="input mono"

@@ -14,7 +14,7 @@ import { SelectorEditorComponent } from './selector-editor.component';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-chips
-      label="How high"
+      label="Stick height"
       [dense]="true"
       [chips]="levels"
       [chosen]="params().level"
@@ -25,7 +25,7 @@ import { SelectorEditorComponent } from './selector-editor.component';
       class="accents"
       role="slider"
       tabindex="0"
-      aria-label="Drag the accents along"
+      aria-label="Drag to displace the accents"
       aria-valuemin="-64"
       aria-valuemax="64"
       [attr.aria-valuenow]="params().shift ?? 0"

@@ -11,13 +11,7 @@ type Params = MoveParams['rate'];
   imports: [ChipsComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-chips
-      label="How long it becomes"
-      [dense]="true"
-      [chips]="rates"
-      [chosen]="rate()"
-      (chose)="changed.emit($event)"
-    />
+    <ls-chips label="New length" [dense]="true" [chips]="rates" [chosen]="rate()" (chose)="changed.emit($event)" />
   `,
   styleUrl: './editor.css',
 })

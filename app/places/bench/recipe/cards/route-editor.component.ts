@@ -31,7 +31,7 @@ type Params = MoveParams['route'];
           type="button"
           class="btn small"
           [disabled]="params().stations.length < 2"
-          [attr.aria-label]="'Leave out stop ' + (i + 1)"
+          [attr.aria-label]="'Remove stop ' + (i + 1)"
           (click)="removeStation(i)"
         >
           −
@@ -40,7 +40,7 @@ type Params = MoveParams['route'];
     }
     <div class="row">
       <button type="button" class="btn small" [disabled]="params().stations.length >= 16" (click)="addStation()">
-        Another stop
+        Add a stop
       </button>
       <label class="field"
         >Strokes to a stop

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
 import { count } from '@core/base';
-import { nth, select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { nth } from '@core/base';
+import { select, selectorWords, type Pattern, type Selector } from '@core/pattern';
 import { readChoice } from '@core/language';
 import { SettingsRepo } from '../../../../storage/settings.repo';
 import { ChipsComponent } from '../../../../widgets/chips.component';
@@ -104,7 +105,7 @@ export class SelectorEditorComponent {
     });
   });
   readonly counts = computed(() => this.value().counts?.join(', ') ?? '');
-  readonly words = computed(() => selectorWords(this.value()));
+  readonly words = computed(() => selectorWords(this.value(), this.before()));
   readonly chosen = computed(() => count(select(this.before(), this.value()).length, 'stroke'));
   readonly problem = linkedSignal<string, string | null>({ source: this.words, computation: () => null });
 

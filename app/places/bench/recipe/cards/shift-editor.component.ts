@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
-import { nth, slotsLong, type Pattern } from '@core/pattern';
+import { nth } from '@core/base';
+import { slotsLong, type Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import { choicesOf } from '../../../../widgets/choice';
@@ -41,7 +42,7 @@ import { SelectComponent } from '../../../../widgets/select.component';
         <button type="button" class="btn small" aria-label="One slot later" (click)="set(p.slots + 1)">+</button>
       </div>
       <ls-chips
-        label="What falls off"
+        label="Strokes past the end"
         [dense]="true"
         [chips]="modes"
         [chosen]="p.mode"
@@ -88,7 +89,7 @@ export class ShiftEditorComponent {
   readonly groups = choicesOf([0, 1, 2, 3, 4], (n) =>
     n === 0 ? 'all as one' : n === 1 ? 'each in itself' : `every ${nth(n)}`,
   );
-  readonly modes = choicesOf(['wrap', 'push'] as const, (m) => (m === 'wrap' ? 'comes round' : 'is left out'));
+  readonly modes = choicesOf(['wrap', 'push'] as const, (m) => (m === 'wrap' ? 'wrap to the front' : 'are removed'));
 
   /** Displacement sounds as it moves. */
   slide(slots: number): void {

@@ -17,7 +17,7 @@ import { SelectorEditorComponent } from './selector-editor.component';
       (changed)="changed.emit({ select: $event, limb: params().limb })"
     />
     <ls-chips
-      label="Who plays them"
+      label="New limb"
       [dense]="true"
       [chips]="limbs"
       [chosen]="params().limb"

@@ -30,7 +30,7 @@ const ROUND = [null, 'ghost', 'tap', 'accent'] as const;
     </div>
     @if (params().edits.length > 0) {
       <button type="button" class="btn small" (click)="changed.emit({ edits: [] })">
-        Take back all {{ params().edits.length }}
+        Undo all {{ params().edits.length }}
       </button>
     }
   `,

@@ -24,19 +24,19 @@ type Params = MoveParams['voice'];
       [kit]="kits.current()"
       [voices]="params().voices"
       [pressable]="true"
-      label="Where it goes"
+      label="Plays on"
       (pressed)="pickPiece($event)"
     />
     <ls-chips
-      label="Voices, taken in turn"
+      label="Pieces, in turn"
       [dense]="true"
       [chips]="voices()"
       [chosen]="params().voices"
       (chose)="pick($event)"
     />
     <div class="field">
-      Under them
-      <ls-select label="Under them" [options]="feet" [chosen]="params().under ?? 'none'" (chose)="under($event)" />
+      Foot underneath
+      <ls-select label="Foot underneath" [options]="feet" [chosen]="params().under ?? 'none'" (chose)="under($event)" />
     </div>
     <label class="check"
       ><input type="checkbox" [checked]="params().graces === 'stay'" (change)="stay()" />Grace strokes stay on the
