@@ -1,6 +1,7 @@
 // Every string a user may read is walked through: what the voice forbids, and how long a button, a hint and a message
 // may be. The strings are read from the sources by the compilers themselves (strings.mjs).
 import { execFileSync } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { forbiddenIn, wordsIn, wordsOfButton } from '../core/testing/voice';
 
@@ -31,6 +32,21 @@ const isCard = ({ file, text }: Said): boolean =>
 
 const read = all.filter((s) => !isCode(s.text) && !isInput(s.file));
 const where = (s: Said): string => `${s.file}:${s.line} ${s.text}`;
+
+/** The guide and the README in lines, without what is typed and what is code. */
+function proseLines(): readonly string[] {
+  const guide = readdirSync(join(root, 'docs/guide')).map((f) => `docs/guide/${f}`);
+  return [...guide, 'README.md'].flatMap((file) =>
+    readFileSync(join(root, file), 'utf8')
+      .replace(/```[^]*?```/g, '')
+      .split('\n')
+      .map((line) => line.replace(/`[^`]*`/g, '…')),
+  );
+}
+
+describe('the guide and the README', () =>
+  it('hold nothing that the voice forbids', () =>
+    expect(proseLines().flatMap((line) => forbiddenIn(line).map((f) => `${line} ${f}`))).toEqual([])));
 
 describe('every string a user reads', () => {
   it('is found: buttons, texts, labels and what is said from scripts', () => {
