@@ -41,6 +41,23 @@ describe('the box that takes words', () => {
     store.undo();
     expect(store.recipe()?.moves).toEqual([]);
   });
+  it('undoes and does again on the Bench while nothing is typed, and leaves what is typed alone', async () => {
+    const { store, field, say } = await box();
+    say('accent 1');
+    key('Enter', field);
+    expect(store.recipe()?.moves).toHaveLength(1);
+    const control = (shiftKey: boolean): boolean =>
+      field.dispatchEvent(
+        new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, shiftKey, bubbles: true, cancelable: true }),
+      );
+    expect(control(false)).toBe(false);
+    expect(store.recipe()?.moves).toEqual([]);
+    control(true);
+    expect(store.recipe()?.moves).toHaveLength(1);
+    say('ghost');
+    expect(control(false)).toBe(true);
+    expect(store.recipe()?.moves).toHaveLength(1);
+  });
   it('of several meanings Enter takes none before one is chosen', async () => {
     const { store, m, field, say } = await box();
     say('leave out 1');

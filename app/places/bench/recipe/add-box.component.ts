@@ -135,7 +135,11 @@ export class AddBoxComponent {
   key(event: KeyboardEvent): void {
     const many = this.offers().length;
     const [ending] = this.endings();
-    if (event.key === 'ArrowDown' && many > 1) this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
+    // Nothing was typed that could be undone: it is the phrase that is meant.
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && this.text() === '')
+      if (event.shiftKey) this.store.redo();
+      else this.store.undo();
+    else if (event.key === 'ArrowDown' && many > 1) this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
     else if (event.key === 'ArrowUp' && many > 1 && this.chosen() !== null)
       this.chosen.update((n) => ((n ?? 0) + many - 1) % many);
     else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
