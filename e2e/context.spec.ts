@@ -49,10 +49,10 @@ for (const [width, height] of [
         await expect(names).toHaveText([`bar ${(n % 4) + 1}`, `bar ${((n + 1) % 4) + 1}`]);
         const drawing = n % 2 === 0 ? 'ls-follow ls-ribbon svg' : 'ls-follow ls-staff:last-of-type svg';
         await expect(page.locator(drawing)).toBeVisible();
-        expect(await inSight(page, drawing), `${drawing} of bar ${n + 1}`).toBe(true);
+        await expect.poll(() => inSight(page, drawing), { message: `${drawing} of bar ${n + 1}` }).toBe(true);
         const line = n % 2 === 0 ? 'ls-follow .playhead' : 'ls-follow ls-staff .play';
         await expect(page.locator(line)).toHaveCount(1);
-        expect(await inSight(page, line), `the line in bar ${n + 1}`).toBe(true);
+        await expect.poll(() => inSight(page, line), { message: `the line in bar ${n + 1}` }).toBe(true);
         await page.keyboard.press('n');
         await turn(page, bar);
       }
