@@ -145,7 +145,7 @@ test('the ceiling names the tightest places, and what raises it is worked out: t
   const promised = Number(await offer.locator('strong').textContent());
   expect(promised).toBeGreaterThan(before);
   // The three hardest spots differ by their place only: one line.
-  await expect(speed.locator('li')).toHaveText([/^right hand, snare twice, 3 places/]);
+  await expect(speed.locator('li')).toHaveText([/^right hand, snare twice, .* and more/]);
   await offer.click();
   await expect.poll(top).toBe(promised);
 });

@@ -71,8 +71,8 @@ export class ReachStore {
       const [travel, bpm] = [pairTravel(pattern, pair), Math.floor(pair.bpm)];
       const like = pairs.filter((p) => Math.floor(p.bpm) === bpm && pairTravel(pattern, p) === travel);
       if (like[0] !== pair) continue;
-      const words =
-        like.length > 1 ? `${travel}, ${like.length} places` : pairWords(pattern, pair, this.settings.schools());
+      // Only the three hardest are known: how many more there are is not said.
+      const words = pairWords(pattern, pair, this.settings.schools()) + (like.length > 1 ? ' and more' : '');
       spots.push({ words: this.kits.said(words), bpm, ticks: like.flatMap((p) => this.ticksOf(p)) });
     }
     return spots;
