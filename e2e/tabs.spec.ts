@@ -72,7 +72,7 @@ test('taken off elsewhere, it is told on the Bench and can be kept again', async
   await other.getByRole('menuitem', { name: 'Take off the shelf' }).click();
   await page.bringToFront();
   await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toBeVisible();
-  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Keep it again' }).click();
   await page.getByRole('dialog', { name: 'Keep it' }).getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'taken off the shelf' })).toHaveCount(0);
   await other.bringToFront();
@@ -234,7 +234,7 @@ test('a place whose code cannot be fetched says so and tries again', async ({ pa
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   await page.route('**/*.js', (route) => route.abort());
   await page.keyboard.press('7');
-  await expect(page.getByRole('alert')).toContainText('could not be fetched', { timeout: 8000 });
+  await expect(page.getByRole('alert')).toContainText('could not be loaded', { timeout: 8000 });
   await page.unroute('**/*.js');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('heading', { name: 'Kit', level: 1 })).toBeVisible();
@@ -255,7 +255,7 @@ test('before the application is there it says that it comes, and where it cannot
   await page.goto('/shelf', { waitUntil: 'commit' });
   await expect(page.getByRole('status')).toHaveText('Loading Loop Shelf …');
   refuse();
-  await expect(page.getByRole('status')).toContainText('could not be fetched');
+  await expect(page.getByRole('status')).toContainText('could not be loaded');
   await page.unroute('**/chunk-*.js');
   await page.evaluate(() => location.reload());
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();

@@ -117,8 +117,8 @@ describe('a part on another grid', () => {
         ];
         expect(strokes(pattern)).toEqual(expected.sort());
         // The sum: what it takes and what is left make the whole.
-        const said = /take (\S+) .*: (\S+) of (\S+) are left/.exec(findings[0]?.words ?? '');
-        expect(inSlots(said?.[1]) + inSlots(said?.[2])).toBeCloseTo(inSlots(said?.[3]), 1);
+        const said = /take (\S+) .+ of time\. The other (\S+) stay as they are\.$/.exec(findings[0]?.words ?? '');
+        expect(inSlots(said?.[1]) + inSlots(said?.[2])).toBeCloseTo(p.length / p.grid, 1);
         expect(inSlots(said?.[1])).toBeCloseTo((to - from + 1) / faster, 1);
       }),
       { numRuns: 300 },
@@ -127,11 +127,11 @@ describe('a part on another grid', () => {
   it('says what is left, in place and from a count', () => {
     const p = build(typed('(R L)x8')).pattern;
     const on = applied(p, 'grid', { grid: 630, part: { from: 1, to: 8, on: '3' } });
-    expect(on.findings[0]?.words).toBe('8 slots on 32nds take 4 16ths: 12 of 16 are left as they were.');
+    expect(on.findings[0]?.words).toBe('8 slots as 32nds take 4 sixteenths of time. The other 12 stay as they are.');
     expect(textOf(on.pattern)?.text).toBe('R - L - R - L - R - L - R - L - R L R L R L R L R - L - R - L -');
     const inPlace = applied(p, 'grid', { grid: 630, part: { from: 1, to: 8 } });
     expect(inPlace.findings[0]?.words).toBe(
-      '8 slots on 32nds take 4 16ths: the phrase is 12 long now, 4 short of the bar line.',
+      '8 slots as 32nds take 4 sixteenths of time. The phrase is now 12 sixteenths long, 4 sixteenths short of the bar line.',
     );
     expect(applied(p, 'grid', { grid: 630, part: { from: 1, to: 16, on: '4' } }).pattern).toBe(p);
   });

@@ -243,8 +243,8 @@ export const ASK_RULES: readonly AskRule[] = [
   rule(['ready'], () => ({ words: 'ready', holds: (p) => (p.believed?.ready ?? 0) >= p.goal })),
   rule(['not ready'], () => ({ words: 'not ready', holds: (p) => (p.believed?.ready ?? 0) < p.goal })),
   ...GOAL_DAYS.filter((what) => what !== 'day').map((what) =>
-    rule([`for (the|a) ${what}`], (_, { today }) => ({
-      words: `for the ${what}`,
+    rule(what === 'night' ? ['for (the|a) (show|night)'] : [`for (the|a) ${what}`], (_, { today }) => ({
+      words: `for the ${what === 'night' ? 'show' : what}`,
       holds: (p) => p.by?.what === what && p.by.day >= today,
     })),
   ),
