@@ -22,30 +22,32 @@ export async function livingTabs(): Promise<ReadonlySet<string> | null> {
 }
 
 async function named(): Promise<string> {
-  const before = remembered();
-  if (before !== null && (await hold(before))) return before;
+  const before = remembered(KEY);
+  if (before !== null && (await hold(before, remembered(LIVES) === null ? 0 : ANSWER_MS))) return before;
   const id = freshUuid();
   try {
     sessionStorage.setItem(KEY, id);
   } catch {
     // Without it the tab has another name after a reload, and finds its draft as that of a tab that is gone.
   }
-  await hold(id);
+  // Nobody else can have a name that was just made.
+  await hold(id, 0);
   return id;
 }
 
-function remembered(): string | null {
+/** What this tab remembers under a name; null where nothing is, or nothing can be. */
+function remembered(key: string): string | null {
   try {
-    return sessionStorage.getItem(KEY);
+    return sessionStorage.getItem(key);
   } catch {
     return null;
   }
 }
 
-/** Takes a name for as long as this tab lives; false when another tab has it. */
-function hold(id: string): Promise<boolean> {
+/** Takes a name for as long as this tab lives; false when another tab has it. `patience` as for `askedFor`. */
+function hold(id: string, patience: number): Promise<boolean> {
   const locks = locksOf();
-  if (!locks) return heldByWord(id);
+  if (!locks) return heldByWord(id, patience);
   return new Promise((resolve) => {
     void locks
       .request(`${KEY} ${id}`, { ifAvailable: true }, (lock) => {
@@ -63,20 +65,11 @@ const LIVES = `${KEY}.lives`;
  * Without locks a tab that goes away wipes its sign, so a name without one is free: after a reload nobody is asked. A
  * sign that still stands was copied from a tab that lives, or left by one that was killed: then the others are asked.
  */
-async function heldByWord(id: string): Promise<boolean> {
-  const isLeft = signOf() !== null;
+function heldByWord(id: string, patience: number): Promise<boolean> {
   setSign(true);
   addEventListener('pagehide', () => setSign(false));
   addEventListener('pageshow', () => setSign(true));
-  return askedFor(id, isLeft ? ANSWER_MS : 0);
-}
-
-function signOf(): string | null {
-  try {
-    return sessionStorage.getItem(LIVES);
-  } catch {
-    return null;
-  }
+  return askedFor(id, patience);
 }
 
 function setSign(lives: boolean): void {
@@ -99,7 +92,7 @@ interface Asked {
 
 /**
  * Without locks the other tabs are asked, and each answers for as long as it lives. Of two that ask at once the lower
- * mark has it.
+ * mark has it. They have `patience` milliseconds to answer.
  */
 function askedFor(id: string, patience: number): Promise<boolean> {
   if (typeof BroadcastChannel === 'undefined') return Promise.resolve(true);

@@ -156,7 +156,7 @@ export class ExchangeEngine {
       bpm: song.bpm,
       facts: [
         `${count(bars, 'bar')}, ${distinct.length === 1 ? 'all alike' : `${distinct.length} of them different`}`,
-        `${Math.round(song.bpm)} bpm${song.tempos > 1 ? ` at first, ${song.tempos} tempos in all` : ''}`,
+        `${Math.round(song.bpm)} bpm in quarters${song.tempos > 1 ? ` at first, ${song.tempos} tempos in all` : ''}`,
         song.feel?.kind === 'swung' ? feelWords(song.feel) : '',
       ]
         .filter((w) => w !== '')

@@ -20,7 +20,7 @@ import { PhrasesRepo } from '../../storage/phrases.repo';
       @for (d of underWay(); track d.id) {
         <a class="big" [routerLink]="['/drill', d.id]"
           ><span class="cut">{{ d.name.slice(0, 100) }}</span>
-          <span class="quiet mono">{{ d.at }} goal {{ d.goal }}</span></a
+          <span class="quiet mono">{{ d.at }}, goal {{ d.goal }}</span></a
         >
       }
     } @else {

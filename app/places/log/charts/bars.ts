@@ -84,7 +84,7 @@ function familyBars({ x, y, wide }: Bars, d: PracticeDay): readonly Mark[] {
   });
 }
 
-/** What was free play on a day, on top of what was drilled. */
+/** What was played freely on a day, on top of what was drilled. */
 function freeBar({ x, y, wide }: Bars, day: number, drilled: number, minutes: number): Mark {
   const top = y(drilled + minutes);
   return {

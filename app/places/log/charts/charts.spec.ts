@@ -151,7 +151,7 @@ describe('a chart', () => {
     expect(groove.y + groove.height!).toBeCloseTo(fill.y, 6);
     // What was planned is what was played: the ring sits on top.
     expect(at(m, /15 min planned/).y).toBeCloseTo(groove.y, 6);
-    // And what was free play stands on it.
+    // And what was played freely stands on it.
     const freely = at(m, /4 min free play/);
     expect(freely.y + freely.height!).toBeCloseTo(groove.y, 6);
   });
