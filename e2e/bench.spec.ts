@@ -414,6 +414,7 @@ test('the first field of a dialog has the keys', async ({ page }) => {
 test('keeping a phrase leaves the Bench as it is: it sounds on, and what is shown stays shown', async ({ page }) => {
   await typeSticking(page, 'R l l R K');
   await addMove(page, 'Fill the bars');
+  await page.getByRole('button', { name: /^Lines/ }).click();
   await page.getByRole('button', { name: 'Sung line' }).click();
   await page.getByRole('button', { name: 'Variants' }).click();
   await page.keyboard.press('Space');

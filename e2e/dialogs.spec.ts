@@ -42,8 +42,6 @@ const DIALOGS: readonly {
       await page.keyboard.press('Enter');
     },
   },
-  { name: 'Keys', path: '/bench/salt-1', open: (page) => page.keyboard.press('Shift+?') },
-  { name: 'Keys', path: '/log', open: (page) => page.keyboard.press('Shift+?') },
 ];
 
 for (const { name, path, open } of DIALOGS) {

@@ -130,7 +130,7 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
 test('a search that is too wide stops at its bound, and can be stopped before', async ({ page }) => {
   await typeSticking(page, '(R L R L R L R L)x8');
   await page.keyboard.press('v');
-  await page.getByRole('group', { name: 'What to change' }).getByRole('button', { name: 'mirrored' }).click();
+  await page.getByRole('group', { name: 'What to change' }).getByRole('button', { name: 'hands swapped' }).click();
   await page.getByLabel('How many accents').fill('6');
   await page.getByLabel('How many accents').press('Enter');
   await page.getByRole('button', { name: 'Find variants' }).click();

@@ -141,7 +141,7 @@ test('by pointer alone: dropped, dragged over, named by buttons, held against th
     .first()
     .click();
   await expect(chosen).toContainText('as you said');
-  await page.getByRole('button', { name: '50 %' }).click();
+  await page.getByRole('button', { name: '50%' }).click();
   await page.getByRole('button', { name: 'together' }).click();
   await expect(page.getByText(/strokes? of the recording match/)).toBeVisible();
   await page.getByRole('button', { name: 'together' }).click();

@@ -34,7 +34,7 @@ test('from a recording to a phrase on the Bench: marked, slowed, named, held aga
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: '50 %' }).click();
+  await page.getByRole('button', { name: '50%' }).click();
   await expect(page.getByText('preparing')).toHaveCount(0);
   await expect(page.locator('.head').first()).toBeAttached();
   await page.locator('h1').click();

@@ -84,7 +84,7 @@ test('axe finds nothing in the empty places, the dialogs and the keys', async ({
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Shift+?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Play and stop');
+  await expect(page.getByRole('complementary', { name: 'Guide' })).toContainText('Play and stop');
   await settled(page);
   await check();
 });

@@ -30,6 +30,7 @@ const floors = [
   'places',
   'exchange',
   'playing',
+  'guide',
   'drawings',
   'widgets',
   'common',

@@ -3,9 +3,10 @@
 import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { floorsPicture } from './floors.mjs';
+import { guideModule, readGuide } from './guide.mjs';
 import { importedParts, librarySheet } from './library-styles.mjs';
 
 const root = new URL('..', import.meta.url);
@@ -163,6 +164,13 @@ await writeDerived('docs/moves.md', movesPage());
 
 const { wordsPage } = await load('core/language/replies/page.ts');
 await writeDerived('docs/guide/what-you-can-say.md', wordsPage());
+
+const guide = readGuide();
+await mkdir(path('app/guide/generated'), { recursive: true });
+await writeFile(path('app/guide/generated/book.ts'), guideModule(guide));
+await rm(path('public/guide'), { recursive: true, force: true });
+await mkdir(path('public/guide'), { recursive: true });
+for (const name of guide.pictures) await copyFile(path(`docs/screenshots/${name}`), path(`public/guide/${name}`));
 
 await writeDerived('docs/floors.svg', floorsPicture());
 

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { key } from '../testing/place';
+import { EscDirective } from './esc.directive';
 import { KeysService } from './keys.service';
 
 const pressed: string[] = [];
@@ -22,6 +23,39 @@ class UserComponent {
     ]);
   }
 }
+
+@Component({
+  selector: 'ls-panel',
+  imports: [EscDirective],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (open()) {
+      <div (lsEsc)="open.set(false)">a panel</div>
+    }
+  `,
+})
+class PanelComponent {
+  readonly open = signal(true);
+  constructor() {
+    inject(KeysService).use([
+      { combo: 'Escape', shown: 'Esc', does: 'Stop here', run: () => void pressed.push('stop') },
+    ]);
+  }
+}
+
+describe('a panel', () => {
+  it('takes Esc before its place does, for as long as it is open', () => {
+    pressed.length = 0;
+    const fixture = TestBed.createComponent(PanelComponent);
+    fixture.detectChanges();
+    key('Escape');
+    fixture.detectChanges();
+    expect([fixture.componentInstance.open(), pressed]).toEqual([false, []]);
+    key('Escape');
+    expect(pressed).toEqual(['stop']);
+    fixture.destroy();
+  });
+});
 
 describe('keys', () => {
   function page() {

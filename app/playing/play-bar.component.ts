@@ -10,11 +10,12 @@ import { SelectComponent } from '../widgets/select.component';
 import { TempoFieldComponent } from '../widgets/tempo-field.component';
 import { CLICK_CHOICES } from './click-words';
 import { HearingComponent } from './hearing.component';
+import { EscDirective } from '../common/esc.directive';
 
 /** Play, tempo, what is heard and the click. What a place has of its own stands between them. */
 @Component({
   selector: 'ls-play-bar',
-  imports: [FormsModule, HearingComponent, SelectComponent, Slider, TempoFieldComponent],
+  imports: [EscDirective, FormsModule, HearingComponent, SelectComponent, Slider, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   // What was handed to the audio clock since play was pressed, for those who check the engine.
   host: {

@@ -96,7 +96,7 @@ describe('the shell', () => {
     await emptyPlace();
     const m = mount(ShellComponent);
     document.body.append(m.host);
-    const button = m.button('Show the keys of this place');
+    const button = m.button('The guide and its keys');
     const held = (clicks: number): boolean => {
       button.focus();
       button.dispatchEvent(new MouseEvent('click', { bubbles: true, detail: clicks }));

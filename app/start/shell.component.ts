@@ -19,9 +19,11 @@ import { HealthService } from '../storage/health.service';
 import { whenIdle } from '../common/idle';
 import { UpdateService } from './update.service';
 import { currentShelf, openShelf } from '../environment/which-shelf';
-import { KeysOverlayComponent } from './keys-overlay.component';
 import type { Housekeeping } from './housekeeping';
 import { KeysService } from '../common/keys.service';
+import { GuidePanelComponent } from '../guide/guide-panel.component';
+import { GuideService } from '../guide/guide.service';
+import { MeaningComponent } from '../guide/meaning.component';
 import { PLACES } from './places';
 import { NoticesComponent } from './notices.component';
 import { NoticesService } from '../common/notices.service';
@@ -29,7 +31,15 @@ import { NoticesService } from '../common/notices.service';
 /** The frame round every place: the rail, the keys that work everywhere, notices, and troubles with storage. */
 @Component({
   selector: 'ls-shell',
-  imports: [Tooltip, RouterOutlet, RouterLink, RouterLinkActive, NoticesComponent, KeysOverlayComponent],
+  imports: [
+    GuidePanelComponent,
+    MeaningComponent,
+    NoticesComponent,
+    RouterLink,
+    RouterLinkActive,
+    RouterOutlet,
+    Tooltip,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shell.component.html',
   styleUrl: './shell.component.css',
@@ -37,6 +47,7 @@ import { NoticesService } from '../common/notices.service';
     '(click)': 'letGo($event)',
     '(document:focusout)': 'keepFocus()',
     '(window:beforeunload)': 'leaving($event)',
+    '[class.reading]': 'guide.open() !== null',
     '[attr.data-writing]': "health.writing() ? 'yes' : 'no'",
     '[attr.data-offline]': "updates.offline() ? 'yes' : 'no'",
   },
@@ -53,7 +64,7 @@ export class ShellComponent {
   readonly house = signal<Housekeeping | null>(null);
   readonly places = PLACES;
   private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
-  readonly showsKeys = signal(false);
+  readonly guide = inject(GuideService);
   readonly demo = currentShelf() === 'demo';
   private readonly address = toSignal(
     this.router.events.pipe(
@@ -97,7 +108,8 @@ export class ShellComponent {
         does: 'Type a change on the Bench',
         run: () => void this.router.navigate(['/bench'], { queryParams: { say: 1 } }),
       },
-      { combo: 'Shift+?', shown: '?', does: 'Show the keys of this place', run: () => this.showsKeys.set(true) },
+      { combo: 'Shift+N', shown: 'Shift N', does: 'New phrase', run: () => this.newPhrase() },
+      { combo: 'Shift+?', shown: '?', does: 'The guide, with the keys of this place', run: () => this.guide.toggle() },
     ]);
   }
 
@@ -131,6 +143,11 @@ export class ShellComponent {
     setTimeout(() => {
       if (document.activeElement === document.body) this.main().nativeElement.focus({ preventScroll: true });
     });
+  }
+
+  /** An empty Bench, from wherever one is. */
+  newPhrase(): void {
+    void this.router.navigate(['/bench'], { queryParams: { fresh: 1 } });
   }
 
   goHome(): void {

@@ -2,8 +2,8 @@ import type { Attempt } from '@core/drill';
 import type { Phrase, Recipe } from '@core/recipe';
 
 /** A recipe of typed strokes without moves. */
-export function typed(text: string, meter = '4/4'): Recipe {
-  return { source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] };
+export function typed(text: string, meter = '4/4', grid = 1260): Recipe {
+  return { source: { kind: 'typed', text, meter, grid }, moves: [] };
 }
 
 /** A phrase on a test's shelf. */
@@ -26,9 +26,12 @@ export function attemptOf(id: string, phrase: string, part: Partial<Attempt> = {
   return { id, phrase, at: 1000, bpm: 80, goal: 100, loops: 4, seconds: 12, verdict: 'clean', ...part };
 }
 
+/** So often something is looked at, 5 ms apart: slow is not wrong on a machine that does other things beside. */
+export const LONGEST = 6000;
+
 /** Waits until something holds, as live queries and writes settle in their own time. */
 export async function until(holds: () => boolean): Promise<void> {
-  for (let i = 0; i < 200; i++) {
+  for (let i = 0; i < LONGEST; i++) {
     if (holds()) return;
     await new Promise((r) => setTimeout(r, 5));
   }

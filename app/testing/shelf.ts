@@ -1,3 +1,4 @@
+import { LONGEST } from './fixtures';
 import type { Attempt } from '@core/drill';
 import type { ShelfDb } from '../storage/db';
 import type { HealthService } from '../storage/health.service';
@@ -42,7 +43,7 @@ export async function logged(db: ShelfDb, phrase: string): Promise<number> {
 
 /** Waits until something that is asked for holds. */
 export async function untilAsked(holds: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 300; i++) {
+  for (let i = 0; i < LONGEST; i++) {
     if (await holds()) return;
     await new Promise((r) => setTimeout(r, 5));
   }

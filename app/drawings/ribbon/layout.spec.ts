@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { build } from '@core/recipe';
-import { USUAL_SCHOOLS } from '@core/time';
+import { GRID, USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
 import { typed } from '../../testing/fixtures';
 import { countingOf, type Pattern } from '@core/pattern';
@@ -112,6 +112,7 @@ describe('the ribbon', () => {
   it('no label lies on another, on a letter or on a head: the demo and random phrases, at every width', () => {
     const demo = DEMO_PHRASES.map((p) => build({ source: p.source, moves: [...p.moves] }).pattern);
     let labels = 0;
+    const over: string[] = [];
     const look = (pattern: Pattern, width: number): void => {
       for (const row of ribbonLayout(pattern, { size: 'bench', width, schools: USUAL_SCHOOLS }).rows) {
         const named = row.stems.filter((s) => s.label);
@@ -119,17 +120,24 @@ describe('the ribbon', () => {
         // Widths as the font has them, apart from those the layout reckons with: 6.2 px a letter of 9.5 px.
         const boxes = named.map((s) => {
           const wide = s.label!.length * 6.2;
-          const left = s.labelSide === 'start' ? s.labelX : s.labelX - wide;
-          return { x1: left, x2: left + wide, y1: s.end - 3.5, y2: s.end + 4.5 };
+          const left = s.labelX - wide * { start: 0, middle: 0.5, end: 1 }[s.labelSide];
+          return { x1: left, x2: left + wide, y1: s.labelY - 3.5, y2: s.labelY + 4.5 };
         });
         const letters = row.stems.flatMap((s) => {
           const foot = s.limb === 'R' ? s.base + 15 : s.base - 7;
           return s.letter ? [{ x1: s.letterX - 4, x2: s.letterX + 4, y1: foot - 8, y2: foot }] : [];
         });
         boxes.forEach((a, i) => {
-          for (const b of [...boxes.slice(i + 1), ...letters])
-            expect(a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2).toBe(false);
-          expect(a.x2).toBeLessThanOrEqual(row.right + 1);
+          // Another's head, as the circle it is drawn as, and its stem.
+          const others = row.stems
+            .filter((s) => s !== named[i])
+            .flatMap((s) => [
+              { x1: s.x - s.headSize, x2: s.x + s.headSize, y1: s.end - s.headSize, y2: s.end + s.headSize },
+              { x1: s.x - 1, x2: s.x + 1, y1: Math.min(s.base, s.end), y2: Math.max(s.base, s.end) },
+            ]);
+          for (const b of [...boxes.slice(i + 1), ...letters, ...others])
+            if (a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2) over.push(`${named[i]?.label} at ${a.x1}`);
+          if (a.x2 > row.right + 1) over.push(`${named[i]?.label} leaves the row`);
         });
       }
     };
@@ -149,6 +157,66 @@ describe('the ribbon', () => {
       ),
       { numRuns: 200 },
     );
+    expect(over).toEqual([]);
     expect(labels).toBeGreaterThan(1000);
+  });
+
+  it('in sextuplets and 32nds what a hand plays on is named where the hand goes to it, nearly everywhere', () => {
+    const voices = ['snare', 'high-tom', 'mid-tom', 'floor-tom', 'ride', 'hat-closed', 'crash-right'] as const;
+    let stays = 0;
+    const silent: string[] = [];
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('R', 'L', 'r', 'l', 'R!', 'L!', 'R+K', '-'), { minLength: 4, maxLength: 48 }),
+        fc.array(fc.constantFrom(...voices), { minLength: 1, maxLength: 6 }),
+        fc.constantFrom(GRID.sextuplets, GRID.thirtySeconds),
+        fc.integer({ min: 300, max: 1200 }),
+        (text, round, grid, width) => {
+          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: {}, voices: round } };
+          const { pattern } = build({ ...typed(text.join(' '), '4/4', grid), moves: [move] });
+          for (const row of ribbonLayout(pattern, { size: 'bench', width, schools: USUAL_SCHOOLS }).rows)
+            for (const hand of ['R', 'L'] as const) {
+              // A hand's strokes in stays on one piece, each with whether it is named anywhere.
+              const runs: { voice: string; named: boolean }[] = [];
+              for (const s of row.stems.filter((x) => x.limb === hand)) {
+                const last = runs.at(-1);
+                if (last?.voice === s.stroke.voice) last.named ||= s.label !== null;
+                else runs.push({ voice: s.stroke.voice, named: s.label !== null });
+              }
+              stays += runs.length;
+              silent.push(...runs.flatMap((r) => (r.named ? [] : [`${text.join(' ')} at ${width}`])));
+            }
+        },
+      ),
+      { numRuns: 200 },
+    );
+    expect(stays).toBeGreaterThan(1000);
+    expect([silent.length / stays < 0.03, silent.slice(0, 3)]).toEqual([true, expect.any(Array)]);
+  });
+
+  it('no letter of a stroke type lies on another, unisons of both hands among them', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('R', 'L', 'R!', 'l', 'R+L', 'R!+l', 'R+K', '-'), { minLength: 1, maxLength: 48 }),
+        fc.constantFrom(GRID.sixteenths, GRID.sextuplets, GRID.thirtySeconds),
+        fc.integer({ min: 300, max: 1200 }),
+        (text, grid, width) => {
+          const { pattern } = build(typed(text.join(' '), '4/4', grid));
+          const options = { size: 'bench' as const, width, schools: USUAL_SCHOOLS, types: true };
+          const { rows } = ribbonLayout(pattern, options);
+          const drawn = rows.flatMap((r) => r.types);
+          expect(drawn).toHaveLength(pattern.strokes.filter((s) => s.limb === 'R' || s.limb === 'L').length);
+          for (const row of rows) {
+            // Letters of 10 px are 6.2 wide and 7.3 high.
+            const pairs = row.types.flatMap((a, i) => row.types.slice(i + 1).map((b) => [a, b] as const));
+            expect(pairs.filter(([a, b]) => Math.abs(a.x - b.x) < 6.2 && Math.abs(a.y - b.y) < 7.3)).toEqual([]);
+            for (const t of row.types) {
+              expect(t.y).toBeLessThan(row.bodyTop);
+              expect(t.y - 7.3).toBeGreaterThan(row.countY);
+            }
+          }
+        },
+      ),
+    );
   });
 });

@@ -4,7 +4,7 @@ import { isHand, type Stroke } from '@core/stroke';
 import { pickupBar, pickupOf, pickupRoles, rolesOf, withoutPickup, type Pattern, type Role } from '@core/pattern';
 import { frameOf } from './frame';
 import { withLabels } from './labels';
-import { MEASURES, measuresOf, type Measures, SUNG_ROOM, TYPES_ROOM } from './measures';
+import { MEASURES, measuresOf, ROOM_FOR_LABELS, type Measures, SUNG_ROOM, TYPES_ROOM } from './measures';
 import type { RibbonLayout, RibbonOptions, RibbonRow } from './model';
 import { blockOf, stemOf } from './shapes';
 import { countsOf, gridLines, groupsIn, sungOf, typesOf } from './texts';
@@ -44,7 +44,7 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   const m = measuresOf(options.size, first.rows.length);
   const frame = m === usual ? first : frameOf(pattern, options, m);
   const named = options.bars !== undefined || (options.size === 'bench' && frame.rows.length > 1);
-  const sheet = sheetOf(options, m, frame.scale, named);
+  const sheet = sheetOf(pattern, options, m, frame.scale, named);
   const bar = barTicks(pattern.meter);
   const roles = rolesOf(pattern);
   const rows = frame.rows.map((span, i) =>
@@ -67,9 +67,11 @@ export function ribbonLayout(pattern: Pattern, options: RibbonOptions): RibbonLa
   };
 }
 
-function sheetOf(options: RibbonOptions, m: Measures, scale: number, named: boolean): Sheet {
+function sheetOf(pattern: Pattern, options: RibbonOptions, m: Measures, scale: number, named: boolean): Sheet {
   const sungRoom = options.sung ? SUNG_ROOM : 0;
-  const typesRoom = options.types && m.counts > 0 ? TYPES_ROOM : 0;
+  // Where both hands strike together their letters stand in lines of their own.
+  const typesLines = !options.types || m.counts === 0 ? 0 : handUnisons(pattern).size > 0 ? 2 : 1;
+  const typesRoom = typesLines > 0 ? TYPES_ROOM * typesLines + 3 : 0;
   const headRoom = m.counts + (named ? 13 : 0) + sungRoom + typesRoom;
   return { options, m, scale, sungRoom, typesRoom, headRoom, rowHeight: headRoom + m.hands * 2 + m.floor + m.brackets };
 }
@@ -92,13 +94,12 @@ function rowOf(sheet: Sheet, pattern: Pattern, roles: readonly Role[], at: RowAt
     right: place(until),
     countY: top + headRoom - sungRoom - typesRoom - 10,
     sung: sungOf(mine, options.sung),
-    types: typesRoom > 0 ? typesOf(pattern, mine) : [],
-    typesY: top + headRoom - 5,
+    types: typesRoom > 0 ? typesOf(pattern, mine, top + headRoom - 5, typesRoom > 2 * TYPES_ROOM ? TYPES_ROOM : 0) : [],
     bodyTop: top + headRoom,
     lines: gridLines(pattern, from, until).map((l) => ({ x: place(l.tick), weight: l.weight })),
     counts: noCounts ? [] : countsOf(pattern, options, from, until, slot, place),
     ...groupsOf(sheet, pattern, at, place),
-    stems: stemsOf(sheet, pattern, roles, mine, { line, slot, right: place(until) }),
+    stems: stemsOf(sheet, pattern, roles, mine, { line, slot, right: place(until), top: top + headRoom }),
     blocks: mine
       .filter(({ stroke }) => !isHand(stroke.limb))
       .map(({ stroke, index, x }) =>
@@ -131,8 +132,9 @@ function stemsOf(
   pattern: Pattern,
   roles: readonly Role[],
   mine: readonly Drawn[],
-  { line, slot, right }: { readonly line: number; readonly slot: number; readonly right: number },
+  at: { readonly line: number; readonly slot: number; readonly right: number; readonly top: number },
 ): RibbonRow['stems'] {
+  const { line, slot, right, top } = at;
   const bothHands = handUnisons(pattern);
   const letters = !options.hide?.includes('letters');
   const hands = mine.filter(({ stroke }) => isHand(stroke.limb));
@@ -141,7 +143,7 @@ function stemsOf(
       const together = bothHands.has(stroke.at);
       return stemOf(stroke, m, { index, x, line, slot, together, role: checkedAt(roles, index, 'role'), letters });
     }),
-    right,
+    { right, top, bottom: line + m.hands, narrow: slot < ROOM_FOR_LABELS },
   );
 }
 

@@ -100,13 +100,13 @@ export const PAIR_ROOM: Measures = {
 /** Strips beside one another are drawn at most this large, in px to a tick: 480 px to a bar of 4/4. */
 export const STRIP_SCALE = 480 / 20160;
 
-/** Slot width, in px, from which letters and labels fit. */
+/** Slot width, in px, from which each stroke has its label, and each its letter. */
 export const ROOM_FOR_LABELS = 34;
 export const ROOM_FOR_LETTERS = 15;
 /** Height of the line that is sung, in px. */
 export const SUNG_ROOM = 18;
-/** Height of the line of stroke types, in px. */
-export const TYPES_ROOM = 15;
+/** Height of a line of stroke types, in px. */
+export const TYPES_ROOM = 12;
 
 /** Measures of a size for a phrase that takes so many rows. */
 export function measuresOf(size: RibbonSize, rows: number): Measures {

@@ -39,9 +39,10 @@ export interface Stem {
   readonly limb: Limb;
   /** Letters beside the head and the sticking at the hands' line; null where there is no room. */
   readonly label: string | null;
-  /** Where the label stands: right of the head, or left of it at the end of a row. */
+  /** Where the label stands: what it begins, ends or is centred at, and the middle of its height. */
   readonly labelX: number;
-  readonly labelSide: 'start' | 'end';
+  readonly labelY: number;
+  readonly labelSide: 'start' | 'middle' | 'end';
   readonly letter: string | null;
   readonly letterX: number;
   /** x of each grace stem's foot and head. */
@@ -76,9 +77,12 @@ export interface RibbonRow {
   readonly lines: readonly { readonly x: number; readonly weight: 'bar' | 'beat' }[];
   readonly counts: readonly { readonly x: number; readonly text: string; readonly strong: boolean }[];
   readonly sung: readonly { readonly x: number; readonly text: string }[];
-  readonly types: readonly { readonly x: number; readonly text: string; readonly hand: 'R' | 'L' }[];
-  /** y of the line of stroke types. */
-  readonly typesY: number;
+  readonly types: readonly {
+    readonly x: number;
+    readonly y: number;
+    readonly text: string;
+    readonly hand: 'R' | 'L';
+  }[];
   readonly tints: readonly { readonly x: number; readonly width: number }[];
   readonly brackets: readonly {
     readonly x1: number;

@@ -25,6 +25,15 @@ export class PlayheadComponent {
   /** Tick of the first bar line that sounds at the program's zero. */
   readonly origin = input(0);
 
+  /** The row it is in, while it is anywhere: new only when it goes on to another. */
+  readonly row = computed(
+    () => {
+      const at = this.at();
+      return at && { top: at.top, bottom: at.bottom };
+    },
+    { equal: (a, b) => a?.top === b?.top && a?.bottom === b?.bottom },
+  );
+
   readonly at = computed(() => {
     const tick = this.position()();
     const { rows, lead } = this.layout();

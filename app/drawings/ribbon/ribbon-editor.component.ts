@@ -1,13 +1,14 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   ElementRef,
   inject,
   input,
   output,
+  type Signal,
   signal,
   viewChild,
-  type Signal,
 } from '@angular/core';
 import type { Counting, Schools } from '@core/time';
 import type { Level, Limb, OwnSyllables } from '@core/stroke';
@@ -125,6 +126,7 @@ export class RibbonEditorComponent {
   private readonly pad = viewChild.required<ElementRef<HTMLElement>>('pad');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly drag = signal<Drag | null>(null);
+  readonly sounding = computed(() => this.ribbon().sounding());
 
   /** Escape gives the keyboard back: the next letter is for the place, no stroke. */
   key(event: KeyboardEvent): void {

@@ -8,6 +8,7 @@ import {
   input,
   linkedSignal,
   signal,
+  viewChild,
   type Signal,
 } from '@angular/core';
 import { USUAL_SCHOOLS, type Counting, type Schools } from '@core/time';
@@ -70,6 +71,10 @@ export class RibbonComponent {
   readonly bars = input<readonly number[] | null>(null);
   /** Cursor, selection and other marks over the drawing. */
   readonly marks = input<RibbonMarks>(NO_MARKS);
+
+  private readonly playhead = viewChild(PlayheadComponent);
+  /** The row that sounds, in px from the top of the drawing; null where none does. */
+  readonly sounding = computed(() => this.playhead()?.row() ?? null);
 
   private readonly room = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
   readonly layout = computed(() => {

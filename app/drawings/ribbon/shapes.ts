@@ -1,7 +1,7 @@
 import { barTicks, countAt, countWords, type Counting } from '@core/time';
 import { graceCount, LIMB_WORDS, VOICE, type Ornament, type Stroke } from '@core/stroke';
 import type { Role } from '@core/pattern';
-import { ROOM_FOR_LABELS, ROOM_FOR_LETTERS, type Measures } from './measures';
+import { ROOM_FOR_LETTERS, type Measures } from './measures';
 import type { Block, Stem } from './model';
 
 /** What a stem needs to know beside its stroke. */
@@ -40,9 +40,10 @@ export function stemOf(
     role,
     level: stroke.level,
     limb: stroke.limb,
-    label: big && slot >= ROOM_FOR_LABELS ? short : null,
+    label: big ? short : null,
     // Where it stands is found when all of the row is known.
     labelX: x + headSize + 4,
+    labelY: line + up * height,
     labelSide: 'start',
     letter: letters && big && slot >= ROOM_FOR_LETTERS ? stroke.limb : null,
     // In a unison of both hands the stem goes through the line: the letters stand beside it.

@@ -82,16 +82,21 @@ export function groupsIn(
   });
 }
 
-/** A letter of the stroke type over each hand stroke: F full, D down, T tap, U up. */
+/**
+ * A letter of the stroke type over each hand stroke: F full, D down, T tap, U up; those of the right hand so much
+ * higher, in px.
+ */
 export function typesOf(
   pattern: Pattern,
   strokes: readonly { readonly stroke: Stroke; readonly index: number; readonly x: number }[],
+  y: number,
+  higher: number,
 ): RibbonRow['types'] {
   const types = strokeTypesOf(pattern);
   return strokes.flatMap(({ stroke, index, x }) => {
     const type = types[index];
     return type && (stroke.limb === 'R' || stroke.limb === 'L')
-      ? [{ x, text: type.charAt(0).toUpperCase(), hand: stroke.limb }]
+      ? [{ x, y: stroke.limb === 'R' ? y - higher : y, text: type.charAt(0).toUpperCase(), hand: stroke.limb }]
       : [];
   });
 }

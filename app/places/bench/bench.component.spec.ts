@@ -283,6 +283,7 @@ describe('the Bench', () => {
     const m = mount(BenchComponent);
     const beats = (): number => m.host.querySelectorAll('.middle .count.strong').length;
     expect(beats()).toBe(4);
+    m.press('Lines');
     m.press('Counts: as written');
     expect(beats()).toBe(2);
     m.press('Counts: half-time');

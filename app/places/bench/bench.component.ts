@@ -45,11 +45,13 @@ import { StrokeBarComponent } from './ribbon/stroke-bar.component';
 import { LowerPaneComponent } from './sheets/lower-pane.component';
 import { StickingSheetComponent } from './sheets/sticking-sheet.component';
 import { VariantsSheetComponent } from './sheets/variants-sheet.component';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
 
 /** The Bench: the recipe on the left, the ribbon in the middle, what follows from it on the right, sound below. */
 @Component({
   selector: 'ls-bench',
   imports: [
+    GuideLinkComponent,
     BringInComponent,
     DropFileDirective,
     SwingComponent,

@@ -38,7 +38,7 @@ const TRIPLET = 0.67;
     ls-number-field {
       width: 56px;
     }
-    @media (max-width: 600px) {
+    @container place (max-width: 600px) {
       :host {
         flex-wrap: wrap;
       }

@@ -27,7 +27,7 @@ import { StagesSetupComponent } from './stages-setup.component';
       min-height: 0;
       overflow: auto;
     }
-    @media (max-width: 1000px) {
+    @container place (max-width: 928px) {
       :host {
         grid-template-columns: 1fr 1fr;
       }
@@ -35,7 +35,7 @@ import { StagesSetupComponent } from './stages-setup.component';
         grid-column: 1 / -1;
       }
     }
-    @media (max-width: 600px) {
+    @container place (max-width: 600px) {
       :host {
         grid-template-columns: minmax(0, 1fr);
         padding: 4px 12px;

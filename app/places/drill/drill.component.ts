@@ -38,11 +38,17 @@ import { SubjectStore } from './subject.store';
 import { TakeRecorder } from './take.recorder';
 import { TryJudge } from './try.judge';
 import { UnderWayComponent } from './under-way.component';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
+import { TermedComponent } from '../../guide/termed.component';
+import { EscDirective } from '../../common/esc.directive';
 
 /** The practice room: readable from a music stand, run with Space, Enter and the arrows. */
 @Component({
   selector: 'ls-drill',
   imports: [
+    EscDirective,
+    TermedComponent,
+    GuideLinkComponent,
     BlockClockComponent,
     DrillSetupComponent,
     ElsewhereNoteComponent,

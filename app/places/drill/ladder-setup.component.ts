@@ -9,11 +9,12 @@ import { TempoFieldComponent } from '../../widgets/tempo-field.component';
 import { PlanStore } from './plan.store';
 import { RoomChoices } from './room-choices.store';
 import { SubjectStore } from './subject.store';
+import { TermComponent } from '../../guide/term.component';
 
 /** The ladder of a drill: from where to where, by which rungs, how long each is held, how loud. */
 @Component({
   selector: 'ls-ladder-setup',
-  imports: [NumberFieldComponent, SelectComponent, TempoFieldComponent],
+  imports: [TermComponent, NumberFieldComponent, SelectComponent, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ladder-setup.component.html',
   styleUrl: './ladder-setup.component.css',

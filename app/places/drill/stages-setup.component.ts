@@ -6,6 +6,7 @@ import { stageTitle, stageWhy, type Stage } from '@core/drill';
 import type { Choice } from '../../widgets/choice';
 import { PlanStore } from './plan.store';
 import { SubjectStore } from './subject.store';
+import { TermComponent } from '../../guide/term.component';
 
 /** Plain time in place of a groove of the shelf. */
 const PLAIN = '';
@@ -13,11 +14,11 @@ const PLAIN = '';
 /** The stages of a drill in their order, each with its reason: proposed, and dragged, dropped and added to. */
 @Component({
   selector: 'ls-stages-setup',
-  imports: [CdkDropList, CdkDrag, CdkDragHandle, MenuButtonComponent, SelectComponent],
+  imports: [TermComponent, CdkDropList, CdkDrag, CdkDragHandle, MenuButtonComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="head">
-      <h2 id="stages-title">Stages</h2>
+      <h2 id="stages-title"><ls-term of="stage" as="Stages" /></h2>
       <span class="quiet">about {{ plans.minutes() }} min if all tries are clean</span>
       <span class="spacer"></span>
       <ls-menu-button

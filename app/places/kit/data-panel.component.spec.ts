@@ -34,6 +34,17 @@ describe('my data', () => {
     expect(settings.sung()).toEqual({});
     expect(m.host.querySelector<HTMLInputElement>('[aria-label="snare, tap"]')?.value).toBe('ta');
   });
+  it('explains all words again, those that are known too', async () => {
+    await emptyPlace();
+    const m = mount(DataPanelComponent);
+    expect(m.button('Explain all again').disabled).toBe(true);
+    await TestBed.inject(SettingsRepo).change({ known: ['rung', 'ready'] });
+    m.fixture.detectChanges();
+    expect(m.text()).toContain('You know 2 words of ours.');
+    m.press('Explain all again');
+    expect(TestBed.inject(SettingsRepo).now().known).toEqual([]);
+    expect(m.text()).toContain('Underlined words explain themselves.');
+  });
   it('says how much is kept here, and says it anew when a file was put on the shelf', async () => {
     await emptyPlace();
     let bytes = 20_000;

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { count } from '@core/base';
 import type { Settings } from '@core/formats/shelf-file';
 import { barTicks, GRID, meter } from '@core/time';
 import { patternOfText, type Pattern } from '@core/pattern';
@@ -49,6 +50,12 @@ export class DataPanelComponent {
     { value: 'same', words: 'like the workbench' },
   ];
   readonly checks = signal<readonly (SoundCheck & { readonly words: string })[]>([]);
+
+  /** The words of ours that are marked nowhere any more. */
+  readonly many = computed(() => this.settings.now().known?.length ?? 0);
+  readonly knownWords = computed(() =>
+    this.many() === 0 ? 'Underlined words explain themselves.' : `You know ${count(this.many(), 'word')} of ours.`,
+  );
 
   change(part: Partial<Settings>): void {
     void this.settings.change(part);

@@ -131,7 +131,7 @@ import { LimbTestComponent } from './limb-test.component';
     .small {
       font-size: 12.5px;
     }
-    @media (max-width: 1000px) {
+    @container place (max-width: 928px) {
       .cols {
         grid-template-columns: minmax(0, 1fr);
       }

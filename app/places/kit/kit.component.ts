@@ -7,6 +7,7 @@ import { HandsPanelComponent } from './hands-panel.component';
 import { KitPanelComponent } from './kit-panel.component';
 import { KitsStore } from './kits.store';
 import { Tab, TabList, TabPanel, TabPanels, Tabs } from 'primeng/tabs';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
 
 const PARTS = [
   { id: 'kit', name: 'My kit' },
@@ -20,6 +21,7 @@ type Part = (typeof PARTS)[number]['id'];
 @Component({
   selector: 'ls-kit',
   imports: [
+    GuideLinkComponent,
     KitPanelComponent,
     HandsPanelComponent,
     DevicesPanelComponent,
@@ -48,6 +50,7 @@ type Part = (typeof PARTS)[number]['id'];
           <button type="button" class="btn" [disabled]="!kits.canUndo()" (click)="kits.undo()">Undo</button>
           <button type="button" class="btn" [disabled]="!kits.canRedo()" (click)="kits.redo()">Redo</button>
         }
+        <ls-guide-link [page]="shown() === 'data' ? 'files-and-devices' : 'stickings-and-kit'" />
       </header>
       <p-tabpanels class="body">
         @for (p of parts; track p.id) {
@@ -92,12 +95,12 @@ type Part = (typeof PARTS)[number]['id'];
       padding: 20px 24px;
     }
     /* The rail says it too, and the names of the parts need the room. */
-    @media (max-width: 900px) {
+    @container place (max-width: 828px) {
       .whose {
         display: none;
       }
     }
-    @media (max-width: 600px) {
+    @container place (max-width: 600px) {
       .parts {
         flex-basis: 100%;
       }

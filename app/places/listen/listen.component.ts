@@ -36,6 +36,8 @@ import type { Check } from './listening.engine';
 import { Recorder } from './recorder';
 import { clockWords, RECORDING_LIMITS } from './sound-file';
 import { WaveComponent, type Sight } from './wave.component';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
+import { TermComponent } from '../../guide/term.component';
 
 const METERS = ['4/4', '3/4', '2/4', '5/4', '6/8', '7/8', '9/8', '12/8', '5/8', '11/8'].map((m) => ({
   value: m,
@@ -56,7 +58,15 @@ const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 
 /** From a recording to a phrase: find the lick, slow it down, lay the grid on it, beat by beat, hands, check. */
 @Component({
   selector: 'ls-listen',
-  imports: [DropFileDirective, NumberFieldComponent, RibbonComponent, SelectComponent, WaveComponent],
+  imports: [
+    TermComponent,
+    GuideLinkComponent,
+    DropFileDirective,
+    NumberFieldComponent,
+    RibbonComponent,
+    SelectComponent,
+    WaveComponent,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './listen.component.html',
   styleUrl: './listen.component.css',

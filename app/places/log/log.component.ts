@@ -39,11 +39,15 @@ import { fileName, saveCsv, saveText } from '../../widgets/save-svg';
 import { TakeViewComponent } from './take-view.component';
 import { TriesTableComponent } from './tries-table.component';
 import { SelectComponent } from '../../widgets/select.component';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
+import { TermedComponent } from '../../guide/termed.component';
 
 /** The Log: questions with pictures, and every try. */
 @Component({
   selector: 'ls-log',
   imports: [
+    TermedComponent,
+    GuideLinkComponent,
     ChartComponent,
     ChipsComponent,
     Menu,

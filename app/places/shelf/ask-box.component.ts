@@ -63,7 +63,7 @@ import type { Chip } from '../../knowledge/index/entry';
     .chip .pi {
       font-size: 9px;
     }
-    @media (max-width: 700px) {
+    @container place (max-width: 628px) {
       :host {
         order: 3;
         width: 100%;

@@ -88,7 +88,7 @@ import { BoardsRepo } from '../../storage/boards.repo';
     .spacer {
       flex: 1;
     }
-    @media (max-width: 700px) {
+    @container place (max-width: 628px) {
       .tabs {
         padding: 0 12px;
       }

@@ -44,7 +44,7 @@ import { ShelfActs } from './shelf.acts';
     .spacer {
       flex: 1;
     }
-    @media (max-width: 700px) {
+    @container place (max-width: 628px) {
       .bar {
         padding: 8px 12px;
       }

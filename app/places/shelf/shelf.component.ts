@@ -4,8 +4,8 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
+  ElementRef,
   inject,
   input,
   signal,
@@ -36,7 +36,9 @@ import { PagesComponent } from '../../exchange/pages/pages.component';
 import { TakeAlongComponent } from '../../exchange/take-along.component';
 import { Player } from '../../playing/player';
 import { KeysService } from '../../common/keys.service';
+import { followWidth } from '../../common/follow-size';
 import { inTurns } from '../../common/in-turns';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
 import { AskBoxComponent } from './ask-box.component';
 import { BoardTabsComponent } from './board-tabs.component';
@@ -51,6 +53,7 @@ import { StripComponent } from './strip.component';
 import { UnkeptLineComponent } from './unkept-line.component';
 import { GoalDialogComponent, type Wanted } from './goal-dialog.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';
+import { TermComponent } from '../../guide/term.component';
 
 const TITLES: Readonly<Record<Family, string>> = {
   fill: 'Fills',
@@ -61,8 +64,8 @@ const TITLES: Readonly<Record<Family, string>> = {
 /** What else can be done with a strip. */
 type StripAct = 'duplicate' | 'along' | 'pages' | 'goal' | 'kin' | 'tag' | 'board' | 'off-board' | 'remove';
 
-/** Below this width, in px, a strip stands on three lines. */
-const NARROW = '(max-width: 900px)';
+/** Up to this width of the place, in px, a strip stands on three lines (strip.component.css). */
+const NARROW = 828;
 
 /** So many strips are drawn first, the others in a task after them. */
 const FIRST_DRAWN = 6;
@@ -74,6 +77,8 @@ const FIRST_DRAWN = 6;
 @Component({
   selector: 'ls-shelf',
   imports: [
+    TermComponent,
+    GuideLinkComponent,
     AskBoxComponent,
     BoardTabsComponent,
     BringInComponent,
@@ -135,11 +140,14 @@ export class ShelfComponent implements OnDestroy {
     () => new Map([...this.unkept()].reverse().flatMap((u) => (u.stands ? [[u.phrase, momentWords(u.at)]] : []))),
   );
   readonly example = exampleFill();
-  private readonly narrow = signal(matches(NARROW));
+  private readonly width = followWidth(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
+  readonly narrow = computed(() => this.width() <= NARROW);
   readonly rowHeight = computed(() => (this.narrow() ? 132 : 68));
   /** The head of the place stands there first, then the empty list, while the first answer is awaited. */
   readonly framed = inTurns(1, () => this.shelf.many() !== null);
   private readonly turn = inTurns(1, () => this.framed() > 0 && this.shelf.answered());
+  /** Whether the first line is the head of a family. */
+  readonly headed = computed(() => (this.shelf.lines()[0] ?? 0) < 0);
   private lastChosen: string | null = null;
   private readonly menuFor = signal<ShelfRow | null>(null);
   readonly menuItems = computed(() => {
@@ -160,10 +168,6 @@ export class ShelfComponent implements OnDestroy {
 
   constructor() {
     inject(KeysService).use(shelfKeys(this));
-    const media = typeof matchMedia === 'function' ? matchMedia(NARROW) : null;
-    const changed = (): void => this.narrow.set(media?.matches ?? false);
-    media?.addEventListener('change', changed);
-    inject(DestroyRef).onDestroy(() => media?.removeEventListener('change', changed));
     const range = toSignal(
       toObservable(this.viewport).pipe(
         switchMap((v) => (v ? v.renderedRangeStream.pipe(map(({ start, end }) => [start, end] as const)) : of(null))),
@@ -333,10 +337,6 @@ export class ShelfComponent implements OnDestroy {
 /** By this name a strip is known among what sounds. */
 function ownerOf({ id }: ShelfRow): string {
   return `strip ${id}`;
-}
-
-function matches(query: string): boolean {
-  return typeof matchMedia === 'function' && matchMedia(query).matches;
 }
 
 /** What an empty shelf shows: one small fill, to see what a ribbon is. */

@@ -3,7 +3,8 @@ import { CdkDragHandle } from '@angular/cdk/drag-drop';
 import type { Block } from '@core/plan';
 import type { Pattern } from '@core/pattern';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
-import { KIND_WORDS } from './kinds';
+import { KIND_TERMS, KIND_WORDS } from './kinds';
+import { TermComponent } from '../../guide/term.component';
 
 /** Pixels a minute on the timeline, and the least a block is high. */
 const A_MINUTE = 9;
@@ -12,7 +13,7 @@ const LEAST = 62;
 /** One block of the day: when, how long, what, and why. */
 @Component({
   selector: 'ls-block-row',
-  imports: [CdkDragHandle, RibbonComponent],
+  imports: [TermComponent, CdkDragHandle, RibbonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let b = block();
@@ -40,7 +41,14 @@ const LEAST = 62;
       </span>
       <div class="what">
         <h3>
-          <span class="name cut">{{ b.name }}</span> <span class="kind">{{ kind() }}</span>
+          <span class="name cut">{{ b.name }}</span>
+          <span class="kind">
+            @if (term(); as t) {
+              <ls-term [of]="t" [as]="kind()" />
+            } @else {
+              {{ kind() }}
+            }
+          </span>
           @if (b.round; as r) {
             <span class="quiet small">round {{ r.n }} of {{ r.of }}</span>
           }
@@ -173,7 +181,7 @@ const LEAST = 62;
         justify-content: center;
       }
     }
-    @media (max-width: 900px) {
+    @container place (max-width: 828px) {
       :host {
         grid-template-columns: 26px 10px 58px minmax(0, 1fr) auto;
         gap: 8px;
@@ -185,7 +193,7 @@ const LEAST = 62;
         grid-column: 4 / -1;
       }
     }
-    @media (max-width: 600px) {
+    @container place (max-width: 600px) {
       :host {
         grid-template-columns: 10px 54px minmax(0, 1fr);
       }
@@ -209,6 +217,9 @@ const LEAST = 62;
 })
 export class BlockRowComponent {
   readonly block = input.required<Block>();
+  /** Whether it is the first of its kind: there the kind says what it means. */
+  readonly first = input(false);
+  readonly term = computed(() => (this.first() ? KIND_TERMS[this.block().kind] : undefined));
   readonly pattern = input<Pattern | null>(null);
   readonly longer = output<number>();
   readonly hold = output();

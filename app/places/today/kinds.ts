@@ -1,4 +1,5 @@
 import type { BlockKind } from '@core/plan';
+import type { Term } from '../../guide/terms';
 
 /** What each kind of block is called. */
 export const KIND_WORDS: Readonly<Record<BlockKind, string>> = Object.freeze({
@@ -9,4 +10,11 @@ export const KIND_WORDS: Readonly<Record<BlockKind, string>> = Object.freeze({
   new: 'New',
   play: 'Free play',
   break: 'Break',
+});
+
+/** Kinds whose names are words of ours. */
+export const KIND_TERMS: Readonly<Partial<Record<BlockKind, Term>>> = Object.freeze({
+  keep: 'refresh',
+  rise: 'faster',
+  mend: 'fix',
 });

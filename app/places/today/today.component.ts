@@ -16,6 +16,7 @@ import { LoadBarComponent } from './load-bar.component';
 import { WeekSheetComponent } from './week-sheet.component';
 import { todayKeys } from './today-keys';
 import { TodayStore } from './today.store';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
 
 const PLACES: readonly Choice<PlanPlace>[] = [
   { value: 'kit', words: 'at the kit' },
@@ -35,6 +36,7 @@ const WANTED = 5;
 @Component({
   selector: 'ls-today',
   imports: [
+    GuideLinkComponent,
     BlockClockComponent,
     BlockRowComponent,
     CdkDrag,
@@ -74,6 +76,10 @@ export class TodayComponent {
     const left = `${count(plan.free, 'minute')} ${plan.free === 1 ? 'is' : 'are'} free`;
     return plan.free < SHORTEST && waits ? `${left}, too few for another block.` : `${left}, nothing more for today.`;
   });
+  /** Each kind of block has its first, which says what the kind means. */
+  isFirst(block: Block): boolean {
+    return this.store.plan()?.blocks.find((b) => b.kind === block.kind) === block;
+  }
   readonly over = computed(() => this.store.plan() !== null && this.store.next() === null);
   /** What is left out: where only the minutes are missing it is a table, and its heading says why. */
   readonly leftOut = computed(() => {

@@ -24,6 +24,8 @@ export const SettingsSchema = Type.Object({
   sextuplets: Type.Union([Type.Literal('trip-let'), Type.Literal('ta-la')]),
   /** Whether a hand edit in one repeat of a cell goes through all of them; absent until it was asked. */
   repeats: Type.Optional(Type.Union([Type.Literal('every'), Type.Literal('one')])),
+  /** The words of ours that need no explaining any more. */
+  known: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 100 })),
   /** The user's own syllables to sing, by voice and level. */
   sung: Type.Optional(Type.Record(Type.String({ maxLength: 40 }), Type.String({ maxLength: 12 }))),
 });

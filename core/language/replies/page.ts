@@ -128,6 +128,16 @@ Every word counts: a line is taken as a whole or not at all. One meaning is take
 
 Phrases of the shelf are named behind “then”, “join” and “of” (“…, then Cold rope”, “then bar 2 of Cold rope”), opened (“open Cold rope”) and asked for (“like Cold rope”, “find linear fills”). The player listens as well: “slower by 10”, “half speed”, “loop beat 3 and 4”, “only hands”, “drill the second half at 70”, “keep it as Rope two”.
 
+## Try it
+
+1. **Press \`/\`** in any place: the box on the Bench has the keyboard.
+2. **Type a change**, \`accent the rights\`, and look at the ribbon: it shows what would be.
+3. **Press \`Enter\`**: it is a card of the recipe.
+4. **Type half a word** and press \`Tab\`: it is written to its end.
+5. **Press \`Ctrl Z\`** in the empty box: the last change is undone.
+
+## All of it
+
 This page is written by \`npm run gen\` from the words and rules themselves; each line was worked out for it.
 
 ${parts.join('\n')}

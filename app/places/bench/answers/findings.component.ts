@@ -17,11 +17,12 @@ import { BenchStore } from '../document/bench.store';
 import { SpeedComponent } from './speed.component';
 import { choicesOf } from '../../../widgets/choice';
 import { SelectComponent } from '../../../widgets/select.component';
+import { TermComponent } from '../../../guide/term.component';
 
 /** What follows from the phrase: the sums first, then the checks. What speaks of strokes points at them. */
 @Component({
   selector: 'ls-findings',
-  imports: [Tooltip, SpeedComponent, SelectComponent],
+  imports: [TermComponent, Tooltip, SpeedComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './findings.component.html',
   styleUrl: './findings.component.css',

@@ -3,6 +3,7 @@ import { BenchStore } from '../document/bench.store';
 import { FEW, restsOfReady } from '../../../knowledge/believed-words';
 import { restsWords } from '../../../knowledge/rests-words';
 import { ReachStore } from './reach.store';
+import { TermComponent } from '../../../guide/term.component';
 
 /** So many ways to raise the ceiling are shown before more are asked for. */
 const FIRST_RAISES = 2;
@@ -10,6 +11,7 @@ const FIRST_RAISES = 2;
 /** The ceiling: how fast this phrase can go, where it breaks first, and what would raise it. */
 @Component({
   selector: 'ls-speed',
+  imports: [TermComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reach.ceiling(); as c) {
@@ -22,7 +24,8 @@ const FIRST_RAISES = 2;
         }
         @if (reach.bpm(); as bpm) {
           <span
-            >ceiling {{ reach.top()?.rests?.kind === 'default' ? 'about ' : '' }}<strong>{{ bpm }}</strong> bpm</span
+            ><ls-term of="ceiling" /> {{ reach.top()?.rests?.kind === 'default' ? 'about ' : ''
+            }}<strong>{{ bpm }}</strong> bpm</span
           >
         }
       </div>
@@ -87,8 +90,10 @@ const FIRST_RAISES = 2;
     }
     .top {
       display: flex;
+      flex-wrap: wrap;
       justify-content: space-between;
       align-items: baseline;
+      gap: 2px 12px;
       margin-bottom: 6px;
     }
     .ready {

@@ -18,6 +18,7 @@ import { PreviewStore } from '../document/preview.store';
 import { NamedStore } from './named.store';
 import { OrdersStore } from './orders.store';
 import { SaidStore } from './said.store';
+import { EscDirective } from '../../../common/esc.directive';
 
 /** A stretch of the line, and whether it is to blame. */
 interface Piece {
@@ -33,7 +34,7 @@ const NOTHING: LineReading = { kind: 'not', diagnostics: [] };
  */
 @Component({
   selector: 'ls-add-box',
-  imports: [RibbonComponent],
+  imports: [EscDirective, RibbonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './add-box.component.html',
   styleUrl: './add-box.component.css',

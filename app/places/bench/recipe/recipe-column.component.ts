@@ -26,6 +26,7 @@ import { BenchStore } from '../document/bench.store';
 import { inTurns } from '../../../common/in-turns';
 import { MoveEditorComponent } from './cards/move-editor.component';
 import { TrailStore } from '../document/trail.store';
+import { TermComponent } from '../../../guide/term.component';
 
 /**
  * The recipe: the source on top, a card a move with its sentence and the result so far, and what can be added at the
@@ -34,6 +35,7 @@ import { TrailStore } from '../document/trail.store';
 @Component({
   selector: 'ls-recipe-column',
   imports: [
+    TermComponent,
     Tooltip,
     CdkDropList,
     CdkDrag,

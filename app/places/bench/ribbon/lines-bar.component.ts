@@ -22,28 +22,39 @@ import { TrailStore } from '../document/trail.store';
         }
       </p>
     } @else {
-      <button type="button" class="btn small" (click)="lines.nextPace()">{{ lines.paceWords() }}</button>
-      @for (l of ribbonLines; track l.line) {
-        <button
-          type="button"
-          class="btn small"
-          [class.on]="lines.shows(l.line)"
-          [attr.aria-pressed]="lines.shows(l.line)"
-          (click)="lines.toggle(l.line)"
-        >
-          {{ l.words }}
-        </button>
-      }
-      @for (c of choices; track c.words) {
-        <button
-          type="button"
-          class="btn small"
-          [class.on]="c.on()"
-          [attr.aria-pressed]="c.on()"
-          (click)="c.on.set(!c.on())"
-        >
-          {{ c.words }}
-        </button>
+      <button
+        type="button"
+        class="btn small plain"
+        [attr.aria-expanded]="lines.open()"
+        (click)="lines.open.set(!lines.open())"
+      >
+        Lines{{ lines.open() || lines.changed().length === 0 ? '' : ': ' + lines.changed().join(', ') }}
+        <i [class]="lines.open() ? 'pi pi-chevron-right' : 'pi pi-chevron-left'" aria-hidden="true"></i>
+      </button>
+      @if (lines.open()) {
+        <button type="button" class="btn small" (click)="lines.nextPace()">{{ lines.paceWords() }}</button>
+        @for (l of ribbonLines; track l.line) {
+          <button
+            type="button"
+            class="btn small"
+            [class.on]="lines.shows(l.line)"
+            [attr.aria-pressed]="lines.shows(l.line)"
+            (click)="lines.toggle(l.line)"
+          >
+            {{ l.words }}
+          </button>
+        }
+        @for (c of choices; track c.words) {
+          <button
+            type="button"
+            class="btn small"
+            [class.on]="c.on()"
+            [attr.aria-pressed]="c.on()"
+            (click)="c.on.set(!c.on())"
+          >
+            {{ c.words }}
+          </button>
+        }
       }
     }
   `,

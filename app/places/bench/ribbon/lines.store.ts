@@ -14,6 +14,18 @@ export class LinesStore {
   readonly hidden = signal<readonly RibbonLine[]>([]);
   /** The beat that is counted against: half as long, twice as long, or null for as written. */
   readonly pace = signal<Counting['pace'] | null>(null);
+  /** Whether the choices themselves are shown. */
+  readonly open = signal(false);
+  /** What is other than at first, in words: shown also while the choices are not. */
+  readonly changed = computed(() =>
+    [
+      this.pace() === null ? '' : this.paceWords(),
+      ...this.hidden().map((l) => (l === 'counts' ? 'no counts' : 'no sticking')),
+      this.sung() ? 'sung' : '',
+      this.types() ? 'stroke types' : '',
+      this.grooveOnly() ? 'groove only' : '',
+    ].filter(Boolean),
+  );
   readonly paceWords = computed(() => {
     const pace = this.pace();
     return pace === null ? 'Counts: as written' : pace === 'half' ? 'Counts: half-time' : 'Counts: double-time';

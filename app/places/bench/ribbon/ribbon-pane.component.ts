@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, viewChild } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import type { Pattern } from '@core/pattern';
 import { Transport } from '../../../sound/transport.service';
 import { SettingsRepo } from '../../../storage/settings.repo';
@@ -11,6 +21,20 @@ import { LinesStore } from './lines.store';
 import { MarksStore } from './marks.store';
 import { SoundStore } from './sound.store';
 
+/** Over a row stand its counts, under it its brackets: so many px belong to it there. */
+const OVER_ROW = 44;
+const UNDER_ROW = 30;
+
+/** Where a box has to be scrolled to so that a row of what it holds is in sight; null where it is. */
+export function scrolledTo(
+  row: { readonly top: number; readonly bottom: number },
+  box: { readonly scrollTop: number; readonly clientHeight: number },
+): number | null {
+  const [top, bottom] = [Math.max(0, row.top - OVER_ROW), row.bottom + UNDER_ROW];
+  const isSeen = top >= box.scrollTop && bottom <= box.scrollTop + box.clientHeight;
+  return isSeen ? null : top;
+}
+
 /** The ribbon, large, under a hand: with its lines above it and what stands at the cursor below. */
 @Component({
   selector: 'ls-ribbon-pane',
@@ -18,7 +42,7 @@ import { SoundStore } from './sound.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-lines-bar (walked)="walked.emit($event)" />
-    <div class="drawing">
+    <div #drawing class="drawing">
       @if (pattern().strokes.length === 0) {
         <p class="quiet nothing">No strokes yet. Write some on the ribbon, undo, or change a move.</p>
       }
@@ -78,7 +102,19 @@ export class RibbonPaneComponent {
   readonly transport = inject(Transport);
   private readonly store = inject(MarksStore);
   private readonly editor = viewChild.required(RibbonEditorComponent);
+  private readonly drawing = viewChild.required<ElementRef<HTMLElement>>('drawing');
   readonly marks = computed((): RibbonMarks => ({ ...this.store.marks(), tight: this.tight() }));
+
+  constructor() {
+    // What sounds stays in sight: where the phrase is longer than the room for it, its rows go by.
+    afterRenderEffect(() => {
+      const row = this.editor().sounding();
+      const drawing = this.drawing().nativeElement;
+      if (!row) return;
+      const to = scrolledTo(row, drawing);
+      if (to !== null) drawing.scrollTop = to;
+    });
+  }
 
   focus(): void {
     this.editor().focus();

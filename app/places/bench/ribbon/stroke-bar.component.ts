@@ -10,13 +10,14 @@ import { CursorStore } from './cursor.store';
 import { TypingStore } from './typing.store';
 import { choicesOf, type Choice } from '../../../widgets/choice';
 import { SelectComponent } from '../../../widgets/select.component';
+import { TermComponent } from '../../../guide/term.component';
 
 const LIMBS: readonly Limb[] = ['R', 'L', 'K', 'H'];
 
 /** What stands under the cursor, in words, and buttons that do what the keys do: for the mouse and the finger. */
 @Component({
   selector: 'ls-stroke-bar',
-  imports: [Tooltip, SelectComponent],
+  imports: [TermComponent, Tooltip, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './stroke-bar.component.html',
   styleUrl: './stroke-bar.component.css',

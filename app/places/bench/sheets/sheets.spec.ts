@@ -15,6 +15,7 @@ import { BenchComponent } from '../bench.component';
 import { SoundStore } from '../ribbon/sound.store';
 import { LinesBarComponent } from '../ribbon/lines-bar.component';
 import { LinesStore } from '../ribbon/lines.store';
+import { scrolledTo } from '../ribbon/ribbon-pane.component';
 import { SpeedComponent } from '../answers/speed.component';
 import { StickingSheetComponent } from './sticking-sheet.component';
 import { StrokeBarComponent } from '../ribbon/stroke-bar.component';
@@ -40,12 +41,12 @@ class SpotSticking {
   }
 }
 
-async function bench(text = 'R L R L R L R L') {
+async function bench(text = 'R L R L R L R L', meter = '4/4') {
   const worker = new SpotSticking();
   const place = await emptyPlace([{ provide: StickingWorker, useValue: worker }]);
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
-  store.setSource(typed(text).source);
+  store.setSource(typed(text, meter).source);
   return { ...place, worker, store };
 }
 
@@ -86,6 +87,17 @@ describe('stick it for me', () => {
     m.press('Stroke 1, free');
     m.press('Unpin all');
     expect(m.component.pins().size).toBe(0);
+  });
+  it('pins have a bar line where a bar begins, and nowhere else', async () => {
+    const { store } = await bench('(R L R L K)x5 R L R', '7/8');
+    const m = mount(StickingSheetComponent);
+    const lines = [...m.host.querySelectorAll('.pins .bar')].map((bar) => bar.nextElementSibling?.textContent?.trim());
+    const hands = store.build()?.pattern.strokes.filter((s) => s.limb !== 'K') ?? [];
+    const second = hands.findIndex((s) => s.at >= 14 * 1260);
+    expect(lines).toHaveLength(1);
+    const before = [...m.host.querySelectorAll('.pins > *')].findIndex((e) => e.classList.contains('bar'));
+    // “Pin” itself stands first.
+    expect(before - 1).toBe(second);
   });
   it('taking one is a move that undo takes back; the hands swapped is a mirror', async () => {
     const { m, store, stilled } = await sheet();
@@ -220,7 +232,7 @@ describe('speed', () => {
     store.setTempo(400);
     m.fixture.detectChanges();
     expect(m.text()).toContain('Too fast at 400');
-    const raise = m.host.querySelector('button')!;
+    const raise = [...m.host.querySelectorAll('button')].find((b) => b.querySelector('strong'))!;
     const promised = Number(raise.querySelector('strong')!.textContent);
     expect(promised).toBeGreaterThan(bpm);
     raise.click();
@@ -245,12 +257,26 @@ describe('speed', () => {
   });
 });
 
+describe('the ribbon while it plays', () => {
+  it('is scrolled to the row that sounds where that is out of sight, and only then', () => {
+    const box = { scrollTop: 0, clientHeight: 300 };
+    expect(scrolledTo({ top: 50, bottom: 150 }, box)).toBeNull();
+    const to = scrolledTo({ top: 250, bottom: 350 }, box) ?? -1;
+    expect(scrolledTo({ top: 250, bottom: 350 }, { ...box, scrollTop: to })).toBeNull();
+    // Back to the first row.
+    expect(scrolledTo({ top: 20, bottom: 120 }, { ...box, scrollTop: to })).toBe(0);
+    // A row that is higher than the room shows its counts.
+    expect(scrolledTo({ top: 400, bottom: 900 }, box)).toBeLessThan(400);
+  });
+});
+
 describe('the lines of the ribbon', () => {
   it('are shown and hidden one by one; counts go round; while the recipe is stepped through, the step is said instead', async () => {
     const { store } = await bench('R l l R');
     store.addMove('mirror');
     const lines = TestBed.inject(LinesStore);
     const m = mount(LinesBarComponent);
+    m.press('Lines');
     m.press('Count line');
     m.press('Sung line');
     expect([lines.shows('counts'), lines.shows('letters'), lines.sung()]).toEqual([false, true, true]);
@@ -275,7 +301,7 @@ describe('the stroke bar', () => {
     const { store } = await bench('R l - -');
     const cursor = TestBed.inject(CursorStore);
     const m = mount(StrokeBarComponent);
-    expect(m.button('right hand').disabled).toBe(true);
+    expect(m.host.querySelector('.tools')).toBeNull();
     cursor.put(0);
     m.fixture.detectChanges();
     expect(m.text()).toContain('beat 1 in bar 1, right hand, tap, snare');

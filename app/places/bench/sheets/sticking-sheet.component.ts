@@ -12,6 +12,7 @@ import {
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
 import { isHand, otherHand, type Hand } from '@core/stroke';
+import { barTicks } from '@core/time';
 import { tidy, type Pattern } from '@core/pattern';
 import { offerOf, withEdits } from '@core/recipe';
 import { mirroredKit } from '@core/kit';
@@ -32,6 +33,7 @@ import { SettingsRepo } from '../../../storage/settings.repo';
 import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { StickingWorker, type StickingSearch } from './stickings/sticking.service';
 import { BenchStore } from '../document/bench.store';
+import { TermComponent } from '../../../guide/term.component';
 
 const EACH = 2;
 const APART = 2;
@@ -50,7 +52,7 @@ interface OtherWay {
  */
 @Component({
   selector: 'ls-sticking-sheet',
-  imports: [RibbonComponent, FormsModule, Slider],
+  imports: [TermComponent, RibbonComponent, FormsModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sticking-sheet.component.html',
   styleUrl: './sticking-sheet.component.css',
@@ -73,12 +75,18 @@ export class StickingSheetComponent implements OnDestroy {
   readonly pattern = computed(() => this.bench.build()?.pattern ?? null);
   private search: StickingSearch | null = null;
 
-  /** The strokes that hands share, with the hand each is pinned to. */
-  readonly strokes = computed(() =>
-    (this.pattern()?.strokes ?? [])
-      .flatMap((s, index) => (isHand(s.limb) ? [{ index, limb: s.limb, pin: this.pins().get(index) ?? null }] : []))
-      .slice(0, 64),
-  );
+  /** The strokes that hands share, with the hand each is pinned to, and whether a bar line stands before it. */
+  readonly strokes = computed(() => {
+    const pattern = this.pattern();
+    if (!pattern) return [];
+    const barOf = (at: number): number => Math.floor((pattern.start + at) / barTicks(pattern.meter));
+    const hands = pattern.strokes.flatMap((s, index) => (isHand(s.limb) ? [{ s, index, limb: s.limb }] : []));
+    return hands.slice(0, 64).map(({ s, index, limb }, i) => {
+      const before = hands[i - 1];
+      const begins = before !== undefined && barOf(before.s.at) !== barOf(s.at);
+      return { index, limb, pin: this.pins().get(index) ?? null, begins };
+    });
+  });
   readonly others = computed((): readonly OtherWay[] => {
     const pattern = this.pattern();
     if (!pattern) return [];

@@ -45,13 +45,13 @@ async function sheet() {
 describe('the sheet of variants', () => {
   it('asks for what was chosen, and says how many there are', async () => {
     const { m, worker, found } = await sheet();
-    m.press('mirrored');
+    m.press('hands swapped');
     m.press('displaced');
     m.fill('How many accents', '3');
     await found();
     expect(worker.wishes).toMatchObject([{ kinds: ['accents', 'snare and kick', 'displaced'], accents: 3 }]);
     expect(m.text()).toMatch(/\d+ variants, fastest first; the phrase itself reaches \d+/);
-    for (const kind of ['accents', 'snare and kick', 'displaced']) m.press(kind);
+    for (const kind of ['accents', 'kick for snare', 'displaced']) m.press(kind);
     expect(m.button('Find variants').disabled).toBe(true);
   });
   it('hears one, changes to another without stopping, and stops', async () => {

@@ -25,6 +25,7 @@ import { BenchStore } from '../document/bench.store';
 import { CompareStore } from '../document/compare.store';
 import { ReachStore } from '../answers/reach.store';
 import { VariantsStore } from './variants.store';
+import { KIND_WORDS } from './variant-kinds';
 
 /** By this name a variant is known among what sounds. */
 const VARIANT = 'variant';
@@ -62,7 +63,7 @@ export class VariantsSheetComponent implements OnDestroy {
   private readonly player = inject(Player);
   readonly transport = inject(Transport);
 
-  readonly kinds = choicesOf(VARIANT_KINDS);
+  readonly kinds = choicesOf(VARIANT_KINDS, (kind) => KIND_WORDS[kind]);
   readonly heard = signal<Variant | null>(null);
   readonly canJoin = computed(() => this.store.recipe()?.moves.every((m) => m.move !== 'join') ?? false);
   readonly rowHeight = 60;

@@ -11,6 +11,7 @@ import {
 import { followWidth } from '../../../common/follow-size';
 import { saveSvg } from '../../../widgets/save-svg';
 import { MARGIN, type ChartModel, type Mark, type Tone } from './model';
+import { TermedComponent } from '../../../guide/termed.component';
 
 /** Up to so many each mark is an element of its own; beyond, they are drawn as one path for each colour. */
 const MOST_APART = 300;
@@ -18,6 +19,7 @@ const MOST_APART = 300;
 /** Draws a chart, and reads its values: pointed at, or with the arrow keys. */
 @Component({
   selector: 'ls-chart',
+  imports: [TermedComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let m = model();
@@ -89,7 +91,7 @@ const MOST_APART = 300;
       @if (!read()) {
         @for (k of m.keys; track k.text) {
           <span class="key"
-            ><span [class]="'swatch ' + k.as + ' ' + k.tone" aria-hidden="true"></span>{{ k.text }}</span
+            ><span [class]="'swatch ' + k.as + ' ' + k.tone" aria-hidden="true"></span><ls-termed [text]="k.text" [terms]="['band']" /></span
           >
         }
       }
