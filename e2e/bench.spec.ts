@@ -401,14 +401,14 @@ test('a dialog that is still opening does not take the letters from the field th
   await expect(dialog.getByLabel('Name')).not.toHaveValue(/360/);
 });
 
-test('the first field of a dialog has the keys', async ({ page }) => {
+test('the first field of a dialog has the keys, and so has the guide', async ({ page }) => {
   await typeSticking(page, 'R L R L');
   await page.getByRole('button', { name: 'Keep it' }).first().click();
   await expect(page.getByRole('dialog', { name: 'Keep it' }).getByLabel('Name')).toBeFocused();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('Shift+?');
-  await expect(page.getByRole('region', { name: 'Keys of this place' })).toBeFocused();
+  await expect(page.getByRole('complementary', { name: 'Guide' })).toBeFocused();
 });
 
 test('keeping a phrase leaves the Bench as it is: it sounds on, and what is shown stays shown', async ({ page }) => {

@@ -34,7 +34,7 @@ export default function adapter() {
       case 'playing':
         return { offers: [], blame: reading.words };
       default:
-        return { offers: [], blame: reading.blame.map((b) => b.words).join(' ') };
+        return { offers: [], blame: reading.diagnostics.map((b) => b.words).join(' ') };
     }
   };
 }

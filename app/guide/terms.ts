@@ -29,6 +29,16 @@ export const TERMS = {
     page: 'drill',
     section: 'stages-and-ladder',
   },
+  ladder: {
+    says: 'The tempos you drill, one after another, up to the goal.',
+    page: 'drill',
+    section: 'stages-and-ladder',
+  },
+  trail: {
+    says: 'The recipe step by step: comma goes a step back, full stop a step on, and each is heard.',
+    page: 'ribbon-and-recipe',
+    section: 'the-recipe',
+  },
   hold: {
     says: 'How much has to be clean before you go up: loops, bars or minutes.',
     page: 'drill',

@@ -6,6 +6,6 @@ export { SLOTS } from './grammar/slots';
 export { Template, type SlotReader, type SlotReaders, type Values } from './lexicon/template';
 export { LIMB_TERMS, LONG_NAMES, voiceTerm, type LimbTerm } from './lexicon/terms';
 export { tokensOf, type Lexis, type Token } from './lexicon/tokens';
-export type { Order } from './grammar/playing';
+export { SHOWN, type Order, type Shown } from './grammar/playing';
 export { endingsOf, readLine, type Diagnostic, type Ending, type Meant, type LineReading } from './replies/read';
 export { phrasesIn, type ShelfPhrase } from './lexicon/phrases';

@@ -335,7 +335,7 @@ export const OWN_SENTENCES: readonly Own[] = [
   ['R! l l R L! r r L R! l l R L! r r L ; 4/4 ; 16ths', 'lose the accents', 'R l l R L r r L R l l R L r r L on 16ths'],
   [
     'R! l l R L! r r L R! l l R L! r r L ; 4/4 ; 16ths',
-    'mute the left hand',
+    'leave out the left hand',
     'R! - - R - r r - R! - - R - r r - on 16ths',
   ],
   [
@@ -1037,7 +1037,11 @@ export const OWN_SENTENCES: readonly Own[] = [
     'R L R R L R L L R L R R L R L L[right crash] on 16ths',
   ],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'left hand lead', 'L R L L R L R R L R L L R L R R on 16ths'],
-  ['R! l l R K L! r r L K R! l l R K K ; 4/4 ; 16ths', 'ghosts on beats 1 and 3 to the ride'],
+  [
+    'R! l l R K L! r r L K R! l l R K K ; 4/4 ; 16ths',
+    'ghosts on beats 1 and 3 to the ride',
+    'R! l[ride] l[ride] R K L! r r L K R! l[ride] l R K K on 16ths',
+  ],
   ['R! l l R K L! r r L K R! l l R K K ; 4/4 ; 16ths', 'kicks on 2 and 4 out'],
   [
     'R! l l R K L! r r L K R! l l R K K ; 4/4 ; 16ths',

@@ -46,11 +46,14 @@ import { LowerPaneComponent } from './sheets/lower-pane.component';
 import { StickingSheetComponent } from './sheets/sticking-sheet.component';
 import { VariantsSheetComponent } from './sheets/variants-sheet.component';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
+import { TermComponent } from '../../guide/term.component';
+import { OrdersStore } from './recipe/orders.store';
 
 /** The Bench: the recipe on the left, the ribbon in the middle, what follows from it on the right, sound below. */
 @Component({
   selector: 'ls-bench',
   imports: [
+    TermComponent,
     GuideLinkComponent,
     BringInComponent,
     DropFileDirective,
@@ -72,7 +75,7 @@ import { GuideLinkComponent } from '../../guide/guide-link.component';
     UnkeptBarComponent,
     VariantsSheetComponent,
   ],
-  providers: [ViewStore, BenchCommands],
+  providers: [ViewStore, BenchCommands, OrdersStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.component.html',
   styleUrl: './bench.component.css',

@@ -76,6 +76,7 @@ export class DrillComponent implements OnDestroy {
   readonly until = input<string>();
   readonly part = input<string>();
   readonly at = input<string>();
+  readonly to = input<string>();
   /** Route: the block of the day that is played. */
   readonly block = input<string>();
   private readonly todays = inject(TodayRepo);
@@ -159,11 +160,13 @@ export class DrillComponent implements OnDestroy {
     else if (stage) this.plans.onlyPart(stage);
     const at = Number(this.at());
     // Once it was heard it is over: a page that is loaded again does not take the part out again.
-    const over = { from: null, until: null, part: null, at: null };
+    const over = { from: null, until: null, part: null, at: null, to: null };
     if (this.from() !== undefined || this.at() !== undefined)
       void this.router.navigate([], { queryParams: over, queryParamsHandling: 'merge', replaceUrl: true });
-    if (!this.drill() && at >= TEMPO.least && at <= TEMPO.most)
-      this.plans.set({ start: at, goal: Math.max(at, this.plans.ladder().goal) });
+    const isTempo = (n: number): boolean => n >= TEMPO.least && n <= TEMPO.most;
+    const to = Number(this.to());
+    if (!this.drill() && isTempo(at))
+      this.plans.set({ start: at, goal: isTempo(to) ? Math.max(at, to) : Math.max(at, this.plans.ladder().goal) });
   }
 
   /** A block of the day: what it asks for stands ready. A drill under way goes on; free play is put into it. */

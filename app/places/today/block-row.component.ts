@@ -5,6 +5,8 @@ import type { Pattern } from '@core/pattern';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
 import { KIND_TERMS, KIND_WORDS } from './kinds';
 import { TermComponent } from '../../guide/term.component';
+import type { Term } from '../../guide/terms';
+import { TermedComponent } from '../../guide/termed.component';
 
 /** Pixels a minute on the timeline, and the least a block is high. */
 const A_MINUTE = 9;
@@ -13,7 +15,7 @@ const LEAST = 62;
 /** One block of the day: when, how long, what, and why. */
 @Component({
   selector: 'ls-block-row',
-  imports: [TermComponent, CdkDragHandle, RibbonComponent],
+  imports: [TermedComponent, TermComponent, CdkDragHandle, RibbonComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let b = block();
@@ -53,7 +55,7 @@ const LEAST = 62;
             <span class="quiet small">round {{ r.n }} of {{ r.of }}</span>
           }
         </h3>
-        <p class="words">{{ b.words }}</p>
+        <p class="words"><ls-termed [text]="b.words" [terms]="inWords()" /></p>
       </div>
       <div class="acts" role="group" [attr.aria-label]="'Change ' + name()">
         <button type="button" class="btn small plain" aria-label="Shorter" (click)="longer.emit(-1)">
@@ -219,6 +221,8 @@ export class BlockRowComponent {
   readonly block = input.required<Block>();
   /** Whether it is the first of its kind: there the kind says what it means. */
   readonly first = input(false);
+  /** The words of ours that are explained in its sentence. */
+  readonly inWords = computed((): readonly Term[] => (this.first() && this.block().kind === 'rise' ? ['chance'] : []));
   readonly term = computed(() => (this.first() ? KIND_TERMS[this.block().kind] : undefined));
   readonly pattern = input<Pattern | null>(null);
   readonly longer = output<number>();

@@ -24,6 +24,7 @@ import { UNFETCHED } from '../../environment/workers';
 import { Player } from '../../playing/player';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
 import { StaffComponent } from '../../drawings/staff/staff.component';
+import { GuideLinkComponent } from '../../guide/guide-link.component';
 import { TempoFieldComponent } from '../../widgets/tempo-field.component';
 
 const OWNER = 'visit';
@@ -31,7 +32,7 @@ const OWNER = 'visit';
 /** A phrase in a link, for whoever opens it: seen and heard, and kept only where that is asked for. */
 @Component({
   selector: 'ls-visit',
-  imports: [RibbonComponent, RouterLink, StaffComponent, TempoFieldComponent],
+  imports: [GuideLinkComponent, RibbonComponent, RouterLink, StaffComponent, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './visit.component.html',
   styleUrl: './visit.component.css',

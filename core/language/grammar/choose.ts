@@ -1,5 +1,5 @@
 import { checkedAt } from '../../base';
-import { landingAt, type Pattern } from '../../pattern';
+import { barsSpan, landingAt, type Pattern } from '../../pattern';
 import type { CountSaid } from './counts';
 import { inOrder, distinct, type StrokeIndexes } from './ordered';
 import type { Pick } from './pick';
@@ -41,7 +41,7 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     const own = all.ways.map((way) => way.filter(isKin)).filter((way) => way.length > 0);
     return { ways: distinct([...own, ...all.ways]) };
   }
-  const either = eitherWay(pick);
+  const either = eitherWay(pick, before.pattern);
   if (either) {
     const [without, withIt] = either.map((p) => chosen(p, before, beats));
     if (!without || !withIt) return { ways: [] };
@@ -53,12 +53,12 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   const strokes = pattern.strokes;
   const landing = landingAt(pattern) ?? Infinity;
   let list: number[] = strokes.flatMap((s, i) => (s.at < landing || pick.bars ? [i] : []));
-  if (pick.base === 'them' || pick.base === 'else') {
-    const { them } = before;
+  const { them } = before;
+  if (pick.base === 'them' || pick.base === 'else' || (pick.base === 'it' && them)) {
     if (!them) return wrong('Say which strokes: none were named before.');
     list = list.filter((i) => {
       const s = strokes[i];
-      return s !== undefined && them.has(keyOf(s)) === (pick.base === 'them');
+      return s !== undefined && them.has(keyOf(s)) === (pick.base !== 'else');
     });
   }
   const limbs = limbsHere(pattern, pick);
@@ -69,12 +69,20 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   const spans = restricted(pick, pattern);
   if ('why' in spans) return spans;
   list = list.filter((i) => spans.inside(strokes[i]?.at ?? 0));
+  if (pick.order?.kind === 'next') {
+    const { n } = pick.order;
+    if (!them) return wrong('Say behind which strokes.');
+    const last = Math.max(...strokes.flatMap((s) => (them.has(keyOf(s)) ? [s.at as number] : [])), -1);
+    const places = [...new Set(list.map((i) => strokes[i]?.at ?? 0))].filter((t) => t > last).slice(0, n);
+    if (places.length < n) return wrong(`There are only ${places.length} behind them.`);
+    list = list.filter((i) => places.some((t) => t === strokes[i]?.at));
+  }
   let lists: readonly StrokeIndexes[] = [list];
   if (pick.counts) {
     const { counts } = pick;
-    const meanings: readonly ('count' | 'beat')[] = counts.some(
-      (c) => c.as === 'whole' || (c.as === 'beat' && pick.everything),
-    )
+    // Of strokes that are more than one, and of the first or last of some, a beat is all of the beat.
+    const more = pick.everything ?? pick.many ?? (pick.base === 'all' || pick.order !== undefined);
+    const meanings: readonly ('count' | 'beat')[] = counts.some((c) => c.as === 'whole' || (c.as === 'beat' && more))
       ? ['beat']
       : asksBeat(pick, counts, beats)
         ? ['count', 'beat']
@@ -117,8 +125,17 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   return full.length > 0 ? { ways: full } : wrong('There are none here.');
 }
 
-/** "Until" and "between" leave what they name out, or take it in; null where neither was said. */
-function eitherWay({ until, between, ...rest }: Pick): readonly Pick[] | null {
+/**
+ * "Until" and "between" leave what they name out, or take it in; a half without a bar is that of the phrase, or of each
+ * of its bars. Null where neither was said.
+ */
+function eitherWay({ until, between, ...rest }: Pick, pattern: Pattern): readonly Pick[] | null {
+  const { half, halfOf, bars } = rest;
+  if (half !== undefined && !halfOf && !bars && barsSpan(pattern).bars > 1)
+    return [
+      { ...rest, halfOf: 'phrase' },
+      { ...rest, halfOf: 'bar' },
+    ];
   if (until)
     return [
       { ...rest, before: until },

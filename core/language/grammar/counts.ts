@@ -68,7 +68,10 @@ export function countAt(
     if (n) found.push({ end: n.end, value: { bar: bar?.value ?? null, beat: n.value, syllable: '', as: 'beat' } });
   }
   const syllable = SYLLABLES.get(w) ?? (raw === '&' ? '&' : undefined);
-  if (syllable !== undefined) {
+  // "As" by itself is no list of a's.
+  const listed = /^(?:and|,)$/.test(word(tokens, at - 1)) && /^(?:es|&s|ands)$/.test(word(tokens, at - 2));
+  const isPlural = w !== 'as' || listed || /^(?:the|all)$/.test(word(tokens, at - 1));
+  if (syllable !== undefined && isPlural) {
     let next = at + 1;
     // "of", "after", "in each beat"
     if (/^(?:of|after|in|on)$/.test(word(tokens, next))) {
@@ -139,24 +142,70 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   const many = w === 'beats' || w === 'counts';
   if (many) at++;
   const out: Found<readonly CountSaid[]>[] = [];
-  const go = (from: number, list: readonly CountSaid[]): void => {
+  const go = (from: number, list: readonly CountSaid[], shared: readonly string[]): void => {
     if (list.length >= MOST_LISTED) return;
     const it = list.findLast((c) => c.beat !== null)?.beat ?? null;
-    for (const f of countAt(tokens, from, it)) {
-      const as = whole ? 'whole' : many ? 'beat' : f.value.as;
-      const bar = f.value.bar ?? list.at(-1)?.bar ?? null;
-      const all = [...list, { ...f.value, bar, as }];
+    for (const f of listedAt(tokens, from, it)) {
+      const spread = shared.length > 0 && isBareNumber(tokens, from);
+      const own = spread ? f.value.flatMap((c) => shared.map((syllable) => ({ ...c, syllable }))) : f.value;
+      const all = [
+        ...list,
+        ...own.map((c): CountSaid => ({
+          ...c,
+          bar: c.bar ?? list.at(-1)?.bar ?? null,
+          as: whole ? 'whole' : many ? 'beat' : c.as,
+        })),
+      ];
       // A list that goes on behind a comma is not cut there.
       const goesOn = word(tokens, f.end) === ',' && countAt(tokens, f.end + 1).length > 0 && all.length < MOST_LISTED;
       if (!goesOn) out.push({ end: f.end, value: all });
       let next = f.end;
-      if (word(tokens, next) === ',') next++;
-      if (word(tokens, next) === 'and' || word(tokens, next) === '&' || word(tokens, next) === 'or') next++;
-      if (next > f.end) go(next, all);
+      const comma = word(tokens, next) === ',';
+      if (comma) next++;
+      const joined = /^(?:and|&|or)$/.test(word(tokens, next));
+      if (joined) next++;
+      const spoken = tokens.slice(from, f.end);
+      const of = spread || spoken.some((t) => t.word === 'of');
+      // Behind numbers that have none, a syllable is that of one beat: "1, the & of 2 and 3".
+      const isSaidOfAll = all.every((c) => c.syllable !== '');
+      const sharing = isSaidOfAll && of && (joined || spoken.some((t) => /^(?:ands|&s|es)$/.test(t.word)) || spread);
+      if (next > f.end) go(next, all, sharing ? [...new Set(own.map((c) => c.syllable).filter(Boolean))] : []);
     }
   };
-  go(at, []);
+  go(at, [], []);
   return out;
+}
+
+/** A number by itself: of a syllable said before, it is another beat ("the & of 2 and 4"). */
+function isBareNumber(tokens: readonly Token[], at: number): boolean {
+  return /^\d{1,2}$/.test(word(tokens, at)) || (NUMBERS.get(word(tokens, at)) ?? 1) > 1 || word(tokens, at) === 'one';
+}
+
+/** One count of a list, or several syllables of one beat: "the e and a of 2". */
+function listedAt(tokens: readonly Token[], from: number, it: number | null): readonly Found<readonly CountSaid[]>[] {
+  const syllables: string[] = [];
+  let at = from;
+  for (;;) {
+    while (word(tokens, at) === 'the') at++;
+    // An "&" joins where a syllable stands behind it.
+    const syllable = SYLLABLES.get(word(tokens, at));
+    if (syllable === undefined) break;
+    syllables.push(syllable);
+    at++;
+    if (word(tokens, at) === 'of') break;
+    if (!/^(?:and|,|&)$/.test(word(tokens, at))) break;
+    if (word(tokens, at) === ',' && /^(?:and|&)$/.test(word(tokens, at + 1))) at++;
+    at++;
+  }
+  const [n] = syllables.length > 1 && word(tokens, at) === 'of' ? numberAt(tokens, at + 1) : [];
+  if (n)
+    return [
+      {
+        end: n.end,
+        value: syllables.map((syllable) => ({ bar: null, beat: n.value, syllable, as: 'count' as const })),
+      },
+    ];
+  return countAt(tokens, from, it).map((f) => ({ end: f.end, value: [f.value] }));
 }
 
 /** Bars as they are said: "bar 2", "bars 1 and 2", "the second bar", "the last bar". */

@@ -58,6 +58,9 @@ export function inOrder(pick: Pick, pattern: Pattern, list: StrokeIndexes): Ways
       const step = order.n * (pick.grid ?? pattern.grid);
       return { ways: [list.filter((i) => at(i) >= from && mod(at(i) - from, step) === 0)] };
     }
+    case 'next':
+      // Found among what was last spoken of (choose.ts).
+      return { ways: [list] };
     case 'range': {
       if (order.to > moments.length || order.from < 1) return wrong(`There are only ${moments.length}.`);
       return { ways: [on(moments.slice(order.from - 1, order.to))] };
@@ -176,6 +179,7 @@ export function slotsOf(pick: Pick, pattern: Pattern): readonly number[] | null 
     case 'doubles':
     case 'singles':
     case 'range':
+    case 'next':
       return null;
   }
 }

@@ -32,6 +32,14 @@ export const GENERIC = new Set([
   'pattern',
 ]);
 const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'every']);
+/** Words of more than one stroke. Accents, kicks and grace strokes are single ones wherever they stand. */
+const SEVERAL = new Set(['rights', 'lefts', 'hands', 'strokes', 'notes', 'hits', 'ones', 'ghosts', 'taps']);
+/** What is said to be none of a height. */
+const NOT_SO: ReadonlyMap<string, readonly Level[]> = new Map<string, readonly Level[]>([
+  // Ghosts have no accent either.
+  ...['unaccented', 'non-accented', 'nonaccented'].map((w): [string, readonly Level[]] => [w, ['tap', 'ghost']]),
+  ...['unghosted', 'non-ghosted', 'nonghosted'].map((w): [string, readonly Level[]] => [w, ['tap', 'accent']]),
+]);
 const THEM = new Set(['them', 'those', 'these']);
 const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'whole']);
 const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
@@ -71,7 +79,8 @@ export const PICK_WORDS: readonly string[] = [
   ...ORDINALS.keys(),
   ...NUMBERS.keys(),
   ...SYLLABLES.keys(),
-  ...'doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+  ...NOT_SO.keys(),
+  ...'next doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
     ' ',
   ),
 ];
@@ -88,13 +97,13 @@ function described(tokens: readonly Token[], start: number): readonly Found<Part
   const go = (at: number, part: Part, many: number): void => {
     if (many > 0) out.push({ end: at, value: part });
     const w = word(tokens, at);
-    if (GENERIC.has(w) && many > 0) out.push({ end: at + 1, value: part });
+    if (GENERIC.has(w) && many > 0) out.push({ end: at + 1, value: SEVERAL.has(w) ? { ...part, many: true } : part });
+    const several = SEVERAL.has(w) || part.many ? { many: true as const } : {};
     const limb = LIMB_TERMS.get(w);
-    if (limb && !part.limb) go(at + 1, { ...part, limb }, many + 1);
+    if (limb && !part.limb) go(at + 1, { ...part, ...several, limb }, many + 1);
     const level = LEVEL_TERMS.get(w);
-    // Ghosts have no accent either.
-    const levels: readonly Level[] = level && w === 'unaccented' ? ['tap', 'ghost'] : level ? [level] : [];
-    if (level && !part.levels) go(at + 1, { ...part, levels }, many + 1);
+    const levels: readonly Level[] = NOT_SO.get(w) ?? (level ? [level] : []);
+    if (level && !part.levels) go(at + 1, { ...part, ...several, levels }, many + 1);
     const ornament = ORNAMENT_TERMS.get(w);
     if (ornament && !part.ornaments) go(at + 1, { ...part, ornaments: [ornament] }, many + 1);
     const voice = voiceTerm(w);
@@ -147,7 +156,8 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
       const limb = LIMB_TERMS.get(word(tokens, next));
       if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
     }
-    out.push({ end: at + 1, value: { base: 'all', ...(w === 'everything' ? { everything: true as const } : {}) } });
+    const base = w === 'it' ? ('it' as const) : ('all' as const);
+    out.push({ end: at + 1, value: { base, ...(w === 'everything' ? { everything: true as const } : {}) } });
   }
   if (w === 'what') {
     let next = at + 1;
@@ -221,6 +231,11 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
     // "Every 1" is that of each bar.
     if (!counted || n > 1) orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
   }
+  if (w === 'next') {
+    const count = numberAt(tokens, at + 1)[0];
+    if (count && word(tokens, at + 1) !== 'a') orders.push({ end: count.end, value: { kind: 'next', n: count.value } });
+    else if (GENERIC.has(word(tokens, at + 1))) orders.push({ end: at + 1, value: { kind: 'next', n: 1 } });
+  }
   if (w === 'start' || w === 'beginning' || w === 'end')
     orders.push({ end: at + 1, value: { kind: 'nth', n: w === 'end' ? -1 : 1, very: false } });
   if (nth !== undefined || w === 'last') {
@@ -250,7 +265,7 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
               ? o.value.n
               : 1;
         const many = o.value.kind === 'first' || o.value.kind === 'last' ? o.value.n : 1;
-        if (o.value.kind !== 'every')
+        if (o.value.kind !== 'every' && o.value.kind !== 'next')
           out.push({
             end: each.end,
             value: {

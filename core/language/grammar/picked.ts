@@ -16,16 +16,21 @@ export type Order =
   | { readonly kind: 'middle'; readonly each: Each }
   /** Strokes of doubles, or those that stand alone. */
   | { readonly kind: 'doubles' | 'singles' }
+  /** "the next two": behind what was last spoken of. */
+  | { readonly kind: 'next'; readonly n: number }
   /** "notes 3 to 5" */
   | { readonly kind: 'range'; readonly from: number; readonly to: number };
 
 /** Strokes, or places, as they were said. Absent parts do not restrict. */
 export interface Pick {
-  readonly base: 'all' | 'hands' | 'else' | 'them' | null;
+  /** `it`: what was last spoken of, or all of it. */
+  readonly base: 'all' | 'hands' | 'else' | 'them' | 'it' | null;
   /** "The others": of what was spoken of, or of all. */
   readonly others?: true;
   /** "Everything" was said: a beat is all of the beat. */
   readonly everything?: true;
+  /** Said of more than one stroke, "rights", "notes": on a beat they are all of the beat. */
+  readonly many?: true;
   readonly limb?: LimbTerm;
   readonly levels?: readonly Level[];
   readonly voices?: readonly Voice[];
@@ -33,6 +38,8 @@ export interface Pick {
   readonly counts?: readonly CountSaid[];
   readonly bars?: readonly BarSaid[];
   readonly half?: 1 | 2;
+  /** Of what it is the half, where no bar was said and it was asked. */
+  readonly halfOf?: 'phrase' | 'bar';
   readonly order?: Order;
   /** Slots of this grid are meant, struck or not. */
   readonly grid?: Grid;

@@ -125,7 +125,7 @@ export function restricted(
   }
   if (pick.half !== undefined) {
     // Half of a bar that is named, else of the phrase.
-    const inBar = pick.bars !== undefined;
+    const inBar = pick.bars !== undefined || pick.halfOf === 'bar';
     const middle = (inBar ? bar : pattern.length) / 2;
     tests.push((at) => (inBar ? mod(pattern.start + at, bar) : at) < middle === (pick.half === 1));
   }

@@ -11,7 +11,7 @@ export interface ShelfPhrase {
 /** Behind these a phrase of the shelf is named. */
 const BEHIND: ReadonlySet<string> = new Set(['then', 'join', 'joined', 'by', 'with', 'to', 'of', 'like', 'open']);
 /** A name that could be said of strokes is one only behind these, or in quotes. */
-const SURELY: ReadonlySet<string> = new Set(['join', 'like']);
+const SURELY: ReadonlySet<string> = new Set(['join', 'like', 'open']);
 const VERBS = [...BEHIND].join('|');
 const MAY_NAME = new RegExp(`\\b(?:${VERBS})\\b|[“"]`);
 const BEGUN = new RegExp(`\\b(?:${VERBS}) +["“]?([^,;"“”]{2,})$`, 'i');

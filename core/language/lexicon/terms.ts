@@ -77,9 +77,14 @@ export const LIMB_TERMS: ReadonlyMap<string, LimbTerm> = new Map<string, LimbTer
   ['feet', { limbs: ['K', 'J', 'H'] }],
   ['both feet', { limbs: ['K', 'J'] }],
   ['left foot', { limbs: ['H', 'J'], open: 'left foot' }],
-  ['second pedal', { limbs: ['J'] }],
+  ...['second pedal', 'second kick foot', 'second kick pedal', 'second bass drum pedal'].map(
+    (w): [string, LimbTerm] => [w, { limbs: ['J'] }],
+  ),
   ...['hat foot', 'foot hat', 'pedal hat', 'hat pedal'].map((w): [string, LimbTerm] => [w, { limbs: ['H'] }]),
 ]);
+
+/** Said of what has not a height: which heights are left stands in the grammar. */
+const NOT_SO_LEVELS = ['unaccented', 'non-accented', 'nonaccented', 'unghosted', 'non-ghosted', 'nonghosted'];
 
 /** Words for how high the stick comes from. */
 export const LEVEL_TERMS: ReadonlyMap<string, Level> = new Map<string, Level>([
@@ -89,7 +94,7 @@ export const LEVEL_TERMS: ReadonlyMap<string, Level> = new Map<string, Level>([
   ...['ghost', 'ghosts', 'ghosted', 'soft', 'softer', 'softly', 'quiet', 'quieter', 'quietly', 'light', 'lightly'].map(
     (w): [string, Level] => [w, 'ghost'],
   ),
-  ...['tap', 'taps', 'plain', 'normal', 'even', 'unaccented', 'normally', 'ordinary'].map((w): [string, Level] => [
+  ...['tap', 'taps', 'plain', 'normal', 'even', 'normally', 'ordinary', ...NOT_SO_LEVELS].map((w): [string, Level] => [
     w,
     'tap',
   ]),

@@ -60,10 +60,14 @@ function clausesAt(tokens: readonly Token[], known: Map<number, readonly Clause[
   return found;
 }
 
+/** Whether a number stands there that says how many: "next two". */
+function countsOn(tokens: readonly Token[], at: number): boolean {
+  return SLOTS['n']?.(tokens, at).some((f) => f.end === at + 1) ?? false;
+}
+
 /** "Ghosts on 1 and 3 to the ride": an "and" between two counts parts no clauses. */
 function partsCounts(tokens: readonly Token[], from: number, until: number): boolean {
-  const isNumber = (at: number): boolean => SLOTS['n']?.(tokens, at).some((f) => f.end === at + 1) ?? false;
-  return until === from + 1 && tokens[from]?.word === 'and' && isNumber(from - 1) && isNumber(until);
+  return until === from + 1 && tokens[from]?.word === 'and' && countsOn(tokens, from - 1) && countsOn(tokens, until);
 }
 
 /** Every way to part a line into clauses that leave no word out. */
@@ -84,6 +88,8 @@ function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
       }
       let joint = next;
       while (joint < tokens.length && JOINTS.has(tokens[joint]?.word ?? '')) joint++;
+      // "…, next two to the mid tom": it parts, and says which as well.
+      if (tokens[joint - 1]?.word === 'next' && joint - 1 > next && countsOn(tokens, joint)) joint--;
       if (joint > next && joint < tokens.length && !partsCounts(tokens, next, joint) && go(joint, [...line, c]))
         any = true;
     }

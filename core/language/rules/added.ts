@@ -145,13 +145,40 @@ function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
   return limbs.some(isHand) ? wrong('hand', 'Say which piece it plays.') : steady(limbs, grid);
 }
 
+/** The same, and beside it: what the foot plays at other places goes. */
+function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
+  if ('wrong' in said) return said;
+  const { pattern } = scene;
+  const grid = v['grid'] as number;
+  const limbs = newLimbs(pattern, v['limb'] as LimbTerm);
+  const between = pattern.strokes.flatMap((s, i) =>
+    limbs.includes(s.limb) && (pattern.start + s.at) % grid !== 0 ? [i] : [],
+  );
+  if (between.length === 0) return said;
+  const gone = offerOf('drop', { select: selectorOf({ base: null, said: '' }, pattern, between) });
+  return {
+    acts: [
+      ...said.acts,
+      ...said.acts.map((a) => ({ moves: [gone.entry, ...a.moves], words: `${gone.words}, then ${a.words}` })),
+    ],
+  };
+}
+
 const STEADY: Rule[] = [
   rule(
     [
-      '[add|put|play|lay|have] {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
-      '[add|put|play|lay|have] [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
+      '(add|put|lay) {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
+      '(add|put|lay) [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
     ],
     (v, scene) => steadyFeet(v, scene, v['grid'] as number),
+  ),
+  rule(
+    [
+      '[play|have] {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
+      '[play|have] [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
+    ],
+    // Nothing says whether what the foot plays between stays.
+    (v, scene) => orOnlyThose(steadyFeet(v, scene, v['grid'] as number), v, scene),
   ),
   rule(
     [

@@ -6,6 +6,7 @@ import { chosen } from '../grammar/choose';
 import type { Pick } from '../grammar/pick';
 import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { VoicesSaid } from '../grammar/slots';
+import { selectorOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
@@ -79,9 +80,14 @@ type Route = Omit<MoveParams['route'], 'select' | 'stations' | 'order'>;
 function travels(pick: Pick | undefined, lists: VoicesSaid, ways: readonly Route[], scene: RuleContext): Said {
   const found = lists.flatMap((voices) =>
     ways.map((way) =>
-      forStrokes(pick ?? HANDS, scene, (select) => [
-        offerOf('route', { select, stations: voices.map((v) => ({ right: v, left: v })), order: [], ...way }),
-      ]),
+      forStrokes(
+        pick ?? HANDS,
+        scene,
+        (select) => [
+          offerOf('route', { select, stations: voices.map((v) => ({ right: v, left: v })), order: [], ...way }),
+        ],
+        'beat',
+      ),
     ),
   );
   const bad = found.find((f) => 'wrong' in f);
@@ -107,7 +113,7 @@ function round(v: Values, scene: RuleContext, voices: readonly Voice[]): Said {
   const size = sizeSaid(v, scene);
   if (size !== null) return travels(pick, [voices], [{ sizes: [size] }], scene);
   if (pick) {
-    const ways = chosen(pick, scene);
+    const ways = chosen(pick, scene, 'beat');
     if (isWrong(ways)) return ways;
     // No more strokes than pieces: one to each.
     if (ways.ways.every((w) => w.length <= voices.length)) return travels(pick, [voices], [{ sizes: [1] }], scene);
@@ -120,7 +126,41 @@ const over = (where: string): readonly string[] => [
   `${GO} [it|everything] ${where} ${SIZE}`,
 ];
 
+/** "2 on the snare, 2 on the high tom, 3 on the floor tom": so many after each other; where they cannot be counts. */
+function inGroups(v: Values, { pattern }: RuleContext): Said {
+  const parts = ['a', 'b', 'c', 'd'].flatMap((k) => {
+    const [n, lists] = [v[`n${k}`] as number | undefined, v[k] as VoicesSaid | undefined];
+    return n !== undefined && lists ? [{ n, lists }] : [];
+  });
+  // Rising numbers are counts as well as sizes, and are read as counts.
+  if (parts.every((p, i) => i === 0 || p.n > (parts[i - 1]?.n ?? 0))) return wrong('each', '');
+  if (parts.some((p) => p.lists.length !== 1 || p.lists[0]?.length !== 1)) return wrong('each', 'Name one piece each.');
+  const hands = pattern.strokes.flatMap((s, i) => (isHand(s.limb) ? [i] : []));
+  const moments = [...new Set(hands.map((i) => pattern.strokes[i]?.at ?? 0))];
+  const all = parts.reduce((sum, p) => sum + p.n, 0);
+  if (all > moments.length) return wrong(`${all}`, `There are ${moments.length} places with a hand.`);
+  let from = 0;
+  const offers = parts.map(({ n, lists }) => {
+    const own = moments.slice(from, from + n);
+    from += n;
+    const indexes = hands.filter((i) => own.includes(pattern.strokes[i]?.at ?? 0));
+    return offerOf('voice', { select: selectorOf(HANDS, pattern, indexes), voices: [...(lists[0] ?? [])] });
+  });
+  return acts(offers);
+}
+
+const EACH_ON = (k: string): string => `{n:n${k}} [strokes|notes|hits] (on|to) {voices:${k}}`;
+
 const ROUTES: Rule[] = [
+  rule(
+    [
+      `${EACH_ON('a')} [,] [and|then] ${EACH_ON('b')}`,
+      `${EACH_ON('a')} [,] [then] ${EACH_ON('b')} [,] [and|then] ${EACH_ON('c')}`,
+      `${EACH_ON('a')} [,] [then] ${EACH_ON('b')} [,] [then] ${EACH_ON('c')} [,] [and|then] ${EACH_ON('d')}`,
+    ],
+    inGroups,
+    -1,
+  ),
   rule(over('up the toms'), (v, scene) => round(v, scene, [...TOMS].reverse())),
   rule(over('down the toms'), (v, scene) => round(v, scene, TOMS)),
   rule(over('(round|around) the (kit|drums)'), (v, scene) => round(v, scene, ['snare', ...TOMS])),

@@ -1,8 +1,8 @@
 import { barTicks, beatTicks, countAt, gridName, gridsOf, parseCount, USUAL_SCHOOLS, type Grid } from '../../time';
 import { isHand } from '../../stroke';
-import { countingOf, leadHand, type Pattern } from '../../pattern';
+import { barsSpan, countingOf, leadHand, type Pattern } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
-import { LAST, refOf, textOfCount, type CountSaid } from '../grammar/counts';
+import { LAST, refOf, textOfCount, type BarSaid, type CountSaid } from '../grammar/counts';
 import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { FarSaid, SpaceSaid } from '../grammar/slots';
 import type { LimbTerm } from '../lexicon/terms';
@@ -250,8 +250,21 @@ function ticksOf({ meter }: Pattern, said: SpaceSaid): number {
 }
 
 const RESTARTS: Rule[] = [
-  rule(['(start|begin) [it] (again|over) (from|on|at) {count}', 'restart [it] (from|on|at) {count}'], (v) =>
-    acts([offerOf('restart', { at: refOf(v['count'] as CountSaid), until: 'bar' })]),
+  rule(
+    [
+      '(start|begin) [it] (again|over) (from|on|at) {count} [in {bars}]',
+      'restart [it] (from|on|at) {count} [in {bars}]',
+    ],
+    (v, scene) => {
+      const [bar, ...more] = (v['bars'] as readonly BarSaid[] | undefined) ?? [];
+      const count = v['count'] as CountSaid;
+      if (more.length > 0 || (bar !== undefined && count.bar !== null)) return wrong('again', 'Name one bar.');
+      const { bars: many } = barsSpan(scene.pattern);
+      const own = bar === 'last' ? many : (bar ?? count.bar);
+      if (own !== null && own > many)
+        return wrong(`bar ${own}`, many === 1 ? 'There is one bar.' : `There are ${many} bars.`);
+      return acts([offerOf('restart', { at: refOf({ ...count, bar: own }), until: 'bar' })]);
+    },
   ),
   rule(
     [

@@ -21,8 +21,32 @@ import {
 import { ANY, selectorOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 
+/** "Accent beat 4" is the count; "ghost beat 1" may be all of the beat. */
 function setLevel(pick: Pick, level: Level, scene: RuleContext): Said {
-  return forStrokes(pick, scene, (select) => [offerOf('level', { select, level })]);
+  const beats = level === 'accent' ? 'count' : 'ask-beat';
+  return forStrokes(pick, scene, (select) => [offerOf('level', { select, level })], beats);
+}
+
+/** Two heights that change places at once. */
+function exchanged(one: Level, two: Level, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const of = (level: Level): number[] => pattern.strokes.flatMap((s, i) => (s.level === level ? [i] : []));
+  const [ones, twos] = [of(one), of(two)];
+  if (one === two) return wrong(one, 'Name two heights.');
+  if (ones.length + twos.length === 0) return wrong(one, 'There are none here.');
+  const first = offerOf('level', { select: { levels: [one] }, level: two });
+  // By then all of them have the other height: those that had it before are told by where they stand.
+  const between = { ...pattern, strokes: pattern.strokes.map((s) => (s.level === one ? { ...s, level: two } : s)) };
+  const back = offerOf('level', { select: selectorOf(ANY, between, twos), level: one });
+  const offers = [...(ones.length > 0 ? [first] : []), ...(twos.length > 0 ? [back] : [])];
+  return { acts: [act(offers, themOf(pattern, [...ones, ...twos]))] };
+}
+
+/** The one height that is spoken of, and nothing else. */
+function bareLevel(v: unknown): Level | null {
+  const { levels, limb, voices, counts, order, bars } = pickOf(v);
+  const [level, ...more] = levels ?? [];
+  return level && more.length === 0 && !limb && !voices && !counts && !order && !bars ? level : null;
 }
 
 /** Only these are accents, or ghosts: others of that level become taps. */
@@ -45,6 +69,22 @@ function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
 const every = (n: number): Selector => ({ every: { n, offset: 0, of: 'slot' } });
 
 const LEVELS_SAID: Rule[] = [
+  rule(
+    [
+      '(turn|make|change) {pick:one} [in|into|to] {level:two} [,] and {pick:other} [in|into|to] {level:back}',
+      '(swap|exchange|trade|switch) {pick:one} (and|with|for) {pick:other}',
+    ],
+    (v, scene) => {
+      const [one, other] = [bareLevel(v['one']), bareLevel(v['other'])];
+      const back = v['back'] as Level | undefined;
+      if (!one || !other || (back !== undefined && (back !== one || v['two'] !== other))) return wrong('exchange', '');
+      return exchanged(one, other, scene);
+    },
+    -1,
+  ),
+  rule(['[play|make|have|all] as [all|plain] {level}'], (v, scene) =>
+    setLevel({ base: 'it', said: 'it' }, v['level'] as Level, scene),
+  ),
   rule(['(make|play|turn) {pick} [into] all {level}'], (v, scene) =>
     forStrokes(
       pickOf(v['pick']),
@@ -150,7 +190,7 @@ const DROPS: Rule[] = [
     [
       '(leave|take|keep|put) out {pick}',
       '(leave|take|keep) {pick} (out|away|empty|silent|free)',
-      '(omit|silence|mute|skip|rest|clear|empty|lose|drop) [out] {pick}',
+      '(omit|silence|skip|rest|clear|empty|lose|drop) [out] {pick}',
       '(no|without) {pick}',
       '[a] rest (on|for|at|instead-of) {pick}',
       '[play|put|have] nothing (on|in|at) {pick}',
@@ -160,7 +200,7 @@ const DROPS: Rule[] = [
     (v, scene) => leaveOut(pickOf(v['pick']), scene, 'ask'),
   ),
   rule(
-    ['(clear|empty|silence|mute) [out] {pick}', 'nothing in {pick}'],
+    ['(clear|empty|silence) [out] {pick}', 'nothing in {pick}'],
     (v, scene) => leaveOut(pickOf(v['pick']), scene, 'beat'),
     -1,
   ),

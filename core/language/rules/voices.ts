@@ -1,6 +1,7 @@
 import { checkedAt } from '../../base';
 import { canStrike, isHand, otherHand, usualVoice, VOICE, type Limb, type Voice } from '../../stroke';
-import { asEdit, offerOf, restEdits } from '../../recipe';
+import type { Pattern, Selector } from '../../pattern';
+import { asEdit, offerOf, restEdits, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import type { CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
@@ -52,10 +53,27 @@ function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false):
     for (const voices of lists) {
       const select = selectorOf(pick, pattern, hands);
       const offer = offerOf('voice', { select, voices: [...voices], ...(under ? { under: 'K' as const } : {}) });
-      found.push(act([offer], themOf(pattern, hands), kinOf(pick, scene)));
+      const lastOnly = under && voices.length > 1 ? underTheLast(select, voices, hands, pattern) : null;
+      // "Snare, high tom, crash with kick": under the crash, or under all of them.
+      if (lastOnly) found.push(act(lastOnly, themOf(pattern, hands), kinOf(pick, scene)));
+      // The kicks that come under them are spoken of with them.
+      const kicks = under ? hands.map((i) => `${pattern.strokes[i]?.at ?? 0} K`) : [];
+      found.push(act([offer], new Set([...themOf(pattern, hands), ...kicks]), kinOf(pick, scene)));
     }
   }
   return { acts: found };
+}
+
+/** Strokes that go to pieces in turn, with the kick under those on the last of the pieces. */
+function underTheLast(
+  select: Selector,
+  voices: readonly Voice[],
+  hands: readonly number[],
+  pattern: Pattern,
+): readonly Offer[] | null {
+  const at = hands.flatMap((i, n) => (n % voices.length === voices.length - 1 ? [pattern.strokes[i]?.at ?? 0] : []));
+  if (at.length === 0) return null;
+  return [offerOf('voice', { select, voices: [...voices] }), addAt(at, 'K')];
 }
 
 const KICK_UNDER =

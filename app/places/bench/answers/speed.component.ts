@@ -15,7 +15,7 @@ const FIRST_RAISES = 2;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reach.ceiling(); as c) {
-      <div class="top" [class.over]="isOver()">
+      <div class="top" [class.beyond]="isOver()">
         <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
         @if (reach.believed(); as b) {
           <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
@@ -25,7 +25,7 @@ const FIRST_RAISES = 2;
         @if (reach.bpm(); as bpm) {
           <span
             ><ls-term of="ceiling" /> {{ reach.top()?.rests?.kind === 'default' ? 'about ' : ''
-            }}<strong>{{ bpm }}</strong> bpm</span
+            }}<strong>{{ bpm }}</strong></span
           >
         }
       </div>
@@ -64,7 +64,7 @@ const FIRST_RAISES = 2;
           <p class="quiet">No limit: no limb plays twice.</p>
         }
         @if (c.impossible.length > 0) {
-          <p class="over">One foot would play two pedals at once. Change who plays what under Kit, or remove one.</p>
+          <p class="beyond">One foot would play two pedals at once. Change who plays what under Kit, or remove one.</p>
         }
       </div>
       @for (f of reach.onKit()?.findings ?? []; track f.words) {
@@ -93,7 +93,7 @@ const FIRST_RAISES = 2;
       flex-wrap: wrap;
       justify-content: space-between;
       align-items: baseline;
-      gap: 2px 12px;
+      gap: 0 8px;
       margin-bottom: 6px;
     }
     .ready {
@@ -113,8 +113,8 @@ const FIRST_RAISES = 2;
     .top strong {
       font: 700 24px/1 var(--head);
     }
-    .over,
-    .over :is(strong, h3) {
+    .beyond,
+    .beyond :is(strong, h2) {
       color: var(--mark);
     }
     ol {

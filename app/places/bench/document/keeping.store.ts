@@ -25,6 +25,7 @@ export interface RoomWish {
   readonly until?: number;
   readonly part?: string;
   readonly at?: number;
+  readonly to?: number;
 }
 
 /** From the Bench to the shelf and the room, and back: keeping, drilling, opening. */

@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Slider } from 'primeng/slider';
+import { Tooltip } from 'primeng/tooltip';
 import { isHand, otherHand, type Hand } from '@core/stroke';
 import { barTicks } from '@core/time';
 import { tidy, type Pattern } from '@core/pattern';
@@ -52,7 +53,7 @@ interface OtherWay {
  */
 @Component({
   selector: 'ls-sticking-sheet',
-  imports: [TermComponent, RibbonComponent, FormsModule, Slider],
+  imports: [Tooltip, TermComponent, RibbonComponent, FormsModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sticking-sheet.component.html',
   styleUrl: './sticking-sheet.component.css',

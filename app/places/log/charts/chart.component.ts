@@ -91,8 +91,9 @@ const MOST_APART = 300;
       @if (!read()) {
         @for (k of m.keys; track k.text) {
           <span class="key"
-            ><span [class]="'swatch ' + k.as + ' ' + k.tone" aria-hidden="true"></span><ls-termed [text]="k.text" [terms]="['band']" /></span
-          >
+            ><span [class]="'swatch ' + k.as + ' ' + k.tone" aria-hidden="true"></span
+            ><ls-termed [text]="k.text" [terms]="['band']"
+          /></span>
         }
       }
     </p>
