@@ -42,7 +42,15 @@ function knowing(pattern: RegExp, using: RegExp = /^$/): string[] {
 
 describe('the page of adding', () => {
   it('has the kinds', () =>
-    expect([...sections.keys()]).toEqual(['A voice', 'A move', 'A place', 'A folder of `app`', 'A file format']));
+    expect([...sections.keys()]).toEqual([
+      'A voice',
+      'A move',
+      'A place',
+      'A page of the guide',
+      'A word of ours',
+      'A folder of `app`',
+      'A file format',
+    ]));
   it.each([...sections])('%s: every file it names is there', (_, files) => {
     expect(files.length).toBeGreaterThan(1);
     expect(files.filter((f) => !existsSync(join(root, f)))).toEqual([]);
@@ -56,6 +64,8 @@ describe('the page of adding', () => {
       /mirror\(|of another or a mirror|a turn or a mirror|offerOf\('mirror'.*words|take\(offerOf|yield |kits|mirror\(\): void|const mirror = |\$\{mirror\}/,
     ],
     ['A place', /['"]\/?log['"]|[/]log\.component'/, /routerLink|routes|navigate|templateUrl|styleUrl|class="log"/],
+    ['A page of the guide', /['"]teaching['"]/, /^$/],
+    ['A word of ours', /\btrail: \{$/, /^$/],
     ['A file format', /shelf-file['/.]/, /from '@core|import\('@core|generated\/validators/],
   ] as const)('%s: it names every file that knows one', (kind, sample, using) => {
     const named = sections.get(kind) ?? [];

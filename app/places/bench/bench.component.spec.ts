@@ -1,5 +1,6 @@
 import type { Provider } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { SHOWN } from '@core/language';
 import type { Phrase } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
 import { PhrasesRepo } from '../../storage/phrases.repo';
@@ -8,8 +9,12 @@ import { heard, mount } from '../../testing/mount';
 import { emptyPlace, key } from '../../testing/place';
 import { STILLNESS } from '../../common/stilled';
 import { BenchComponent } from './bench.component';
+import { ViewStore } from './document/view.store';
+import { OrdersStore } from './recipe/orders.store';
 import { TrailStore } from './document/trail.store';
+import { KeepingStore } from './document/keeping.store';
 import { CursorStore } from './ribbon/cursor.store';
+import { SoundStore } from './ribbon/sound.store';
 import { BenchStore } from './document/bench.store';
 import { KeepDialogComponent } from './document/keep-dialog.component';
 import { FindingsComponent } from './answers/findings.component';
@@ -17,11 +22,36 @@ import { RecipeColumnComponent } from './recipe/recipe-column.component';
 import { SourcePickerComponent } from './recipe/source-picker.component';
 
 async function bench(providers: Provider[] = []) {
-  const place = await emptyPlace(providers);
+  const place = await emptyPlace([OrdersStore, ViewStore, ...providers]);
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
   return { ...place, store };
 }
+
+describe('what opens by a button opens by words', () => {
+  it.each(SHOWN)('%s', async (what) => {
+    const { store } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    const [view, orders] = [TestBed.inject(ViewStore), TestBed.inject(OrdersStore)];
+    view.lower.set(null);
+    const keeping = TestBed.inject(KeepingStore);
+    const open = (): string =>
+      JSON.stringify([view.lower(), view.sheet(), view.printing(), view.takingAlong(), keeping.showsStates()]);
+    const before = open();
+    if (what === 'versions') await store.keep({ ...store.suggestedLabel(), name: 'Kept' }, Date.now());
+    orders.carryOut({ kind: 'show', what });
+    expect(open()).not.toBe(before);
+  });
+  it('only the groove is heard, and a loop goes at the tempo that was said', async () => {
+    const { store } = await bench();
+    store.useRudiment(RUDIMENTS[0]!);
+    const orders = TestBed.inject(OrdersStore);
+    orders.carryOut({ kind: 'only-groove' });
+    expect(TestBed.inject(SoundStore).mute()).toEqual({ limbs: [], roles: ['timekeeping', 'texture'] });
+    orders.carryOut({ kind: 'loop', from: 0, until: 5040, at: 71 });
+    expect([store.tempo(), TestBed.inject(SoundStore).loopsSelection()]).toEqual([71, true]);
+  });
+});
 
 describe('the source picker', () => {
   it('shows what can be read, names the column of what cannot, and keeps the last good one drawn', async () => {

@@ -2,6 +2,7 @@
 // is written out here as stroke text, stroke by stroke.
 import { build } from '../../recipe';
 import type { Pattern } from '../../pattern';
+import { SHOWN } from '../grammar/playing';
 import { readLine } from './read';
 
 const of = (text: string, meter = '4/4') => build({ source: { kind: 'typed', text, meter, grid: 1260 }, moves: [] });
@@ -126,6 +127,22 @@ describe('what is for the player, and no change', () => {
     ['show me the variants', { kind: 'show', what: 'variants' }],
     ['print it', { kind: 'show', what: 'print' }],
   ])('%s', (line, wanted) => expect(order(line)).toEqual(wanted));
+  it('whatever lies behind a button of its own has words', () => {
+    const lines = [
+      'find a sticking',
+      'show the variants',
+      'the staff',
+      'show me the travel',
+      'compare it',
+      'print it',
+      'share it',
+      'earlier versions',
+    ];
+    const opened = lines
+      .map((line) => order(line))
+      .map((o) => (o !== null && typeof o === 'object' && o.kind === 'show' ? o.what : 'nothing'));
+    expect(opened).toEqual([...SHOWN]);
+  });
   it('tempos that are none are refused', () => {
     for (const line of ['drill it from 2 to 80', 'loop beat 3 at 900']) expect(order(line)).toBe('a change');
   });

@@ -1,3 +1,5 @@
+import { ViewStore } from '../document/view.store';
+import { OrdersStore } from './orders.store';
 import { TestBed } from '@angular/core/testing';
 import { PhrasesRepo } from '../../../storage/phrases.repo';
 import { phraseOf, typed, until } from '../../../testing/fixtures';
@@ -11,7 +13,7 @@ import { CursorStore } from '../ribbon/cursor.store';
 import { SoundStore } from '../ribbon/sound.store';
 
 async function box() {
-  await emptyPlace();
+  await emptyPlace([OrdersStore, ViewStore]);
   const store = TestBed.inject(BenchStore);
   await until(() => store.ready());
   store.setSource(typed('R l l K').source);

@@ -131,7 +131,7 @@ describe('a chart', () => {
     const goal = m.rules.find((r) => r.text === 'goal 100')!;
     // Ten beats lie as far apart wherever they are.
     expect(messy.y - goal.y1).toBeCloseTo(clean.y - messy.y, 6);
-    const night = m.rules.find((r) => r.text === 'night')!;
+    const night = m.rules.find((r) => r.text === 'show')!;
     expect((night.x1 - messy.x) / (messy.x - clean.x)).toBeCloseTo(4, 6);
     expect(clean.words).toMatch(/^23 Nov: 80 bpm clean, ready \d+ \(\d+ to \d+\)$/);
   });

@@ -21,6 +21,9 @@ const AHEAD = 60;
 /** What is believed ready on a day. */
 type Ready = { readonly day: number } & ReturnType<typeof readyTempo>;
 
+/** What a date is for, as it stands beside its line. */
+const FOR = { night: 'show', lesson: 'lesson', recording: 'recording', day: 'wanted' } as const;
+
 /** What all parts of one chart share: the scales in px, what is ready, and how far it looks. */
 interface Sheet {
   readonly x: (day: number) => number;
@@ -107,7 +110,7 @@ function rulesOf({ x, y }: Sheet, goal: number, night: GoalDay | null, width: nu
     { ...own, text: `goal ${goal}` },
     {
       ...{ x1: at, x2: at, y1: CHART_HEIGHT - MARGIN.bottom, y2: MARGIN.top + 8, tone: 'foot' },
-      text: night.what === 'day' ? 'wanted' : night.what,
+      text: FOR[night.what],
     },
   ];
 }
