@@ -403,7 +403,12 @@ test('guide: files and devices', async ({ page }) => {
       await page.keyboard.press('Shift+A');
       await expect(page.getByRole('dialog', { name: 'Share or export' })).toBeVisible();
     },
-    'Press copy': () => expect(page.locator('ls-take-along .code')).toBeVisible(),
+    'Press Copy the link': async () => {
+      await page.context().grantPermissions(['clipboard-write', 'clipboard-read']);
+      await page.getByRole('button', { name: 'Copy the link' }).click();
+      await expect(page.getByText('The link is copied')).toBeVisible();
+      expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('/visit');
+    },
   });
 });
 

@@ -15,7 +15,7 @@ export const TERMS = {
     section: 'ready-and-chance',
   },
   ceiling: {
-    says: 'The fastest tempo your limbs allow for this phrase on this kit. Practice does not count here.',
+    says: 'The fastest tempo your limbs allow on this kit, by your limb test and your clean tries.',
     page: 'stickings-and-kit',
     section: 'the-ceiling',
   },
@@ -35,7 +35,7 @@ export const TERMS = {
     section: 'stages-and-ladder',
   },
   trail: {
-    says: 'The recipe step by step: comma goes a step back, full stop a step on, and each is heard.',
+    says: 'The recipe step by step: comma goes a step back, full stop a step on.',
     page: 'ribbon-and-recipe',
     section: 'the-recipe',
   },
@@ -60,7 +60,7 @@ export const TERMS = {
     section: 'the-sums',
   },
   style: {
-    says: 'A way to find a sticking: alternating, doubles, paradiddles, one hand on time, few moves.',
+    says: 'A way to find a sticking: alternating, doubles, lead hand, paradiddle-like, time hand.',
     page: 'stickings-and-kit',
     section: 'stickings',
   },
@@ -70,7 +70,7 @@ export const TERMS = {
     section: 'stickings',
   },
   band: {
-    says: 'The range your ready tempo is likely in. It narrows with every day you play.',
+    says: 'The range your ready tempo is in, 4 times in 5.',
     page: 'today-and-log',
     section: 'the-log',
   },
@@ -85,7 +85,7 @@ export const TERMS = {
     section: 'today',
   },
   fix: {
-    says: 'What went wrong lately, slow and on its own.',
+    says: 'What went wrong in your last tries.',
     page: 'today-and-log',
     section: 'today',
   },

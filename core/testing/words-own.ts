@@ -733,7 +733,7 @@ export const OWN_SENTENCES: readonly Own[] = [
   ['R L R L R L ; 6/8 ; eighths', 'accent the middle of each beat', 'R L! R L R! L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'kick on 1', 'R+K L R L R L on eighths', 'K L R L R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'kick on 2', 'R L R L+K R L on eighths', 'R L R K R L on eighths'],
-  ['R L R L R L ; 6/8 ; eighths', 'kick on both beats'],
+  ['R L R L R L ; 6/8 ; eighths', 'kick on both beats', 'R+K L R L+K R L on eighths', 'K L R K R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'crash on 1, kick under it', 'R[right crash]+K L R L R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'flam the 1 and drag the 2', 'fR L R dL R L on eighths'],
   ['R L R L R L ; 6/8 ; eighths', 'as 16ths', 'R L R L R L on 16ths'],
@@ -882,7 +882,11 @@ export const OWN_SENTENCES: readonly Own[] = [
     'swap rights and lefts',
     'L R L R L R L R L R L R L R L R on 16ths',
   ],
-  ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'floor tom for the lefts'],
+  [
+    'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
+    'floor tom for the lefts',
+    'R L[floor tom] R L[floor tom] R L[floor tom] R L[floor tom] R L[floor tom] R L[floor tom] R L[floor tom] R L[floor tom] on 16ths',
+  ],
   [
     'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
     'use the ride for the rights',

@@ -125,11 +125,16 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   const w = word(tokens, at);
   if (w === 'offbeats' || w === 'upbeats')
     return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
+  if (w === 'downbeat') return [{ end: at + 1, value: [{ bar: null, beat: 1, syllable: '', as: 'count' }] }];
   if (w === 'downbeats' || w === 'numbers')
     return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
   const nth = ORDINALS.get(w);
   if ((nth !== undefined || w === 'last') && word(tokens, at + 1) === 'beat')
     return [{ end: at + 2, value: [{ bar: null, beat: nth ?? LAST, syllable: '', as: whole ? 'whole' : 'beat' }] }];
+  // "The beats", "both beats": each of them.
+  const both = w === 'both' ? 1 : 0;
+  if (word(tokens, at + both) === 'beats' && numberAt(tokens, at + both + 1).length === 0)
+    return [{ end: at + both + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
   if (/^(?:every|each)$/.test(w) && word(tokens, at + 1) === 'beat')
     return [{ end: at + 2, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
   if (/^(?:every|each)$/.test(w) && SYLLABLES.has(word(tokens, at + 1)) && word(tokens, at + 1) !== 'a')
@@ -162,7 +167,8 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
       let next = f.end;
       const comma = word(tokens, next) === ',';
       if (comma) next++;
-      const joined = /^(?:and|&|or)$/.test(word(tokens, next));
+      // In "1, & of 3" it is the syllable.
+      const joined = /^(?:and|&|or)$/.test(word(tokens, next)) && word(tokens, next + 1) !== 'of';
       if (joined) next++;
       const spoken = tokens.slice(from, f.end);
       const of = spread || spoken.some((t) => t.word === 'of');

@@ -52,7 +52,7 @@ export function inOrder(pick: Pick, pattern: Pattern, list: StrokeIndexes): Ways
       if (order.of === 'stroke' && pick.grid === undefined) {
         const nth = (offset: number): StrokeIndexes => on(moments.filter((_, k) => k % order.n === offset));
         // Of every other one it is not said which is the first.
-        return { ways: order.n === 2 ? [nth(0), nth(1)] : [nth(0)] };
+        return { ways: order.n === 2 && !order.first ? [nth(0), nth(1)] : [nth(0)] };
       }
       const from = firstSlot(pick, pattern);
       const step = order.n * (pick.grid ?? pattern.grid);

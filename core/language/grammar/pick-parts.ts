@@ -145,6 +145,9 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
   const w = word(tokens, at);
   if (w === 'rest') out.push({ end: at + 1, value: { base: 'else' } });
   if (w === 'others') out.push({ end: at + 1, value: { base: 'else', others: true } });
+  // "Other rights": those that were not spoken of.
+  if (w === 'other')
+    for (const f of described(tokens, at + 1)) out.push({ end: f.end, value: { ...f.value, base: 'else' } });
   if (w === 'other' && GENERIC.has(word(tokens, at + 1)))
     out.push({ end: at + 2, value: { base: 'else', others: true } });
   if (ALL.has(w) && w !== 'all' && w !== 'every') {
@@ -203,8 +206,14 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     }));
     out.push({ end: beats.end + 1, value: { counts } });
   }
-  if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half')
-    out.push({ end: at + 2, value: { half: w === 'first' ? 1 : 2 } });
+  if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half') {
+    const half = w === 'first' ? (1 as const) : (2 as const);
+    out.push({ end: at + 2, value: { half } });
+    const [of, the, whole] = [2, 3, 4].map((n) => word(tokens, at + n));
+    if (of === 'of' && /^(?:the|each|every)$/.test(the ?? ''))
+      for (const halfOf of ['bar', 'phrase'] as const)
+        if (whole === halfOf) out.push({ end: at + 5, value: { half, halfOf } });
+  }
   return out;
 }
 

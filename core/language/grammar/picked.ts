@@ -9,7 +9,8 @@ export type Each = 'beat' | 'bar' | 'group' | 'repeat' | 'double';
 export type Order =
   | { readonly kind: 'nth'; readonly n: number; readonly very: boolean }
   | { readonly kind: 'first' | 'last'; readonly n: number }
-  | { readonly kind: 'every'; readonly n: number; readonly of: 'stroke' | 'slot' }
+  /** `first`: the first is one of them, as was said. */
+  | { readonly kind: 'every'; readonly n: number; readonly of: 'stroke' | 'slot'; readonly first?: true }
   /** `many` where several are meant: "the first two of every beat". */
   | { readonly kind: 'of'; readonly which: number | 'last'; readonly each: Each; readonly many?: number }
   /** What stands in the middle of each: "the middle of each triplet". */

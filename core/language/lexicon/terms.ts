@@ -40,9 +40,16 @@ const MORE_VOICES: Readonly<Record<string, VoiceTerm>> = {
   ride: { to: ['ride'], of: ['ride', 'ride-bell', 'ride-edge'] },
   bell: only('ride-bell'),
   'bell of the ride': only('ride-bell'),
+  'edge of the ride': only('ride-edge'),
+  'ride cymbal': { to: ['ride'], of: ['ride', 'ride-bell', 'ride-edge'] },
+  'china cymbal': only('china'),
+  'splash cymbal': only('splash'),
   cup: only('ride-bell'),
   tom: { to: ['high-tom', 'mid-tom', 'floor-tom'], of: TOMS },
   'rack tom': only('high-tom'),
+  'first rack tom': only('high-tom'),
+  'second rack tom': only('mid-tom'),
+  'third rack tom': only('low-tom'),
   'small tom': only('high-tom'),
   'low tom': { to: ['mid-tom', 'floor-tom'], of: ['mid-tom', 'low-tom', 'floor-tom'] },
   'open hat': only('hat-open'),
@@ -80,7 +87,9 @@ export const LIMB_TERMS: ReadonlyMap<string, LimbTerm> = new Map<string, LimbTer
   ...['second pedal', 'second kick foot', 'second kick pedal', 'second bass drum pedal'].map(
     (w): [string, LimbTerm] => [w, { limbs: ['J'] }],
   ),
-  ...['hat foot', 'foot hat', 'pedal hat', 'hat pedal'].map((w): [string, LimbTerm] => [w, { limbs: ['H'] }]),
+  ...['hat foot', 'foot hat', 'pedal hat', 'hat pedal', 'hat with the foot', 'hat with the left foot'].map(
+    (w): [string, LimbTerm] => [w, { limbs: ['H'] }],
+  ),
 ]);
 
 /** Said of what has not a height: which heights are left stands in the grammar. */

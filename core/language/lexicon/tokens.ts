@@ -37,7 +37,7 @@ export const COUNT = /^(?:\d{1,2}:)?\d{1,2}(?:e|&|a|trip|let|ta|la|&trip|&let|&t
 const STROKES = /^(?:[fdrz]?[rlkhj]!?|-)(?:\+(?:[fdrz]?[rlkhj]!?))*$/i;
 
 const PIECE =
-  /#[^\s,]+|\d{1,2}\/\d{1,2}(?!\d)|\d{0,3}½|\d{1,2}:\d{1,2}[a-z&.\d]*|[a-z0-9&.+!']+(?:-(?=[a-z])[a-z0-9]+)*|[,;:|-]|[^\s]/giu;
+  /#[^\s,]+|w\/(?=\s)|->|=>|\d{1,2}\/\d{1,2}(?!\d)|\d{0,3}½|\d{1,2}:\d{1,2}[a-z&.\d]*|[a-z0-9&.+!']+(?:-(?=[a-z])[a-z0-9]+)*|[,;:|-]|[^\s]/giu;
 
 /** Words that belong together are one, however they are spelt: "hi-hat", "hi hat", "hihat". */
 const TOGETHER: readonly (readonly [RegExp, string])[] = [
@@ -46,7 +46,21 @@ const TOGETHER: readonly (readonly [RegExp, string])[] = [
   [/^hats$/, 'hat'],
   [/^x-?stick$/, 'cross stick'],
   [/^bassdrum$/, 'bass drum'],
+  // As drummers jot it down.
+  [/^hh$/, 'hat'],
+  [/^bd$/, 'kick'],
+  [/^sd$/, 'snare'],
+  [/^rh$/, 'right hand'],
+  [/^lh$/, 'left hand'],
+  [/^acc$/, 'accent'],
+  [/^w\/$/, 'with'],
+  [/^(?:->|=>|→|=)$/, 'to'],
+  [/^\+$/, 'and'],
+  [/^diddle$/, 'double'],
+  [/^diddles$/, 'doubles'],
 ];
+/** Counts that are joined: "1+3". */
+const JOINED_COUNTS = /^\d{1,2}[ea&]?(?:\+\d{1,2}[ea&]?)+$/i;
 
 /** The words of a line; hyphens part words but for those that are one word with them. */
 export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
@@ -57,6 +71,14 @@ export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
     const from = match.index;
     let at = from;
     const whole = TOGETHER.find(([said]) => said.test(raw.toLowerCase()));
+    if (JOINED_COUNTS.test(raw)) {
+      for (const part of raw.split(/(?=\+)|(?<=\+)/)) {
+        const word = part === '+' ? 'and' : part.toLowerCase();
+        found.push({ word, raw: part, from: at, until: at + part.length, known: true });
+        at += part.length;
+      }
+      continue;
+    }
     for (const part of whole || raw === '-' ? [raw] : raw.split('-')) {
       const word = whole?.[1] ?? part.toLowerCase().replace(/'/g, '');
       found.push({ word, raw: part, from: at, until: at + part.length, known: isKnown(word, lexis) });

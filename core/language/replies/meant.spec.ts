@@ -147,3 +147,54 @@ describe('what is for the player, and no change', () => {
     for (const line of ['drill it from 2 to 80', 'loop beat 3 at 900']) expect(order(line)).toBe('a change');
   });
 });
+
+describe('other words for what is known', () => {
+  it.each([
+    // Jotted down.
+    ['R L R L', 'RH ride, LH ghosts', 'R[ride] l R[ride] l'],
+    ['R L R L R L R L', 'acc 1, a of 1, & of 2', 'R! L R L! R L R! L'],
+    ['R! l R! l', 'BD w/ all accents', 'R!+K! l R!+K! l'],
+    ['R L R L', 'right hand -> china cymbal', 'R[china] L R[china] L'],
+    ['R L R L R L R L', 'HH foot 1 + 2', 'R+H L R L R+H L R L'],
+    ['R L R L R L R L', 'accent 1+2', 'R! L R L R! L R L'],
+    ['R[right crash] L R L', 'kick underneath the crashes', 'R[right crash]+K L R L'],
+    // What stays.
+    ['R L R L', 'take the rights to the bell and keep the lefts where they are', 'R[ride bell] L R[ride bell] L'],
+    ['R! l R! l', 'accents to the ride while the rest stays on the snare', 'R![ride] l R![ride] l'],
+    // Corrections replace only what they take back.
+    ['R L R L', 'ghost the rights, no, the lefts', 'R l R l'],
+    ['R L R L', 'rights to the ride, sorry, the high tom', 'R[high tom] L R[high tom] L'],
+    ['R L R L', 'accent 1, I mean 1e', 'R L! R L'],
+    // The others.
+    [
+      'R L R L R L',
+      'first two rights on the ride, other rights on the floor tom',
+      'R[ride] L R[ride] L R[floor tom] L',
+    ],
+    // Heights and grace strokes that go.
+    ['R! L R! L', 'take the accent off the 1&', 'R! L R L'],
+    ['fR L dR L', 'strip off all the ornaments', 'R L R L'],
+    ['R l R l', 'bring the ghosts up to taps', 'R L R L'],
+    // By another limb, or out.
+    ['R L R L', 'last two notes go to the kick', 'R L K K'],
+    ['K - R L', 'hi-hat foot takes over the kick', 'H - R L'],
+    ['R L R L', 'left hand lays out', 'R - R -'],
+    // As another beat.
+    ['R L K R L R R R R L L R R L R L', 'beats 2, 3 and 4 all like beat 1', 'R L K R R L K R R L K R R L K R'],
+    ['R L K R L R R R R L L R R L R L', 'copy beat 1 to beat 3', 'R L K R L R R R R L K R R L R L'],
+    ['R L R L', 'three times through', 'R L R L R L R L R L R L'],
+  ])('%s: “%s”', (text, line, wanted) => expect(made(text, line)).toEqual(wanted === '' ? [] : are(wanted)));
+  it('half of the bar, where it is said, is not asked', () => {
+    const bar = '(R L)x8';
+    expect(made(`${bar} ${bar}`, 'ghost the first half of the bar')).toEqual(are('(r l)x4 (R L)x4 (r l)x4 (R L)x4'));
+  });
+  it('the same notes on another grid', () => {
+    const grid = (line: string): number | string => {
+      const r = readLine(line, of('R L R L'));
+      return r.kind === 'meant' ? r.all.map((m) => m.pattern.grid).join() : r.kind;
+    };
+    for (const line of ['same notes as triplets', 'make triplets out of these 16ths', '16ths -> triplets'])
+      expect([line, grid(line)]).toEqual([line, '1680']);
+    expect(grid('turn the eighths into triplets')).toBe('not');
+  });
+});

@@ -5,6 +5,7 @@ import { scopesAt, type Pick } from '../grammar/pick';
 import { keyOf } from '../grammar/stretches';
 import { playingLine, type Order } from '../grammar/playing';
 import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
+import { correctedLines } from './corrected';
 import { readPrinted } from './printed';
 import type { Act, Rule, Said, RuleContext } from '../rules/rule';
 import { readJoin } from '../rules/join';
@@ -225,6 +226,11 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
   }
+  const corrected = correctedLines(line, (part, instead) => sameKind(part, instead, around));
+  const [amended] = (corrected ?? [])
+    .map((one) => readLine(one, built, around))
+    .filter((r) => r.kind === 'meant' || r.kind === 'playing');
+  if (amended) return amended;
   const tokens = tokensOf(text, lexisWith(around));
   if (tokens.length === 0) return not([]);
   if (tokens.length > MOST_WORDS)
@@ -256,6 +262,18 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
   return not([{ words: line, from: 0, until: text.length, why: 'These words do not fit together.' }]);
+}
+
+/** What a part of a line can be, whole: strokes, pieces, a limb, counts, a number. */
+const KINDS = ['pick', 'voices', 'limb', 'counts', 'n'] as const;
+
+/** Whether two parts of a line, each as a whole, are of one kind. */
+function sameKind(part: string, instead: string, around: Around): boolean {
+  const lexis = lexisWith(around);
+  const [one, other] = [tokensOf(part, lexis), tokensOf(instead, lexis)];
+  const isWhole = (tokens: readonly Token[], kind: string): boolean =>
+    tokens.length > 0 && (SLOTS[kind]?.(tokens, 0) ?? []).some((f) => f.end === tokens.length);
+  return KINDS.some((kind) => isWhole(one, kind) && isWhole(other, kind));
 }
 
 /** So many endings of a word are offered. */

@@ -251,6 +251,21 @@ const ADDED: Rule[] = [
   rule(['(add|put in|put|play) [a] {level} {limb} [stroke|note] (on|at) {pick}'], (v, scene) =>
     addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add', v['level'] as Level),
   ),
+  rule(['[add|put|play] {limb} {level} [strokes|notes] (on|at) {pick}'], (v, scene) =>
+    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add', v['level'] as Level),
+  ),
+  // Jotted down: "kick 1+3", "HH foot 2 + 4".
+  rule(['{limb} {counts}'], (v, scene) => {
+    const term = v['limb'] as LimbTerm;
+    const pick: Pick = { base: null, counts: v['counts'] as readonly CountSaid[], said: 'there' };
+    return term.limbs.some(isHand) ? wrong(pick.said, 'Say where the hand goes.') : addedOn(term, pick, scene, 'ask');
+  }),
+  rule(['{limb} (keeps|keep|marks|mark) {pick}'], (v, scene) =>
+    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add'),
+  ),
+  rule(['[a] {limb} (on|at) {pick} [too|as well] [,] (underneath|under it|under that)'], (v, scene) =>
+    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add'),
+  ),
   rule(['[a] {limb} (on|at) {pick} [too|as well]'], (v, scene) => {
     const pick = v['pick'] as Pick;
     return pick.counts || pick.order

@@ -16,7 +16,7 @@ import type { Pick } from '../grammar/pick';
 import { places } from '../grammar/places';
 import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { SpaceSaid } from '../grammar/slots';
-import { isWrong } from '../grammar/stretches';
+import { isWrong, stretchesOf } from '../grammar/stretches';
 
 const INSERTS: Rule[] = [
   rule(
@@ -212,7 +212,10 @@ const FITS: Rule[] = [
     },
   ),
   rule(
-    ['[play it|repeat it|do it|play|repeat] {n} times [over|in a row|in all]', '[play it|repeat it|do it] twice'],
+    [
+      '[play it|repeat it|do it|play|repeat] {n} times [over|in a row|in all|through]',
+      '[play it|repeat it|do it] twice',
+    ],
     (v, scene) => times(scene, (v['n'] as number | undefined) ?? 2, false),
   ),
   rule(
@@ -271,7 +274,7 @@ const COPIES: Rule[] = [
       '(repeat|copy|play) {bars} (as|to|for|in) {bars:to}',
       '(repeat|copy) {bars}',
       'play {bars} again',
-      '{bars:to} [is] (is|like|as|same as|the same as) {bars}',
+      '[make|play] {bars:to} [is] (is|like|as|same as|the same as) {bars}',
     ],
     (v, scene) => {
       const [own, ...others] = v['bars'] as readonly BarSaid[];
@@ -299,6 +302,36 @@ const COPIES: Rule[] = [
           edits: pasteEdits(pattern, (at - 1) * bar, clipOf(pattern, (from - 1) * bar, from * bar)),
         }),
       ]);
+    },
+  ),
+];
+
+/** Beats that are played as another beat is. */
+const BEATS_COPIED: Rule[] = [
+  rule(
+    [
+      '(copy|repeat) {counts} (to|in|on|for) {counts:to}',
+      '[make|play] {counts:to} [all] [is|are] (like|as|same as|the same as) {counts}',
+    ],
+    (v, { pattern }) => {
+      const [source, ...more] = v['counts'] as readonly CountSaid[];
+      const to = v['to'] as readonly CountSaid[];
+      if (!source || more.length > 0) return wrong('copy', 'Say one beat that is copied.');
+      if ([source, ...to].some((c) => c.syllable !== '')) return wrong('copy', 'Say which beats.');
+      const own = stretchesOf(pattern, source, 'beat');
+      const targets = to.map((c) => stretchesOf(pattern, c, 'beat'));
+      if (!own || targets.some((t) => !t)) return wrong('copy', 'There is no such beat here.');
+      const bar = barTicks(pattern.meter);
+      const barOf = (at: number): number => Math.floor((pattern.start + at) / bar);
+      const edits = targets.flatMap((all) =>
+        (all ?? []).flatMap((t) => {
+          // In a phrase of several bars each beat is that of its own bar.
+          const from = own.find((s) => barOf(s.from) === barOf(t.from));
+          const fits = from && t.from >= 0 && t.until <= pattern.length && t.until - t.from === from.until - from.from;
+          return fits && from.from >= 0 ? pasteEdits(pattern, t.from, clipOf(pattern, from.from, from.until)) : [];
+        }),
+      );
+      return edits.length === 0 ? wrong('copy', 'Those beats are not as long.') : acts([offerOf('touch', { edits })]);
     },
   ),
 ];
@@ -334,4 +367,4 @@ const WRITTEN: Rule[] = [
 ];
 
 /** What is played, and how often: strokes put in, bars filled and copied. */
-export const FILL_RULES: readonly Rule[] = [...INSERTS, ...FITS, ...FILL_FROM, ...COPIES, ...WRITTEN];
+export const FILL_RULES: readonly Rule[] = [...INSERTS, ...FITS, ...FILL_FROM, ...COPIES, ...BEATS_COPIED, ...WRITTEN];

@@ -14,6 +14,12 @@ import type { LimbTerm } from '../lexicon/terms';
 const LAND =
   '((land|come out|resolve|arrive) [it] [on|with] [the] [next] [1|one|downbeat]|(end|finish) [it] on|(end|finish) [it] [on|with] [the] [next] (1|one|downbeat))';
 const LANDS: Rule[] = [
+  rule(['{voices} (and|with|plus) [a|the] (kick|bass_drum) on [the] next (1|one|downbeat)'], (v) =>
+    landing(v['voices'] as VoicesSaid, undefined, true),
+  ),
+  rule(['land [it] [on] [the] [next] [1|one] [,] (no|without [a|the]) crash'], () =>
+    acts([offerOf('land', { hand: 'R', kick: true })]),
+  ),
   rule(
     [
       `${LAND} [with] [a|the] {voices} [and|with|plus] [a|the] [kick] [under it|underneath|under] [on [the] [next] 1]`,
@@ -65,7 +71,16 @@ function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): 
 }
 
 /** Words before what they announce. */
+const STAYS = '(where it is|where they are|as it is|as they are|alone|be|the same|unchanged|untouched)';
 const ANNOUNCED: Rule[] = [
+  // What stays changes nothing.
+  rule(
+    [`{pick} (stay|stays|remain|remains) [(on|at|in) {voices}|${STAYS}|put|there]`, `(keep|leave|let) {pick} ${STAYS}`],
+    (v, scene) => {
+      const ways = chosen(v['pick'] as Pick, scene);
+      return isWrong(ways) ? ways : { acts: [{ moves: [], words: '' }] };
+    },
+  ),
   rule(
     ['(spread|split) it [out|up|between the hands|over the kit]', 'orchestrate it', '(share|spread) it out'],
     () => ({ acts: [{ moves: [], words: '' }] }),
@@ -103,7 +118,7 @@ function sizeSaid(v: Values, { pattern }: RuleContext): number | null {
 
 const GO = '[go|goes|walk|walks|travel|travels|move|moves|run|runs|send|take|spread]';
 const SIZE =
-  '[,] [in {each:size}|{n:size} [strokes|notes] (on|to|per) (each|a) [drum|tom]|{n:size} (each|at a time)|{n:beats} (beat|beats) (on|to|per) each [drum|tom]]';
+  '[,] [in {each:size}|in groups of {n:size}|{n:size} [strokes|notes] (on|to|per) (each|a) [drum|tom]|{n:size} (each|at a time)|{n:beats} (beat|beats) (on|to|per) each [drum|tom]]';
 /** Doubles must not be torn apart unasked: by hand, by pair and by stroke are all offered. */
 const WAYS: readonly Route[] = [{ sizes: [1], by: 'hand' }, { sizes: [2] }, { sizes: [1] }];
 

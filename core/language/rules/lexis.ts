@@ -23,7 +23,7 @@ export const RULES: readonly Rule[] = [
 ];
 
 /** Words between the parts of a line. */
-export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'first', 'now', '.']);
+export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'while', 'first', 'now', '.']);
 /** Words that ask nicely and mean nothing. */
 export const POLITE = new Set(['please', 'now', 'and', 'then', 'also', 'so', 'ok', 'okay']);
 
@@ -37,6 +37,8 @@ export const LEXIS: Lexis = {
       ...PICK_WORDS,
       ...playingWords(),
       ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
+      // Several of a piece.
+      ...['crashes', 'splashes', 'chinas', 'rides', 'bells', 'cymbals', 'toms', 'snares'],
       ...LONG_NAMES.map((n) => n.as),
       ...JOINTS,
       ...POLITE,

@@ -128,6 +128,10 @@ const GRIDS: Rule[] = [
       `[play|put|take|make|turn] [it|everything|all of it|the phrase|the whole thing|that] ${AS} {grid} [please]`,
       '(make|play) it {grid}',
       '{grid} instead-of {grid:old}',
+      `[the] same [notes|thing|strokes|pattern] ${AS} {grid}`,
+      '(make|turn) [the|these|those] {grid:old} (into|to) {grid}',
+      'make {grid} out of [the|these|those] {grid:old}',
+      '[all] [the] {grid:old} to {grid}',
       '{grid} [please]',
     ],
     (v, scene) => {

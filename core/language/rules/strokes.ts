@@ -3,6 +3,7 @@ import { barTicks } from '../../time';
 import type { Selector } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
+import type { BarSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
 import {
   act,
@@ -109,6 +110,7 @@ const LEVELS_SAID: Rule[] = [
       '(make|play|keep|hit|turn|have|set|take|bring|strike) {pick} [down|up] [to be|into|as] [a bit|a little|much|very|really|even] {level} [notes|note|strokes|stroke|ones]',
       '{pick} (as|are|into|become|become all|should be|get|gets|is|played) {level} [notes|strokes|note|stroke]',
       '{pick} [a bit|a little|much|very|really] {level}',
+      '(bring|take|drop|turn) {pick} (up|down) to {level} [notes|strokes|note|stroke]',
     ],
     (v, scene) => setLevel(pickOf(v['pick']), v['level'] as Level, scene),
   ),
@@ -122,12 +124,24 @@ const LEVELS_SAID: Rule[] = [
       return acts([offerOf('level', { select: every(n), level })]);
     },
   ),
+  rule(['take [the] {level} off {pick}'], (v, scene) => {
+    const level = v['level'] as Level;
+    return level === 'tap'
+      ? wrong('off', 'Say what they should be.')
+      : setLevel({ ...pickOf(v['pick']), levels: [level] }, 'tap', scene);
+  }),
+  rule(['{level} {pick} [,] [counted] (starting|beginning) (with|on|from) [the] first [one]'], (v, scene) => {
+    const pick = pickOf(v['pick']);
+    return pick.order?.kind === 'every'
+      ? setLevel({ ...pick, order: { ...pick.order, first: true } }, v['level'] as Level, scene)
+      : wrong(pick.said, '');
+  }),
   rule(
     [
-      '(only|just) {level} {pick}',
+      '[keep] (only|just) {level} [on|at] {pick}',
       '{level} (only|just) [on] {pick}',
       '(only|just) {pick} {level}',
-      '{level} {pick} only',
+      '{level} [on|at] {pick} only',
     ],
     (v, scene) => onlyLevel(pickOf(v['pick']), v['level'] as Level, scene),
   ),
@@ -160,7 +174,7 @@ const ORNAMENTS_SAID: Rule[] = [
   rule(
     [
       '{ornament} [on|onto|into|for|to|before|at] {pick}',
-      '[put|play|add|give] {ornament} (on|onto|into|for|to|before|at) {pick}',
+      '[put|play|add|give] {ornament} (on|onto|into|for|to|before|at) {pick} [too|as well]',
       '(make|play|turn|change) {pick} [into|as|to] {ornament}',
       '{pick} [as|with|get|gets|are|become] {ornament}',
     ],
@@ -177,12 +191,25 @@ const ORNAMENTS_SAID: Rule[] = [
       });
     },
   ),
-  rule(['(no|without|leave out|take away|drop) [the] {ornament}', 'no grace (notes|strokes)'], (v, scene) => {
-    const what = v['ornament'] as Ornament | undefined;
-    const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
-    if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
-    return { acts: [act([offerOf('ornament', { select: selectorOf(ANY, scene.pattern, own), ornament: 'none' })])] };
-  }),
+  rule(
+    [
+      '(no|without|leave out|take away|drop) [the] {ornament}',
+      'take [all] [the] {ornament} (off|away|out)',
+      'no grace (notes|strokes)',
+      '(no|without|strip|drop|take) [off|away] [all] [the] ornaments [off|away]',
+    ],
+    (v, scene) => {
+      const what = v['ornament'] as Ornament | undefined;
+      const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
+      if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
+      return { acts: [act([offerOf('ornament', { select: selectorOf(ANY, scene.pattern, own), ornament: 'none' })])] };
+    },
+  ),
+  rule(['{pick} without [the] {ornament}'], (v, scene) =>
+    forStrokes({ ...pickOf(v['pick']), ornaments: [v['ornament'] as Ornament] }, scene, (select) => [
+      offerOf('ornament', { select, ornament: 'none' }),
+    ]),
+  ),
 ];
 
 const DROPS: Rule[] = [
@@ -196,6 +223,7 @@ const DROPS: Rule[] = [
       '[play|put|have] nothing (on|in|at) {pick}',
       '(make|keep|leave|have) {pick} (silent|empty)',
       '{pick} (out|away)',
+      '{pick} (lays|lay|sits|sit|drops) out',
     ],
     (v, scene) => leaveOut(pickOf(v['pick']), scene, 'ask'),
   ),
@@ -214,6 +242,9 @@ const DROPS: Rule[] = [
       const edges = v as Partial<Pick>;
       return leaveOut({ ...edges, base: 'all', said: 'nothing' }, scene, 'count');
     },
+  ),
+  rule(['{pick} (lays|lay|sits|sit|drops) out in {bars}'], (v, scene) =>
+    leaveOut({ ...pickOf(v['pick']), bars: v['bars'] as readonly BarSaid[] }, scene, 'ask'),
   ),
   rule(['(remove|cut|delete|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
 ];

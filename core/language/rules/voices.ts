@@ -84,7 +84,7 @@ const VOICES_SAID: Rule[] = [
     [
       '(replace|exchange|swap|change) {pick} (with|by|for) {voices}',
       '{voices} instead-of {pick}',
-      '(use|take) {voices} (for|instead-of) {pick}',
+      '[use|take] {voices} (for|instead-of) {pick}',
     ],
     (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
   ),
@@ -93,7 +93,7 @@ const VOICES_SAID: Rule[] = [
   ),
   rule(
     [
-      '[send|move|put|play|take|bring|shift|orchestrate|voice|switch|get|have|give|place|spread|change] {pick} [goes|go|moves|move|come|comes|jumps|jump] [over|down|up|across|out] (to|on|onto|over|into|in|at|for) {voices} [instead|please|too]',
+      '[send|move|put|play|take|bring|shift|orchestrate|voice|switch|get|have|give|place|spread|change] {pick} [goes|go|moves|move|come|comes|jumps|jump] [over|down|up|across|out|back] (to|on|onto|over|into|in|at|for) {voices} [instead|please|too]',
       '{pick} [becomes|become|turn into|turns into|as|are|is] {voices}',
       '(make|play|turn) {pick} [into|as|to] {voices}',
       '{pick} (goes|go) (to|on) {voices}',
@@ -197,6 +197,8 @@ const SWAPS: Rule[] = [
     [
       '(give|hand|swap|change|turn|play|put|move|switch|make|exchange|take) {pick} [over] (to|with|by|for|onto|into|on) {limb:to} [instead]',
       '(make|turn) {pick} {limb:to} [strokes]',
+      '{pick} (go|goes|move|moves) [over] to {limb:to}',
+      '{limb:to} (takes|take) over {pick}',
       '{pick} (with|by|to|on|onto|for|becomes|become|in|into) {limb:to} [instead]',
       '(replace|exchange) {pick} (with|by|for) {limb:to}',
       '{limb:to} (instead-of|for) {pick}',
