@@ -101,6 +101,8 @@ describe('the Shelf', () => {
 
   it('says of a strip what matters in one line, and sorts by it', async () => {
     const { m, row, names } = await filled();
+    // What is believed of the player is worked out after the shelf was read.
+    await until(() => (row('oar').believed ?? null) !== null);
     const strip = mount(StripComponent, { row: row('oar'), pattern: null, scale: 20160 });
     expect(strip.component.said()).toMatch(/^ready about \d+, best 80 · \d+ years ago$/);
     expect(strip.component.wants()).toMatch(/^(ready about \d+, )?goal 120/);
