@@ -10,8 +10,7 @@ const MOST = 24;
  * in the place of each part of the same kind. Verb and amount carry over. Null where nothing is taken back.
  *
  * `isKind` says whether words, as they stand, are of the same kind as others: both strokes, both pieces, both counts.
- * @example
- * correctedLines('ghost the rights, no, the lefts', (part) => part === 'the rights') // => ["ghost the lefts"]
+ * Of "ghost the rights, no, the lefts" it gives "ghost the lefts".
  */
 export function correctedLines(
   line: string,
