@@ -226,11 +226,14 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
   }
-  const corrected = correctedLines(line, (part, instead) => sameKind(part, instead, around));
-  const [amended] = (corrected ?? [])
-    .map((one) => readLine(one, built, around))
-    .filter((r) => r.kind === 'meant' || r.kind === 'playing');
-  if (amended) return amended;
+  const amended = correctedLines(line, (part, instead) => sameKind(part, instead, around))?.map((one) =>
+    readLine(one, built, around),
+  );
+  const order = amended?.find((r) => r.kind === 'playing');
+  if (order) return order;
+  // Where it could take back several things, each is shown.
+  const meant = new Map(amended?.flatMap((r) => (r.kind === 'meant' ? r.all : [])).map((m) => [looks(m.pattern), m]));
+  if (meant.size > 0) return { kind: 'meant', all: [...meant.values()] };
   const tokens = tokensOf(text, lexisWith(around));
   if (tokens.length === 0) return not([]);
   if (tokens.length > MOST_WORDS)
