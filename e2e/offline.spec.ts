@@ -61,6 +61,10 @@ test('once the sign is there all of it works with the server stopped: places, de
       await page.goto(base + path);
       await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
     }
+    // The guide and its pictures are here too.
+    await page.keyboard.press('Shift+?');
+    const picture = page.getByRole('complementary', { name: 'Guide' }).locator('img').first();
+    await expect.poll(() => picture.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1280);
   } finally {
     await context.close();
     server.kill('SIGKILL');
