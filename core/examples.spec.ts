@@ -20,6 +20,7 @@ import * as rendition from './rendition';
 import * as recipe from './recipe';
 import * as kit from './kit';
 import * as reach from './reach';
+import * as selection from './selection';
 import * as shelf from './shelf';
 import * as sticking from './sticking';
 import * as rudiments from './rudiments';
@@ -36,6 +37,7 @@ const scope: Record<string, unknown> = {
   ...stroke,
   ...rudiments,
   ...pattern,
+  ...selection,
   ...recipe,
   ...drill,
   ...playback,

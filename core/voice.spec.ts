@@ -1,12 +1,13 @@
 // Sentences as they are printed from facts, each branch with facts of chance: their grammar, their length, and what the
 // voice forbids.
 import fc from 'fast-check';
-import { anyNodes, anySelector, METERS } from './testing/arbitraries';
+import { anyNodes, anySelection, METERS } from './testing/arbitraries';
 import { forbiddenIn, grammarOf, wordsIn } from './testing/voice';
 import { chanceWords } from './player';
 import { GRID, gridsOf, slotsWords, ticks, USUAL_SCHOOLS } from './time';
 import { LIMBS, ORNAMENTS, VOICES } from './stroke';
-import { differenceWords, patternOfText, report, selectorWords, shapeWords, type Pattern } from './pattern';
+import { differenceWords, patternOfText, report, shapeWords, type Pattern } from './pattern';
+import { selectionWords } from './selection';
 import { promptFor, STAGE_KINDS, stageTitle, stageWhy, type KeptFinding, type StageMark } from './drill';
 import { FIX_NAMES, findingWords, lateWords, timingWords } from './take';
 import { dayWords, planToday, type PlanPhrase } from './plan';
@@ -130,8 +131,8 @@ describe('sentences as they are printed', () => {
   });
   it('which strokes are chosen, of any phrase and of this one', () => {
     fc.assert(
-      fc.property(anySelector, anyPattern, (s, p) => {
-        empty([wrongPart(selectorWords(s), 400), wrongPart(selectorWords(s, p), 400)]);
+      fc.property(anySelection, anyPattern, (s, p) => {
+        empty([wrongPart(selectionWords(s), 400), wrongPart(selectionWords(s, p), 400)]);
       }),
       RUNS,
     );

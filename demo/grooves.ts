@@ -1,3 +1,4 @@
+import { chooses } from '@core/selection';
 import { GRID } from '@core/time';
 import { typed, rudiment, bars, send, later, lay, phrase, RIGHTS, type DemoPhrase } from './written';
 
@@ -31,7 +32,13 @@ export const GROOVES: readonly DemoPhrase[] = [
     send(RIGHTS, ['ride']),
     [
       'follow',
-      { select: { limbs: ['L'], levels: ['accent'] }, limb: 'H', voice: 'hat-foot', level: 'tap', busy: 'stays' },
+      {
+        select: chooses({ limbs: ['L'], levels: ['accent'] }),
+        limb: 'H',
+        voice: 'hat-foot',
+        level: 'tap',
+        busy: 'stays',
+      },
     ],
   ),
   phrase(

@@ -1,3 +1,4 @@
+import { chooses } from '@core/selection';
 import { GRID } from '@core/time';
 import { typed, rudiment, bars, accent, send, phrase, RIGHTS, ACCENTS, type DemoPhrase } from './written';
 
@@ -62,7 +63,7 @@ export const LICKS: readonly DemoPhrase[] = [
     'Left hand leads, the foot takes the second of each double.',
     rudiment('double-paradiddle'),
     ['mirror', { feet: false }],
-    ['swap', { select: { inRun: 2 }, limb: 'K' }],
+    ['swap', { select: chooses({ inRun: 2 }), limb: 'K' }],
     bars(2),
   ),
   phrase(
@@ -80,7 +81,7 @@ export const LICKS: readonly DemoPhrase[] = [
     [84, 108],
     'The holes are the lick.',
     typed('R l l R L r r L'),
-    ['drop', { select: { places: [2, 7] } }],
+    ['drop', { select: chooses({ places: [2, 7] }) }],
     bars(2),
     accent({ places: [1, 5] }),
   ),
@@ -90,7 +91,7 @@ export const LICKS: readonly DemoPhrase[] = [
     [70, 96],
     'Drags into both accents; keep them small.',
     typed('R L L R! L R R L!'),
-    ['ornament', { select: ACCENTS, ornament: 'drag' }],
+    ['ornament', { select: chooses(ACCENTS), ornament: 'drag' }],
     bars(1),
   ),
 ];

@@ -1,6 +1,7 @@
 import { GRID, meterText } from '@core/time';
 import type { Family, MoveEntry, MoveName, MoveParams, Source } from '@core/recipe';
 import { rudimentById } from '@core/rudiments';
+import { chooses, type Facets } from '@core/selection';
 
 /** A move as written here: its name and parameters. Ids are given when the shelf is made. */
 type Written = { readonly [N in MoveName]: readonly [N, MoveParams[N]] }[MoveName];
@@ -17,7 +18,6 @@ export interface DemoPhrase {
 }
 
 type Close = MoveParams['fit']['close'];
-type Select = MoveParams['level']['select'];
 type Station = MoveParams['route']['stations'][number]['right'];
 
 export const typed = (
@@ -46,11 +46,11 @@ export const fit = (n: number, close: Close = { kind: 'cut' }, start = '1', mirr
 export const bars = (...params: Parameters<typeof fit>): Written => ['fit', fit(...params)];
 export const close = (text: string): Close => ({ kind: 'strokes', text });
 export const kickAtEnd: Written = ['insert', { text: 'K', where: { kind: 'end' } }];
-export const accent = (select: Select): Written => ['level', { select, level: 'accent' }];
-export const ghost = (select: Select): Written => ['level', { select, level: 'ghost' }];
-export const send = (select: Select, voices: MoveParams['voice']['voices'], under?: 'K' | 'H'): Written => [
+export const accent = (of: Facets): Written => ['level', { select: chooses(of), level: 'accent' }];
+export const ghost = (of: Facets): Written => ['level', { select: chooses(of), level: 'ghost' }];
+export const send = (of: Facets, voices: MoveParams['voice']['voices'], under?: 'K' | 'H'): Written => [
   'voice',
-  { select, voices, ...(under ? { under } : {}) },
+  { select: chooses(of), voices, ...(under ? { under } : {}) },
 ];
 export const grid = (g: number): Written => ['grid', { grid: g }];
 export const later = (slots: number): Written => ['shift', { slots, mode: 'wrap' }];
@@ -61,7 +61,7 @@ export const lay = (limb: 'K' | 'H', on: MoveParams['layer']['on']): Written => 
 export const landing: Written = ['land', { voice: 'crash-right', hand: 'R', kick: true }];
 export const round = (stations: readonly Station[], sizes: number[]): Written => [
   'route',
-  { select: { limbs: ['R', 'L'] }, stations: stations.map((v) => ({ right: v, left: v })), order: [], sizes },
+  { select: chooses({ limbs: ['R', 'L'] }), stations: stations.map((v) => ({ right: v, left: v })), order: [], sizes },
 ];
 /** Bars of another sticking behind. */
 export const then = (name: string, text: string, n: number): Written => [
@@ -88,7 +88,7 @@ export function phrase(
   };
 }
 
-export const RIGHTS: Select = { limbs: ['R'] };
-export const LEFTS: Select = { limbs: ['L'] };
-export const ACCENTS: Select = { levels: ['accent'] };
-export const HAND_ACCENTS: Select = { limbs: ['R', 'L'], levels: ['accent'] };
+export const RIGHTS: Facets = { limbs: ['R'] };
+export const LEFTS: Facets = { limbs: ['L'] };
+export const ACCENTS: Facets = { levels: ['accent'] };
+export const HAND_ACCENTS: Facets = { limbs: ['R', 'L'], levels: ['accent'] };

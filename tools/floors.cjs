@@ -6,6 +6,7 @@ const order = [
   'stroke',
   'rudiments',
   'pattern',
+  'selection',
   'recipe',
   'language',
   'kit',

@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { moment } from '@core/base';
 import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
-import type { Rule, TabDraft, Unkept } from '@core/formats/shelf-file';
+import type { Rule, RuleName, TabDraft, Unkept } from '@core/formats/shelf-file';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal } from '@core/shelf';
@@ -73,6 +73,7 @@ export class ShelfDb extends Dexie {
     this.version(7).stores({ clips: 'id', listening: 'id, at' });
     this.version(8).stores({ unkept: 'id, phrase, at' });
     this.version(9).upgrade((trans) => rowsAsFacts(trans, keeper));
+    this.version(10).upgrade((trans) => choicesAsExpressions(trans, keeper));
     this.use(gate(keeper, odd));
   }
 
@@ -100,7 +101,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 90;
+const CURRENT = 100;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {
@@ -161,7 +162,8 @@ async function triesIntoPages(trans: Transaction, { rules }: Keeper): Promise<vo
   }
   const draft: unknown = await trans.table('kept').get('draft');
   if (typeof draft === 'object' && draft !== null && 'value' in draft) {
-    const row = { id: 'before', at, draft: draft.value };
+    const then = { id: 'before', at, draft: draft.value };
+    const row = rules.drafts.modern?.(then) ?? then;
     const problem = rules.drafts(row);
     if (problem) await trans.table('aside').add({ table: 'drafts', key: 'before', row, why: problem.words, at });
     else await trans.table('drafts').put(row);
@@ -173,20 +175,29 @@ async function triesIntoPages(trans: Transaction, { rules }: Keeper): Promise<vo
 const AT_ONCE = 100;
 
 /** From version 8: stages and findings are kept as facts, where their sentences were. The cache is made anew. */
-async function rowsAsFacts(trans: Transaction, { rules }: Keeper): Promise<void> {
+async function rowsAsFacts(trans: Transaction, keeper: Keeper): Promise<void> {
+  await modernised(trans, keeper, ['tries', 'drills', 'takes']);
+  await trans.table('packs').clear();
+}
+
+/** From version 9: what moves choose is an expression, where it was a list of restrictions. */
+async function choicesAsExpressions(trans: Transaction, keeper: Keeper): Promise<void> {
+  await modernised(trans, keeper, ['phrases', 'takes', 'states', 'removals', 'drafts', 'unkept']);
+  await trans.table('packs').clear();
+}
+
+/** Rows of some tables in today's form, where their rules know an older one. */
+async function modernised(trans: Transaction, { rules }: Keeper, tables: readonly RuleName[]): Promise<void> {
   if (!rules) throw new Error('no rules');
-  for (const name of ['tries', 'drills', 'takes'] as const) {
+  for (const name of tables) {
     const table = trans.table(name);
     const { modern }: Rule = rules[name];
     const keys = await table.toCollection().primaryKeys();
     for (let at = 0; at < keys.length; at += AT_ONCE) {
       const rows = ((await table.bulkGet(keys.slice(at, at + AT_ONCE))) as unknown[]).filter((r) => r !== undefined);
-      const changed = rows.flatMap((row) => {
-        const now = modern?.(row);
-        return now === undefined || now === row ? [] : [now];
-      });
+      // The gate may have put them into today's form already: all are written.
+      const changed = rows.map((row) => modern?.(row) ?? row);
       if (changed.length > 0) await table.bulkPut(changed);
     }
   }
-  await trans.table('packs').clear();
 }

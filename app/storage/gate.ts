@@ -71,8 +71,12 @@ function guarded(name: string, table: DBCoreTable, ruled: () => Rule, odd: (row:
   const keyOf = (row: unknown): unknown => table.schema.primaryKey.extractKey?.(row);
   const passed = (row: unknown): unknown => {
     if (row === undefined) return undefined;
-    const problem = ruled()(row);
+    const rule = ruled();
+    const problem = rule(row);
     if (!problem) return row;
+    // A row of before, which an older tab may have put back: it is read in today's form.
+    const now = rule.modern?.(row);
+    if (now !== undefined && rule(now) === null) return now;
     const met: InvalidRow = {
       table: name,
       key: keyOf(row),
@@ -104,7 +108,7 @@ function guarded(name: string, table: DBCoreTable, ruled: () => Rule, odd: (row:
       const answer = await table.query(request);
       return request.values === false
         ? answer
-        : { ...answer, result: answer.result.filter((row: unknown) => passed(row) !== undefined) };
+        : { ...answer, result: answer.result.map(passed).filter((row: unknown) => row !== undefined) };
     },
   };
 }

@@ -5,6 +5,7 @@ import Dexie from 'dexie';
 import { MOST_STATES, REMOVED_FOR, SHELF_LIMITS } from '@core/shelf';
 import { drillStep, newDrill, TRIES_A_PAGE, type DrillState } from '@core/drill';
 import { readShelf, RULES, shelfLines } from '@core/formats/shelf-file';
+import type { Phrase } from '@core/recipe';
 import { attemptOf, phraseOf, typed, until } from '../testing/fixtures';
 import { clearShelf, log, logged, untilAsked } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
@@ -608,6 +609,50 @@ describe('the shelf as a file', () => {
     expect(tries.every((t) => t.drilled !== undefined && !('stage' in t))).toBe(true);
     expect([await db.packs.count(), await db.aside.count()]).toEqual([0, 0]);
     await db.delete();
+  });
+});
+
+describe('what was kept before moves chose by expressions', () => {
+  const then = JSON.parse(readFileSync(join(__dirname, '../../core/testing/shelves/version-3.json'), 'utf8')) as Then;
+  const first = then.phrases[0] as Phrase;
+  const rows = [
+    ['phrases', then.phrases],
+    ['unkept', [{ id: 'u', at: 3, phrase: null, recipe: first.recipe, tempo: 90 }]],
+    ['drafts', [{ id: 'tab', at: 3, draft: { phrase: first.id, recipe: first.recipe, tempo: 90, base: first } }]],
+  ] as const;
+  const whole = readShelf(JSON.stringify(then));
+  if (!whole.ok) throw new Error('it is not read');
+  const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : 1);
+
+  it('opens with all of it, in today’s form', async () => {
+    const old = new Dexie('loop-shelf-choices');
+    old.version(9).stores({
+      ...{ phrases: 'id, changed, family', tries: '[phrase+n]', tallies: 'id, lastAt', drills: 'id, &phrase, at' },
+      ...{ kept: 'key', takes: 'id, phrase, at', states: 'id, phrase', removals: 'id, at', boards: 'id' },
+      ...{ drafts: 'id, at', aside: '++n', packs: 'n', clips: 'id', listening: 'id, at', unkept: 'id, phrase, at' },
+    });
+    await old.open();
+    for (const [table, own] of rows) await old.table(table).bulkPut([...own]);
+    old.close();
+    const db = new ShelfDb('loop-shelf-choices', { rules: RULES });
+    expect((await db.phrases.toArray()).sort(byId)).toEqual([...whole.value.contents.phrases].sort(byId));
+    expect(JSON.stringify([await db.unkept.toArray(), await db.drafts.toArray()])).toContain('"is":"limb"');
+    expect([await db.aside.count(), await db.unkept.count(), await db.drafts.count()]).toEqual([0, 1, 1]);
+    db.close();
+    // As it lies in the database, behind the gate.
+    const bare = new Dexie('loop-shelf-choices');
+    await bare.open();
+    const kept = JSON.stringify(await bare.table('phrases').toArray());
+    expect(kept.match(/"select":\{"is"/g)?.length).toBe(kept.match(/"select":/g)?.length);
+    await bare.delete();
+  });
+  it('a row of before that an older tab put back is read in today’s form', async () => {
+    const { db } = await shelf();
+    const bare = new Dexie(db.name);
+    await bare.open();
+    await bare.table('phrases').bulkPut([...then.phrases]);
+    bare.close();
+    expect((await db.phrases.toArray()).sort(byId)).toEqual([...whole.value.contents.phrases].sort(byId));
   });
 });
 

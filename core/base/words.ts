@@ -67,3 +67,17 @@ export function nth(n: number): string {
   if (tens > 10 && tens < 14) return `${n}th`;
   return `${n}${ones === 1 ? 'st' : ones === 2 ? 'nd' : ones === 3 ? 'rd' : 'th'}`;
 }
+
+const ORDINALS: readonly string[] = Object.freeze(
+  'first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth'.split(' '),
+);
+
+/**
+ * An ordinal in letters up to twelve, in digits beyond.
+ * @example
+ * ordinal(2) // => "second"
+ * ordinal(21) // => "21st"
+ */
+export function ordinal(n: number): string {
+  return ORDINALS[n - 1] ?? nth(n);
+}

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
+import { chooses, type Selection } from '../selection';
 import { happening } from '../testing/drilling';
 import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, GRID } from '../time';
 import { build, FAMILIES, type Family, type Recipe } from '../recipe';
-import { loopTicks, type Pattern, type Selector } from '../pattern';
+import { loopTicks, type Pattern } from '../pattern';
 import {
   askedPart,
   drillStage,
@@ -51,7 +52,7 @@ const toms: Recipe['moves'][number] = {
   id: 't',
   on: true,
   move: 'voice',
-  params: { select: { limbs: ['R'] }, voices: ['high-tom'] },
+  params: { select: chooses({ limbs: ['R'] }), voices: ['high-tom'] },
 };
 const hats: Recipe['moves'][number] = {
   id: 'h',
@@ -60,7 +61,7 @@ const hats: Recipe['moves'][number] = {
   params: { limb: 'R', voice: 'hat-closed', level: 'tap', on: { kind: 'grid', grid: 2520 }, clash: 'keep' },
 };
 
-const dropped = (select: Selector): Recipe['moves'][number] => ({
+const dropped = (select: Selection): Recipe['moves'][number] => ({
   id: 'd',
   on: true,
   move: 'drop',
@@ -105,11 +106,11 @@ describe('stages from the phrase', () => {
   it('of a bar that only leaves something out, what is left of it is drilled, never silence', () => {
     const bar = 'R L R L R L R L R L R L R L R L';
     const stages = proposeStages(
-      pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4', '4e', '4&', '4a'] })]),
+      pattern(bar, [fit(2), dropped(chooses({ bars: [2], counts: ['4', '4e', '4&', '4a'] }))]),
       'fill',
     );
     expect(stages.filter((s) => s.kind === 'part').map(stageTitle)).toEqual(['Bar 1', 'Bar 2']);
-    const less = proposeStages(pattern(bar, [fit(2), dropped({ bars: [2], counts: ['4'] })]), 'fill');
+    const less = proposeStages(pattern(bar, [fit(2), dropped(chooses({ bars: [2], counts: ['4'] }))]), 'fill');
     expect(less.find((s) => stageTitle(s).startsWith('Only'))).toMatchObject({ from: 20160 + 15120, until: 40320 });
   });
   const titles = (p: Pattern): string[] =>
@@ -161,7 +162,7 @@ describe('stages from the phrase', () => {
       id: 'e',
       on: true,
       move: 'voice',
-      params: { select: { bars: [2], counts: ['4', '4&'] }, voices: ['floor-tom'] },
+      params: { select: chooses({ bars: [2], counts: ['4', '4&'] }), voices: ['floor-tom'] },
     };
     const two = proposeStages(pattern('R L R L R L R L', [fit(2), last]), 'fill').find((s) =>
       stageTitle(s).startsWith('Only'),

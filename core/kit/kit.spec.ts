@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyRecipe } from '../testing/arbitraries';
 import { LIMBS, PIECE_KINDS, VOICE, VOICES, voicesNamed } from '../stroke';
 import { build } from '../recipe';
@@ -31,7 +32,7 @@ const toms = build({
       on: true,
       move: 'route',
       params: {
-        select: {},
+        select: chooses({}),
         stations: (['high-tom', 'mid-tom', 'floor-tom'] as const).map((v) => ({ right: v, left: v })),
         order: [],
         sizes: [2],

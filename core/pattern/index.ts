@@ -22,10 +22,6 @@ export { report } from './report';
 export { crossRhythm, evenSteps, roundWords } from './round';
 export { meantTogether, type Role, rolesOf } from './roles';
 export { runsOf } from './runs';
-export { select, type Selector, SelectorSchema } from './selector';
-export { selectorFor } from './selector-for';
-export { parseSelector, type SelectorCode } from './selector-parse';
-export { LIMB_ADJECTIVES, ordinal, selectorWords } from './selector-words';
 export {
   countOfStroke,
   countRef,

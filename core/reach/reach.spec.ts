@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyRecipe } from '../testing/arbitraries';
 import { GRID, type Grid, parseMeter, USUAL_SCHOOLS } from '../time';
 import { LIMBS, otherHand, parseStrokeText } from '../stroke';
@@ -214,7 +215,7 @@ describe('travel', () => {
     const { pattern: p } = build({
       source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 5040 },
       moves: [
-        { id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['snare', 'hat-closed'] } },
+        { id: 'v', on: true, move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['snare', 'hat-closed'] } },
       ],
     });
     const { hands: ways, crossings } = handPaths(p, USUAL_KIT);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, GRID } from '../time';
 import { HAND_VOICES, LEVELS, ORNAMENTS, parseStrokeText, VOICE, type Stroke } from '../stroke';
@@ -72,7 +73,13 @@ describe('playing along', () => {
         (p, leader, limb, voice, busy) => {
           fc.pre(leader !== limb && !landed(p));
           const led = p.strokes.filter((s) => s.limb === leader).map((s) => s.at as number);
-          const after = applied(p, 'follow', { select: { limbs: [leader] }, limb, voice, level: 'same', busy }).pattern;
+          const after = applied(p, 'follow', {
+            select: chooses({ limbs: [leader] }),
+            limb,
+            voice,
+            level: 'same',
+            busy,
+          }).pattern;
           if (led.length === 0) return expect(after).toBe(p);
           for (const at of led) {
             const own = after.strokes.filter((s) => s.at === at && s.limb === limb);
@@ -183,15 +190,15 @@ describe('stroke text with pieces', () => {
 describe('grace strokes', () => {
   it('stay on the drum while the stroke goes to the cymbal, or go with it', () => {
     const p = build(typed('fR! l dL R')).pattern;
-    const stay = applied(p, 'voice', { select: {}, voices: ['ride'], graces: 'stay' }).pattern;
+    const stay = applied(p, 'voice', { select: chooses({}), voices: ['ride'], graces: 'stay' }).pattern;
     expect(stay.strokes.map((s) => s.grace ?? '-').join(' ')).toBe('snare - snare -');
-    const again = applied(stay, 'voice', { select: {}, voices: ['crash-right'], graces: 'stay' }).pattern;
+    const again = applied(stay, 'voice', { select: chooses({}), voices: ['crash-right'], graces: 'stay' }).pattern;
     expect(again.strokes.map((s) => s.grace ?? '-').join(' ')).toBe('snare - snare -');
-    const back = applied(again, 'voice', { select: {}, voices: ['snare'], graces: 'stay' }).pattern;
+    const back = applied(again, 'voice', { select: chooses({}), voices: ['snare'], graces: 'stay' }).pattern;
     expect(strokes(back)).toEqual(strokes(p));
-    expect(applied(stay, 'voice', { select: {}, voices: ['high-tom'] }).pattern.strokes.some((s) => s.grace)).toBe(
-      false,
-    );
+    expect(
+      applied(stay, 'voice', { select: chooses({}), voices: ['high-tom'] }).pattern.strokes.some((s) => s.grace),
+    ).toBe(false);
   });
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyRecipe } from '../testing/arbitraries';
 import { report } from '../pattern';
 import { barTicks, GRID, USUAL_SCHOOLS } from '../time';
@@ -70,7 +71,7 @@ describe('edits by hand', () => {
   });
   it('a hand that takes over keeps the voice that sounded there', () => {
     const recipe = typed('R L', [
-      { id: 'a', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['ride'] } },
+      { id: 'a', on: true, move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['ride'] } },
     ]);
     const edited = after(recipe, writeEdits(build(recipe).pattern, 0, { limb: 'L', level: 'tap' }, false));
     expect(build(edited).pattern.strokes[0]).toMatchObject({ limb: 'L', voice: 'ride' });
@@ -141,7 +142,7 @@ describe('what a move is worth', () => {
       move: 'fit',
       params: { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } },
     },
-    { id: 'accents', on: true, move: 'level', params: { select: { places: [1] }, level: 'accent' } },
+    { id: 'accents', on: true, move: 'level', params: { select: chooses({ places: [1] }), level: 'accent' } },
   ]);
   it('is where the whole would be another without it', () => {
     expect(effectOf(build(recipe), 'accents')).toEqual([0, 2, 4, 6, 8, 10, 12, 14].map((n) => n * 1260));
@@ -174,7 +175,12 @@ describe('remedies', () => {
   });
   it('what a move put there is asked for: no warning, no remedy', () => {
     const moves: MoveEntry[] = [
-      { id: 'v', on: true, move: 'voice', params: { select: { counts: ['3'] }, voices: ['floor-tom'], under: 'K' } },
+      {
+        id: 'v',
+        on: true,
+        move: 'voice',
+        params: { select: chooses({ counts: ['3'] }), voices: ['floor-tom'], under: 'K' },
+      },
     ];
     const asked = typed('(R L)x8', moves);
     expect(mended(asked, 'unison', '', [8 * 1260])).toBeNull();
@@ -182,7 +188,7 @@ describe('remedies', () => {
     expect(unison).toMatchObject({ weight: 'note', words: '1 unison: 3.' });
     const landed = typed('(R L)x8', [
       { id: 'l', on: true, move: 'land', params: { voice: 'crash-right', hand: 'R', kick: true } },
-      { id: 's', on: true, move: 'voice', params: { select: { levels: ['accent'] }, voices: ['snare'] } },
+      { id: 's', on: true, move: 'voice', params: { select: chooses({ levels: ['accent'] }), voices: ['snare'] } },
     ]);
     expect(report(build(landed).pattern, 100, USUAL_SCHOOLS).some((f) => f.weight === 'check')).toBe(false);
   });
@@ -196,7 +202,7 @@ describe('remedies', () => {
   });
   it('a groove keeps its backbeat: what falls under the hat is nothing to mend', () => {
     const groove = typed('R+K R R+L R', [
-      { id: 'v', on: true, move: 'voice', params: { select: { limbs: ['R'] }, voices: ['hat-closed'] } },
+      { id: 'v', on: true, move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['hat-closed'] } },
     ]);
     expect(mended(groove, 'unison', '', [0, 2520])).toBeNull();
   });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyMoveOf, anyNodes } from '../testing/arbitraries';
 import { barTicks, countAt, GRID, USUAL_SCHOOLS } from '../time';
 import { printStrokeText } from '../stroke';
@@ -59,7 +60,12 @@ describe('a landing', () => {
       source: { kind: 'typed', text: '(R L)x8', meter: '4/4', grid: GRID.sixteenths },
       moves: [
         LAND,
-        { id: 'v', on: true, move: 'voice', params: { select: { bars: [2], limbs: ['R'] }, voices: ['ride'] } },
+        {
+          id: 'v',
+          on: true,
+          move: 'voice',
+          params: { select: chooses({ bars: [2], limbs: ['R'] }), voices: ['ride'] },
+        },
       ],
     };
     expect(arrival(build(recipe).pattern)).toEqual(['R ride accent ', 'K kick accent ']);

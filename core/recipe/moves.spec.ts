@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '../selection';
 import { anyMoveOf, anySource } from '../testing/arbitraries';
 import { frozen } from '../testing/freeze';
 import { parseCount, USUAL_SCHOOLS } from '../time';
@@ -219,7 +220,7 @@ describe('bounds', () => {
 
 describe('the sums, widened', () => {
   it('accents every 5 slots are 4 against 5, round after 5 bars', () => {
-    const p = built('R l l R K', [cut(5), ['level', { select: { places: [1] }, level: 'accent' }]]);
+    const p = built('R l l R K', [cut(5), ['level', { select: chooses({ places: [1] }), level: 'accent' }]]);
     expect(words(p, 'cross')).toBe('accents every 5 sixteenths: 4 in 5 beats, back on the 1 after 5 bars');
   });
   it('a paradiddle leads with both hands; R L R brings two rights together', () => {
@@ -240,14 +241,16 @@ describe('the sums, widened', () => {
     const a = built('R L R L', [cut(2)]);
     const b = built('R L R L', [
       cut(2),
-      ['voice', { select: { limbs: ['R'], counts: ['3', '3&', '4'], bars: [2] }, voices: ['high-tom'] }],
-      ['swap', { select: { counts: ['4&'], bars: [2] }, limb: 'K' }],
+      ['voice', { select: chooses({ limbs: ['R'], counts: ['3', '3&', '4'], bars: [2] }), voices: ['high-tom'] }],
+      ['swap', { select: chooses({ counts: ['4&'], bars: [2] }), limb: 'K' }],
     ]);
     expect(differenceWords(a, b, USUAL_SCHOOLS)).toBe('3 pieces and 1 limb: bar 2: 3, 3&, 4 and 4&.');
     expect(differenceWords(a, a, USUAL_SCHOOLS)).toBe('The same.');
   });
   it('kicks and accents carry, hats keep time, ghosts fill', () => {
-    const p = built('R+K l R! l', [['voice', { select: { levels: ['tap'], limbs: ['R'] }, voices: ['hat-closed'] }]]);
+    const p = built('R+K l R! l', [
+      ['voice', { select: chooses({ levels: ['tap'], limbs: ['R'] }), voices: ['hat-closed'] }],
+    ]);
     expect(rolesOf(p)).toEqual(['timekeeping', 'primary', 'texture', 'primary', 'texture']);
   });
   it('half-time and double-time count the same ticks against another beat', () => {

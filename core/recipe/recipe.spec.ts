@@ -4,6 +4,7 @@ import { frozen } from '../testing/freeze';
 import { parseCount, ticks, USUAL_SCHOOLS } from '../time';
 import { compareStrokes, printStroke, type Voice } from '../stroke';
 import { countingOf, MOST_BARS, MOST_STROKES, report, startsToEndOn, type Pattern } from '../pattern';
+import { chooses } from '../selection';
 import {
   applyMove,
   build,
@@ -189,26 +190,30 @@ describe('fit', () => {
 describe('level and voice', () => {
   it('accents the first of every group', () =>
     expect(
-      drawn(built(recipe('R l K', [bars(1), ['level', { select: { places: [1] }, level: 'accent' }]], '3/4'))),
+      drawn(built(recipe('R l K', [bars(1), ['level', { select: chooses({ places: [1] }), level: 'accent' }]], '3/4'))),
     ).toBe('R! l K R! l K R! l K R! l K'));
   it('voices are taken in turn', () => {
     expect(
-      drawn(built(recipe('R L R L', [['voice', { select: {}, voices: ['high-tom', 'mid-tom', 'floor-tom'] }]]))),
+      drawn(
+        built(recipe('R L R L', [['voice', { select: chooses({}), voices: ['high-tom', 'mid-tom', 'floor-tom'] }]])),
+      ),
     ).toBe('R[high-tom] L[mid-tom] R[floor-tom] L[high-tom]');
   });
   it('puts a kick under accents on the crash, and says where the foot was busy', () => {
     const r = recipe('R!+K l R! l', [
-      ['voice', { select: { levels: ['accent'] }, voices: ['crash-right'], under: 'K' }],
+      ['voice', { select: chooses({ levels: ['accent'] }), voices: ['crash-right'], under: 'K' }],
     ]);
     expect(drawn(built(r))).toBe('R![crash-right]+K l R![crash-right]+K! l');
     expect(build(r).trail[0]?.findings[0]?.words).toBe('The foot already plays there: 1.');
   });
   it('no foot is sent to a tom', () => {
-    expect(codes(recipe('K K', [['voice', { select: {}, voices: ['high-tom'] }]]))).toEqual(['bad-voice']);
-    expect(drawn(built(recipe('R K', [['voice', { select: {}, voices: ['high-tom'] }]])))).toBe('R[high-tom] K');
+    expect(codes(recipe('K K', [['voice', { select: chooses({}), voices: ['high-tom'] }]]))).toEqual(['bad-voice']);
+    expect(drawn(built(recipe('R K', [['voice', { select: chooses({}), voices: ['high-tom'] }]])))).toBe(
+      'R[high-tom] K',
+    );
   });
   it('a selector that chooses nothing says so', () =>
-    expect(codes(recipe('R R', [['level', { select: { limbs: ['L'] }, level: 'ghost' }]]))).toEqual([
+    expect(codes(recipe('R R', [['level', { select: chooses({ limbs: ['L'] }), level: 'ghost' }]]))).toEqual([
       'nothing-chosen',
     ]));
 });
@@ -254,7 +259,7 @@ describe('checks', () => {
   it('a unison under a cymbal that keeps time, or of crash and kick, is no fault', () => {
     const weight = (voice: Voice): string | undefined =>
       report(
-        built(recipe('R+K L R+L L', [['voice', { select: { limbs: ['R'] }, voices: [voice] }]])),
+        built(recipe('R+K L R+L L', [['voice', { select: chooses({ limbs: ['R'] }), voices: [voice] }]])),
         100,
         USUAL_SCHOOLS,
       ).find((f) => f.code === 'unison')?.weight;

@@ -1,7 +1,8 @@
 import { listed } from '../base';
 import { barTicks, USUAL_SCHOOLS } from '../time';
 import { isHand, LIMBS, usualVoice } from '../stroke';
-import { LIMB_ADJECTIVES, meantTogether, placesWords, placeWords, selectorFor, type Finding } from '../pattern';
+import { meantTogether, placesWords, placeWords, type Finding } from '../pattern';
+import { describeStrokes, LIMB_ADJECTIVES } from '../selection';
 import type { Build } from './build';
 import { offerOf, type Offer } from './offer';
 
@@ -25,7 +26,7 @@ export function remediesFor(finding: Finding, built: Build, schools = USUAL_SCHO
       const on =
         places.length === 1 ? placeWords(pattern, places[0] ?? 0, schools) : placesWords(pattern, places, schools);
       const words = `Leave out the ${listed(limbs.map((l) => LIMB_ADJECTIVES[l]))} on ${on}`;
-      return [{ ...offerOf('drop', { select: selectorFor(pattern, which) }), words }];
+      return [{ ...offerOf('drop', { select: describeStrokes(pattern, which) }), words }];
     }
     case 'fit': {
       // What is left over after whole repeats can be closed by singles, led by the hand that did not end the last

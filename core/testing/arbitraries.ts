@@ -13,7 +13,7 @@ import {
   type TypedStroke,
 } from '../stroke';
 import { RUDIMENTS } from '../rudiments';
-import type { Selector } from '../pattern';
+import { chooses, EDGES, PARTS, WITHINS, type Facets, type Selection, type Which } from '../selection';
 import {
   MOVE_NAMES,
   type MoveEntry,
@@ -96,7 +96,7 @@ export const anyNodes: fc.Arbitrary<readonly Node[]> = fc.letrec<{ nodes: readon
     .chain((nodes) => fc.boolean().map((held): readonly Node[] => (held ? [...nodes, { kind: 'hold' }] : nodes))),
 })).nodes;
 
-export const anySelector: fc.Arbitrary<Selector> = fc.record(
+export const anyFacets: fc.Arbitrary<Facets> = fc.record(
   {
     limbs: fc.subarray([...LIMBS]),
     levels: fc.subarray([...LEVELS]),
@@ -119,10 +119,78 @@ export const anySelector: fc.Arbitrary<Selector> = fc.record(
   { requiredKeys: [] },
 );
 
+const few = <T>(values: readonly T[]) => fc.subarray([...values], { minLength: 1, maxLength: 3 });
+const upTo = (max: number) => fc.integer({ min: 1, max });
+const aCount = fc.constantFrom('1', '2', '3', '1&', '2e', '3&', '4a', '1trip', '2let', '2:1', '2:3&', '*&', '*e', '*');
+const anyWhich: fc.Arbitrary<Which> = fc.oneof(
+  upTo(6).map((first) => ({ first })),
+  upTo(6).map((last) => ({ last })),
+  // The first alone is said in one way only.
+  fc.uniqueArray(upTo(7), { minLength: 1, maxLength: 2 }).map((nth) => (nth.join() === '1' ? { first: 1 } : { nth })),
+  fc.record({ every: upTo(6), from: upTo(6) }),
+  fc.record({ every: upTo(3), from: upTo(3), single: fc.constant(true as const) }),
+  fc.constant({ middle: true as const }),
+);
+
+/** One node that holds no other. */
+const anyLeaf: fc.Arbitrary<Selection> = fc.oneof(
+  fc.constant<Selection>({ is: 'all' }),
+  few(LIMBS).map((limbs): Selection => ({ is: 'limb', limbs })),
+  few(LEVELS).map((levels): Selection => ({ is: 'height', levels })),
+  few(HAND_VOICES).map((voices): Selection => ({ is: 'piece', voices })),
+  few(ORNAMENTS).map((ornaments): Selection => ({ is: 'ornament', ornaments })),
+  few(['primary', 'timekeeping', 'texture'] as const).map((roles): Selection => ({ is: 'role', roles })),
+  fc.constantFrom(...PARTS).map((part): Selection => ({ is: 'part', part })),
+  fc.uniqueArray(aCount, { minLength: 1, maxLength: 5 }).map((counts): Selection => ({ is: 'count', counts })),
+  few([1, 2, 3, 'last'] as const).map((beats): Selection => ({ is: 'beat', beats })),
+  few([1, 2, 3, 'last'] as const).map((bars): Selection => ({ is: 'bar', bars })),
+  fc.record({
+    is: fc.constant('half' as const),
+    half: fc.constantFrom(1 as const, 2 as const),
+    of: fc.constantFrom('bar' as const, 'phrase' as const),
+  }),
+  fc.record({
+    is: fc.constant('stretch' as const),
+    edge: fc.constantFrom(...EDGES),
+    count: fc.constantFrom('1', '2&', '3', '2:2', '4a'),
+  }),
+  fc.uniqueArray(upTo(9), { minLength: 1, maxLength: 3 }).map((places): Selection => ({ is: 'place', places })),
+  few(['first', 'last', 2, 3] as const).map((repeats): Selection => ({ is: 'repeat', repeats })),
+  fc.record({ is: fc.constant('slots' as const), which: anyWhich, within: fc.constantFrom(...WITHINS) }),
+  fc
+    .uniqueArray(fc.integer({ min: 0, max: 32 }), { minLength: 1, maxLength: 4 })
+    .map((slots): Selection => ({ is: 'hand', at: slots.map((n) => n * 1260).sort((a, b) => a - b) })),
+);
+
+/** Any expression, a few nodes deep. */
+export const anySelection: fc.Arbitrary<Selection> = fc.letrec<{ s: Selection; in: Selection }>((tie) => ({
+  in: fc.oneof({ depthSize: 'small', maxDepth: 3 }, anyLeaf, tie('s')),
+  s: fc.oneof(
+    { depthSize: 'small', maxDepth: 3 },
+    anyLeaf,
+    fc.record({
+      is: fc.constant('order' as const),
+      of: tie('in'),
+      which: anyWhich,
+      within: fc.constantFrom(...WITHINS),
+    }),
+    fc.record({
+      is: fc.constant('beside' as const),
+      of: tie('in'),
+      how: fc.constantFrom('with' as const, 'before' as const, 'after' as const),
+      what: tie('in'),
+    }),
+    fc.record({ is: fc.constant('alone' as const), of: tie('in') }),
+    fc.array(tie('in'), { minLength: 2, maxLength: 4 }).map((all): Selection => ({ is: 'and', all })),
+    fc.array(tie('in'), { minLength: 2, maxLength: 3 }).map((any): Selection => ({ is: 'or', any })),
+    fc.record({ is: fc.constant('but' as const), of: tie('in'), not: tie('in') }),
+  ),
+})).s;
+
 const text = fc.oneof(anyNodes.map(printStrokeText), fc.string({ maxLength: 12 }));
 
 const whole = (min: number, max: number) => fc.integer({ min, max });
-const select = anySelector;
+const select = anyFacets.map(chooses);
 const level = fc.constantFrom(...LEVELS);
 const handVoice = fc.constantFrom(...HAND_VOICES);
 const maybe = <T>(one: fc.Arbitrary<T>) => fc.option(one, { nil: undefined, freq: 2 });

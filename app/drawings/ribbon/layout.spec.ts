@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { chooses } from '@core/selection';
 import { build } from '@core/recipe';
 import { GRID, USUAL_SCHOOLS } from '@core/time';
 import { RUDIMENTS } from '@core/rudiments';
@@ -151,7 +152,7 @@ describe('the ribbon', () => {
         fc.constantFrom('4/4', '7/8', '6/8'),
         fc.integer({ min: 300, max: 1200 }),
         (text, round, meter, width) => {
-          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: {}, voices: round } };
+          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: chooses({}), voices: round } };
           look(build({ ...typed(text.join(' '), meter), moves: [move] }).pattern, width);
         },
       ),
@@ -172,7 +173,7 @@ describe('the ribbon', () => {
         fc.constantFrom(GRID.sextuplets, GRID.thirtySeconds),
         fc.integer({ min: 300, max: 1200 }),
         (text, round, grid, width) => {
-          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: {}, voices: round } };
+          const move = { id: 'v', on: true, move: 'voice' as const, params: { select: chooses({}), voices: round } };
           const { pattern } = build({ ...typed(text.join(' '), '4/4', grid), moves: [move] });
           for (const row of ribbonLayout(pattern, { size: 'bench', width, schools: USUAL_SCHOOLS }).rows)
             for (const hand of ['R', 'L'] as const) {

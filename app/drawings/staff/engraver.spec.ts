@@ -1,4 +1,5 @@
 import { build } from '@core/recipe';
+import { chooses } from '@core/selection';
 import { typed } from '../../testing/fixtures';
 import type { StaffPlace } from './draw';
 import { LineEngraver } from './engraver';
@@ -52,7 +53,7 @@ describe('the plan of a staff', () => {
     const phrase = build({
       ...typed(`${BAR} ${BAR}`),
       moves: [
-        { id: 'v', on: true, move: 'voice', params: { select: { bars: [1], limbs: ['R'] }, voices: ['hat-open'] } },
+        { id: 'v', on: true, move: 'voice', params: { select: chooses({ bars: [1], limbs: ['R'] }), voices: ['hat-open'] } },
       ],
     }).pattern;
     expect(planStaff(phrase, OPTIONS).map((l) => l.open)).toEqual([false, true]);

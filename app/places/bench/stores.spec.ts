@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { chooses } from '@core/selection';
 import { Database } from '../../storage/database';
 import { DraftsRepo } from '../../storage/drafts.repo';
 import { KitsRepo } from '../../storage/kits.repo';
@@ -196,7 +197,7 @@ describe('sound', () => {
 describe('reach', () => {
   it('follows the kit: fewer drums are a finding, never another recipe', async () => {
     const { bench } = await stores('R L R L');
-    bench.take({ id: 'x', on: true, move: 'voice', params: { select: {}, voices: ['mid-tom'] } });
+    bench.take({ id: 'x', on: true, move: 'voice', params: { select: chooses({}), voices: ['mid-tom'] } });
     const reach = TestBed.inject(ReachStore);
     const kits = TestBed.inject(KitsRepo);
     expect(reach.onKit()?.findings).toEqual([]);

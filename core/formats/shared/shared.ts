@@ -1,6 +1,7 @@
 import { deflateSync, Inflate, strFromU8, strToU8 } from 'fflate';
 import { readFail, readOk, type Read } from '../../base';
 import type { Phrase } from '../../recipe';
+import { withSelections } from '../../selection';
 import { RULES } from '../shelf-file/rules';
 
 /** What of a phrase leaves in a link or inside another program’s file: all but what is the shelf’s own. */
@@ -9,7 +10,8 @@ export type SharedPhrase = Pick<Phrase, 'name' | 'family' | 'recipe' | 'tempo' |
 export type SharedCode = 'not-a-phrase' | 'too-large' | 'newer' | 'damaged';
 
 const FORMAT = 'loop-shelf-phrase';
-const VERSION = 1;
+/** Since 2 moves choose by expressions. */
+const VERSION = 2;
 /** The longest code that is read, in letters, and the longest text it may unpack to, in bytes. */
 export const MOST_CODE = 200_000;
 const MOST_TEXT = 2_000_000;
@@ -42,7 +44,7 @@ export function readShared(text: string): Read<SharedPhrase, SharedCode> {
   const { format: _format, version, ...rest } = value as Record<string, unknown>;
   if (typeof version === 'number' && version > VERSION)
     return readFail('newer', null, 'This phrase was made with a newer Loop Shelf. Update, then open it again.');
-  const row: unknown = { ...rest, id: 'shared', created: 0, changed: 0 };
+  const row = withSelections({ ...rest, id: 'shared', created: 0, changed: 0 });
   const wrong = RULES.phrases(row);
   if (wrong)
     return readFail(

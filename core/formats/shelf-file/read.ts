@@ -157,8 +157,8 @@ function readWhole(text: string): Read<ShelfRead, ShelfCode> {
     return readFail('not-a-shelf', { path: '/format' }, 'This is not a shelf file: it does not say that it is one.');
   const version = fields.get('version');
   if (typeof version === 'number' && version > SHELF_VERSION) return newer(version);
-  if (version !== 1 && version !== 2 && version !== SHELF_VERSION)
-    return readFail('wrong-part', { path: '/version' }, 'In version: it must be 1, 2 or 3. Nothing was read.');
+  if (version !== 1 && version !== 2 && version !== 3 && version !== SHELF_VERSION)
+    return readFail('wrong-part', { path: '/version' }, 'In version: it must be 1, 2, 3 or 4. Nothing was read.');
   const rows: Record<string, unknown> = {};
   for (const name of FILE_LISTS) {
     const list = fields.get(name);

@@ -2,6 +2,7 @@ import { isShallow } from '../../base';
 import { modernAttempt, modernDrill, modernTake, modernTries, type DrillState } from '../../drill';
 import type { Phrase } from '../../recipe';
 import { joinedIn } from '../../recipe';
+import { withSelections } from '../../selection';
 import type { Named } from '../../shelf';
 import * as compiled from './generated/validators';
 import type { ValidationError, Validator } from './generated/validators';
@@ -91,18 +92,22 @@ function namedProblem({ key, value }: Named): RuleProblem | null {
 
 /** The rule of each kind of row. */
 export const RULES = {
-  phrases: bySchema(compiled.validatePhrase, phraseProblem),
+  phrases: bySchema(compiled.validatePhrase, phraseProblem, withSelections),
   attempts: bySchema(compiled.validateAttempt, none, modernAttempt),
   tries: bySchema(compiled.validateTriesPage, none, modernTries),
   drills: bySchema(compiled.validateDrillState, drillProblem, modernDrill),
-  takes: bySchema(compiled.validateTake, none, modernTake),
-  states: bySchema(compiled.validateKeptState, (s) => phraseProblem(s.state)),
-  removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase)),
+  takes: bySchema(compiled.validateTake, none, (row) => withSelections(modernTake(row))),
+  states: bySchema(compiled.validateKeptState, (s) => phraseProblem(s.state), withSelections),
+  removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase), withSelections),
   boards: bySchema(compiled.validateBoard),
   kept: bySchema(compiled.validateNamed, namedProblem),
   clips: bySchema(compiled.validateClip),
   listening: bySchema(compiled.validateListening),
-  drafts: bySchema(compiled.validateTabDraft, ({ draft }) => (draft.base ? phraseProblem(draft.base) : null)),
-  unkept: bySchema(compiled.validateUnkept, ({ base }) => (base ? phraseProblem(base) : null)),
+  drafts: bySchema(
+    compiled.validateTabDraft,
+    ({ draft }) => (draft.base ? phraseProblem(draft.base) : null),
+    withSelections,
+  ),
+  unkept: bySchema(compiled.validateUnkept, ({ base }) => (base ? phraseProblem(base) : null), withSelections),
 } satisfies Record<string, Rule>;
 export type RuleName = keyof typeof RULES;

@@ -4,7 +4,7 @@ import { AttemptSchema, DrillStateSchema, TriesPageSchema } from '../../drill';
 import { KitSchema, KitsSchema } from '../../kit';
 import { CLICK_KINDS, COUNT_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind, type CountKind } from '../../playback';
 import { ClipSchema, ListeningSchema } from '../../listen';
-import { SelectorSchema } from '../../pattern';
+import { SelectionSchema } from '../../selection';
 import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
 import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
@@ -13,8 +13,11 @@ import { STRICTNESS, TakeSchema, type Strictness } from '../../take';
 import { KEPT_STEPS, MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
 
 export const SHELF_FORMAT = 'loop-shelf';
-/** Since version 3 stages and findings are kept as facts; version 2 had their sentences. */
-export const SHELF_VERSION = 3;
+/**
+ * Since version 3 stages and findings are kept as facts, where version 2 had their sentences; since version 4 what
+ * moves choose is an expression, where it was a list of restrictions.
+ */
+export const SHELF_VERSION = 4;
 
 export const SettingsSchema = Type.Object({
   theme: Type.Union([Type.Literal('light'), Type.Literal('dark')]),
@@ -87,7 +90,7 @@ const lists = {
   drills: Type.Array(DrillStateSchema, { maxItems: SHELF_LIMITS.drills }),
 };
 
-/** The shelf file, version 3. Fields it does not name are kept when it is written back. */
+/** The shelf file, version 4. Fields it does not name are kept when it is written back. */
 export const ShelfFileSchema = Type.Object(
   {
     format: Type.Literal(SHELF_FORMAT),
@@ -103,7 +106,7 @@ export const ShelfFileSchema = Type.Object(
     /** Of everything that stands before it, to tell a file that was changed since it was written. */
     checksum: Type.Optional(Type.String({ maxLength: 64 })),
   },
-  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 3' },
+  { $id: 'shelf-file', title: 'A shelf of Loop Shelf, version 4' },
 );
 
 const Worked = {
@@ -179,7 +182,7 @@ export const PUBLISHED = { ShelfFile: ShelfFileSchema };
 export const PARTS: Readonly<Record<string, TSchema>> = {
   Recipe: RecipeSchema,
   PlainRecipe: PlainRecipeSchema,
-  Selector: SelectorSchema,
+  Selection: SelectionSchema,
   Kit: KitSchema,
   ...Object.fromEntries(MOVE_NAMES.map((name) => [`${name}Params`, MOVES[name].schema])),
 };

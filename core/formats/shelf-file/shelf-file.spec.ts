@@ -163,7 +163,7 @@ describe('the shelf file', () => {
     ['a list', '[]', 'not-a-shelf', /does not say/],
     ['null', 'null', 'not-a-shelf', /does not say/],
     ['another format', '{"format":"x"}', 'not-a-shelf', /does not say/],
-    ['a newer version', damaged((f) => ({ ...f, version: 4 })), 'newer', /version 4/],
+    ['a newer version', damaged((f) => ({ ...f, version: 5 })), 'newer', /version 5/],
     ['no phrases', damaged((f) => ({ ...f, phrases: undefined })), 'wrong-part', /phrases/],
     [
       'a tempo of 1000',

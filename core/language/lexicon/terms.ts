@@ -1,7 +1,7 @@
 import { NUMBER_WORDS } from '../../base';
 import { GRID, parseGrid, type Grid } from '../../time';
 import { nth } from '../../base';
-import { ordinal } from '../../pattern';
+import { ordinal } from '../../base';
 import { HAND_VOICES, namesOf, type Level, type Limb, type Ornament, type Voice } from '../../stroke';
 
 /** Words of a name as they stand in a line: without hyphens, every hi-hat a hat. */

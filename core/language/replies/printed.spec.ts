@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { anyMoveOf, anyRecipe } from '../../testing/arbitraries';
 import { build, describeMove, MOVE_NAMES, type MoveEntry, type MoveName } from '../../recipe';
 import { parseGrid, gridName } from '../../time';
-import { selectorFor, type Pattern } from '../../pattern';
+import type { Pattern } from '../../pattern';
+import { describeStrokes } from '../../selection';
 import { readLine } from './read';
 import { readPrinted } from './printed';
 
@@ -37,7 +38,7 @@ describe('what is printed is read back', () => {
             const { strokes } = built.pattern;
             if (strokes.length === 0) return;
             // Strokes that are there, described as the application describes what was pressed.
-            const select = selectorFor(
+            const select = describeStrokes(
               built.pattern,
               some.map((n) => n % strokes.length),
             );

@@ -1,19 +1,16 @@
 import { LIMBS, LIMB_WORDS, ORNAMENTS, parseStrokeText, VOICE, VOICES, type Limb, type Voice } from '../../stroke';
-import { countingOf, parseSelector, type Pattern, type Selector } from '../../pattern';
-import { GRID, meter, parseGrid, USUAL_SCHOOLS } from '../../time';
+import { countingOf, type Pattern } from '../../pattern';
+import { readSelection, type Selection } from '../../selection';
+import { parseGrid, USUAL_SCHOOLS } from '../../time';
 import { describeMove, type MoveEntry, type MoveName, type MoveParams } from '../../recipe';
 import { COUNT } from '../lexicon/tokens';
 
-/** Selectors print counts as they are; the counting only says what is a count at all. */
-const COUNTING = { meter: meter(16, 4), grid: GRID.sixteenths, schools: USUAL_SCHOOLS };
-
-/** Reads a selector of a phrase, or of any where it is not known; then places have no counts. */
-function withSelectorOf(on: Pattern | undefined): WithSelector {
+/** Reads a selection of a phrase, or of any where it is not known; then places chosen by hand have no counts. */
+function withSelectionOf(on: Pattern | undefined): WithSelection {
+  const placing = on && { counting: countingOf(on, USUAL_SCHOOLS), start: on.start };
   return (words, make) => {
-    const read = on
-      ? parseSelector(words ?? '', countingOf(on, USUAL_SCHOOLS), on.start)
-      : parseSelector(words ?? '', COUNTING);
-    return read.ok ? make(read.value) : null;
+    const read = readSelection(words ?? '', placing);
+    return read ? make(read) : null;
   };
 }
 
@@ -32,12 +29,12 @@ const LIMB = LIMBS.map((l) => LIMB_WORDS[l]).join('|');
 const SHIFTED = '(?:, (\\d+) slots? (later|earlier))?';
 const by = (n: string | undefined, way: string | undefined): { shift?: number } =>
   n === undefined ? {} : { shift: way === 'later' ? Number(n) : -Number(n) };
-type WithSelector = <T>(words: string | undefined, make: (select: Selector) => T) => T | null;
+type WithSelection = <T>(words: string | undefined, make: (select: Selection) => T) => T | null;
 
-type Form = readonly [MoveName, RegExp, (g: Groups, withSelector: WithSelector) => Params];
+type Form = readonly [MoveName, RegExp, (g: Groups, withSelection: WithSelection) => Params];
 
 function routeOf(
-  withSelector: WithSelector,
+  withSelection: WithSelection,
   stops: string,
   who: string | undefined,
   list: string,
@@ -49,7 +46,7 @@ function routeOf(
   });
   if (stations.some((s) => !s.right || !s.left)) return null;
   const sizes = list.trim() === '' ? [1] : listOf(list.trim()).map(Number);
-  return withSelector(who, (select) => ({
+  return withSelection(who, (select) => ({
     select,
     stations,
     order: [],
@@ -63,40 +60,40 @@ const PRINTED: readonly Form[] = [
   [
     'level',
     new RegExp(`^(Accent|Ghost) (.+?)${SHIFTED}$`),
-    ([, verb, who, n, way], withSelector) =>
-      withSelector(who, (select) => ({ select, level: verb === 'Accent' ? 'accent' : 'ghost', ...by(n, way) })),
+    ([, verb, who, n, way], withSelection) =>
+      withSelection(who, (select) => ({ select, level: verb === 'Accent' ? 'accent' : 'ghost', ...by(n, way) })),
   ],
   [
     'level',
     new RegExp(`^Play (.+) as plain taps${SHIFTED}$`),
-    ([, who, n, way], withSelector) => withSelector(who, (select) => ({ select, level: 'tap', ...by(n, way) })),
+    ([, who, n, way], withSelection) => withSelection(who, (select) => ({ select, level: 'tap', ...by(n, way) })),
   ],
-  ['drop', /^Remove (.+)$/, ([, who], withSelector) => withSelector(who, (select) => ({ select }))],
+  ['drop', /^Remove (.+)$/, ([, who], withSelection) => withSelection(who, (select) => ({ select }))],
   [
     'swap',
     new RegExp(`^Give (.+) to the (other hand|${LIMB})$`),
-    ([, who, to = ''], withSelector) =>
-      withSelector(who, (select) => ({ select, limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K') })),
+    ([, who, to = ''], withSelection) =>
+      withSelection(who, (select) => ({ select, limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K') })),
   ],
   [
     'ornament',
     new RegExp(`^A (${ORNAMENTS.join('|')}) on (.+)$`),
-    ([, what, who], withSelector) =>
-      withSelector(who, (select) => ({ select, ornament: ORNAMENTS.find((o) => o === what) ?? 'flam' })),
+    ([, what, who], withSelection) =>
+      withSelection(who, (select) => ({ select, ornament: ORNAMENTS.find((o) => o === what) ?? 'flam' })),
   ],
   [
     'ornament',
     /^Play (.+) without grace strokes$/,
-    ([, who], withSelector) => withSelector(who, (select) => ({ select, ornament: 'none' as const })),
+    ([, who], withSelection) => withSelection(who, (select) => ({ select, ornament: 'none' as const })),
   ],
   [
     'voice',
-    /^Send (.+?) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum)?$/,
-    ([, who, to = '', , under, graces], withSelector) => {
+    /^Send (.+) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum)?$/,
+    ([, who, to = '', , under, graces], withSelection) => {
       const voices = voicesOf(to);
       if (!voices) return null;
       const foot = under === undefined ? undefined : under === 'kick' ? 'K' : under.startsWith('second') ? 'J' : 'H';
-      return withSelector(who, (select) => ({
+      return withSelection(who, (select) => ({
         select,
         voices,
         ...(foot ? { under: foot } : {}),
@@ -107,22 +104,22 @@ const PRINTED: readonly Form[] = [
   [
     'route',
     /^Move (.+) round (.+), on at each (.*?)changes? of hand$/,
-    ([, who, stops = '', list = ''], withSelector) => routeOf(withSelector, stops, who, list, true),
+    ([, who, stops = '', list = ''], withSelection) => routeOf(withSelection, stops, who, list, true),
   ],
   // Sizes and selectors are both lists: where the one ends and the other begins is tried from the right.
   ...[1, 2, 3, 4].map((many): Form => [
     'route',
     new RegExp(`^Move (.+) round (.+), ((?:\\d+(?:, | and )?){${many}}) at a time$`),
-    ([, who, stops = '', list = ''], withSelector) => routeOf(withSelector, stops, who, list, false),
+    ([, who, stops = '', list = ''], withSelection) => routeOf(withSelection, stops, who, list, false),
   ]),
   [
     'follow',
     new RegExp(`^The (${LIMB})(?: on the (.+?))? plays with (.+?)(?:, (ghost|tap|accent)s)?(, where it is free)?$`),
-    ([, limb = '', piece, who, level, free], withSelector) => {
+    ([, limb = '', piece, who, level, free], withSelection) => {
       const own = limbOf(limb) ?? 'R';
       const voice = piece === undefined ? (own === 'H' ? 'hat-foot' : 'kick') : voiceOf(piece);
       return voice
-        ? withSelector(who, (select) => ({
+        ? withSelection(who, (select) => ({
             select,
             limb: own,
             voice,
@@ -286,10 +283,10 @@ const entryOf = (move: MoveName, params: unknown): MoveEntry =>
  * where places are named by their counts.
  */
 export function readPrinted(sentence: string, on?: Pattern): MoveEntry | null {
-  const withSelector = withSelectorOf(on);
+  const withSelection = withSelectionOf(on);
   for (const [move, form, make] of PRINTED) {
     const found = form.exec(sentence);
-    const params = found ? make(found, withSelector) : null;
+    const params = found ? make(found, withSelection) : null;
     if (!params) continue;
     const entry = entryOf(move, params);
     if (describeMove(entry, on) === sentence) return entry;

@@ -360,9 +360,9 @@ describe('what helps', () => {
       const c = readChoice(words, p);
       return c.ok ? JSON.stringify(c.select) : c.words;
     };
-    expect(chosen('the right hand')).toBe('{"limbs":["R"]}');
-    expect(chosen('my left')).toBe('{"limbs":["L"]}');
-    expect(chosen('bass drum')).toBe('{"limbs":["K"]}');
+    expect(chosen('the right hand')).toBe('{"is":"limb","limbs":["R"]}');
+    expect(chosen('my left')).toBe('{"is":"limb","limbs":["L"]}');
+    expect(chosen('bass drum')).toBe('{"is":"limb","limbs":["K"]}');
     expect(chosen('bar 1: 2')).toBe(chosen('1:2'));
     expect(chosen('the last two')).toBe('{"counts":["2&","2a"]}');
     expect(chosen('accents except the first')).toContain('2&');

@@ -1,10 +1,11 @@
 import { barTicks, beatTicks, countedBeats, GRID, isCompound } from '../../time';
 import { canStrike, isHand, usualVoice, type Level, type Limb, type Voice } from '../../stroke';
-import { countRef, select, type Pattern } from '../../pattern';
+import { countRef, type Pattern } from '../../pattern';
+import { chooses, select } from '../../selection';
 import { offerOf, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import { places } from '../grammar/places';
-import { selectorOf } from '../grammar/said-select';
+import { selectionOf } from '../grammar/said-select';
 import { isWrong, limbsHere } from '../grammar/stretches';
 import { refOf, type CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
@@ -71,7 +72,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
     if (mode === 'ask' && hands.length > 0 && limb !== 'H') {
       const struck = new Set(hands.map((i) => pattern.strokes[i]?.at as number));
       const free = at.filter((t) => !struck.has(t));
-      const instead = [offerOf('swap', { select: selectorOf(pick, pattern, hands), limb })];
+      const instead = [offerOf('swap', { select: selectionOf(pick, pattern, hands), limb })];
       out.push(act(free.length > 0 ? [...instead, footStrokes(pattern, free, limb, level)] : instead));
     }
   }
@@ -155,7 +156,7 @@ function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
     limbs.includes(s.limb) && (pattern.start + s.at) % grid !== 0 ? [i] : [],
   );
   if (between.length === 0) return said;
-  const gone = offerOf('drop', { select: selectorOf({ base: null, said: '' }, pattern, between) });
+  const gone = offerOf('drop', { select: selectionOf({ base: null, said: '' }, pattern, between) });
   return {
     acts: [
       ...said.acts,
@@ -219,9 +220,9 @@ const STEADY: Rule[] = [
       if (beats < 2) return wrong('backbeat', 'There is one beat.');
       const counts = said ? said.map(refOf) : beats >= 4 ? ['2', '4'] : ['2'];
       // A left that plays there already is the backbeat once it is accented.
-      const there = select(pattern, { limbs: ['L'], counts });
-      const accented =
-        there.length > 0 ? [offerOf('level', { select: { limbs: ['L'], counts }, level: 'accent' })] : [];
+      const those = chooses({ limbs: ['L'], counts });
+      const there = select(pattern, those);
+      const accented = there.length > 0 ? [offerOf('level', { select: those, level: 'accent' })] : [];
       return {
         acts: [
           act([

@@ -1,4 +1,5 @@
 import { beatTicks } from '../../time';
+import { chooses } from '../../selection';
 import { isHand, type Voice } from '../../stroke';
 import { countRef } from '../../pattern';
 import { offerOf, type MoveParams } from '../../recipe';
@@ -6,7 +7,7 @@ import { chosen } from '../grammar/choose';
 import type { Pick } from '../grammar/pick';
 import { act, acts, forStrokes, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { VoicesSaid } from '../grammar/slots';
-import { selectorOf } from '../grammar/said-select';
+import { selectionOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
@@ -56,7 +57,7 @@ const LANDS: Rule[] = [
     const moments = scene.pattern.strokes.filter((s) => isHand(s.limb)).map((s) => s.at);
     const last = countRef(scene.pattern, Math.max(0, ...moments));
     if ('wrong' in landed || moments.length === 0) return landed;
-    const sent = lists.map((l) => act([offerOf('voice', { select: { counts: [last] }, voices: [...l] })]));
+    const sent = lists.map((l) => act([offerOf('voice', { select: chooses({ counts: [last] }), voices: [...l] })]));
     return { acts: [...landed.acts, ...sent] };
   }),
   rule(['land [it] on silence', 'land on nothing'], () => acts([offerOf('land', { hand: 'R', kick: false })])),
@@ -159,7 +160,7 @@ function inGroups(v: Values, { pattern }: RuleContext): Said {
     const own = moments.slice(from, from + n);
     from += n;
     const indexes = hands.filter((i) => own.includes(pattern.strokes[i]?.at ?? 0));
-    return offerOf('voice', { select: selectorOf(HANDS, pattern, indexes), voices: [...(lists[0] ?? [])] });
+    return offerOf('voice', { select: selectionOf(HANDS, pattern, indexes), voices: [...(lists[0] ?? [])] });
   });
   return acts(offers);
 }

@@ -1,8 +1,9 @@
 import { isHand, usualVoice, type Level, type Limb } from '../../stroke';
-import type { Pattern, Selector } from '../../pattern';
+import type { Pattern } from '../../pattern';
+import type { Selection } from '../../selection';
 import { asEdit, offerOf, type Build, type MoveEntry, type Offer } from '../../recipe';
 import { chosen, type Before, type BeatMeaning } from '../grammar/choose';
-import { selectorOf } from '../grammar/said-select';
+import { selectionOf } from '../grammar/said-select';
 import { isWrong, keyOf } from '../grammar/stretches';
 import type { Pick } from '../grammar/pick';
 import type { ShelfPhrase } from '../lexicon/phrases';
@@ -74,7 +75,7 @@ export function forStrokes(
   pick: Pick,
   scene: RuleContext,
   make: (
-    select: Selector,
+    select: Selection,
     indexes: readonly number[],
   ) => readonly Offer[] | { readonly wrong: string; readonly why: string },
   beats: BeatMeaning = 'count',
@@ -83,7 +84,7 @@ export function forStrokes(
   if (isWrong(ways)) return ways;
   const found: Act[] = [];
   for (const own of ways.ways) {
-    const made = make(selectorOf(pick, scene.pattern, own), own);
+    const made = make(selectionOf(pick, scene.pattern, own), own);
     if ('why' in made) return made;
     found.push(act(made, themOf(scene.pattern, own), kinOf(pick, scene, beats)));
   }

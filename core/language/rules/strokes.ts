@@ -1,6 +1,6 @@
 import { isHand, type Level, type Ornament } from '../../stroke';
+import { chooses, type Selection } from '../../selection';
 import { barTicks } from '../../time';
-import type { Selector } from '../../pattern';
 import { offerOf, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import type { BarSaid } from '../grammar/counts';
@@ -19,7 +19,7 @@ import {
   type Said,
   type RuleContext,
 } from './rule';
-import { ANY, selectorOf } from '../grammar/said-select';
+import { ANY, selectionOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 
 /** "Accent beat 4" is the count; "ghost beat 1" may be all of the beat. */
@@ -35,10 +35,10 @@ function exchanged(one: Level, two: Level, scene: RuleContext): Said {
   const [ones, twos] = [of(one), of(two)];
   if (one === two) return wrong(one, 'Name two heights.');
   if (ones.length + twos.length === 0) return wrong(one, 'There are none here.');
-  const first = offerOf('level', { select: { levels: [one] }, level: two });
+  const first = offerOf('level', { select: chooses({ levels: [one] }), level: two });
   // By then all of them have the other height: those that had it before are told by where they stand.
   const between = { ...pattern, strokes: pattern.strokes.map((s) => (s.level === one ? { ...s, level: two } : s)) };
-  const back = offerOf('level', { select: selectorOf(ANY, between, twos), level: one });
+  const back = offerOf('level', { select: selectionOf(ANY, between, twos), level: one });
   const offers = [...(ones.length > 0 ? [first] : []), ...(twos.length > 0 ? [back] : [])];
   return { acts: [act(offers, themOf(pattern, [...ones, ...twos]))] };
 }
@@ -58,16 +58,16 @@ function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
     acts: ways.ways.map((own) => {
       const others = scene.pattern.strokes.flatMap((s, i) => (s.level === level && !own.includes(i) ? [i] : []));
       const offers: Offer[] =
-        others.length > 0 ? [offerOf('level', { select: selectorOf(ANY, scene.pattern, others), level: 'tap' })] : [];
+        others.length > 0 ? [offerOf('level', { select: selectionOf(ANY, scene.pattern, others), level: 'tap' })] : [];
       return act(
-        [...offers, offerOf('level', { select: selectorOf(pick, scene.pattern, own), level })],
+        [...offers, offerOf('level', { select: selectionOf(pick, scene.pattern, own), level })],
         themOf(scene.pattern, own),
       );
     }),
   };
 }
 
-const every = (n: number): Selector => ({ every: { n, offset: 0, of: 'slot' } });
+const every = (n: number): Selection => chooses({ every: { n, offset: 0, of: 'slot' } });
 
 const LEVELS_SAID: Rule[] = [
   rule(
@@ -158,7 +158,9 @@ const LEVELS_SAID: Rule[] = [
       const own = scene.pattern.strokes.flatMap((s, i) => (s.level === level ? [i] : []));
       if (own.length === 0) return wrong(level === 'accent' ? 'accents' : 'ghosts', 'There are none.');
       return {
-        acts: [act([offerOf('level', { select: { levels: [level] }, level: 'tap' })], themOf(scene.pattern, own))],
+        acts: [
+          act([offerOf('level', { select: chooses({ levels: [level] }), level: 'tap' })], themOf(scene.pattern, own)),
+        ],
       };
     },
   ),
@@ -186,7 +188,7 @@ const ORNAMENTS_SAID: Rule[] = [
         const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
         if (hands.length === 0) return { wrong: pick.said, why: 'Feet do not play grace strokes.' };
         return [
-          offerOf('ornament', { select: selectorOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
+          offerOf('ornament', { select: selectionOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
         ];
       });
     },
@@ -202,7 +204,7 @@ const ORNAMENTS_SAID: Rule[] = [
       const what = v['ornament'] as Ornament | undefined;
       const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
       if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
-      return { acts: [act([offerOf('ornament', { select: selectorOf(ANY, scene.pattern, own), ornament: 'none' })])] };
+      return { acts: [act([offerOf('ornament', { select: selectionOf(ANY, scene.pattern, own), ornament: 'none' })])] };
     },
   ),
   rule(['{pick} without [the] {ornament}'], (v, scene) =>

@@ -1,6 +1,7 @@
 import { checkedAt } from '../../base';
 import { canStrike, isHand, otherHand, usualVoice, VOICE, type Limb, type Voice } from '../../stroke';
-import type { Pattern, Selector } from '../../pattern';
+import type { Pattern } from '../../pattern';
+import type { Selection } from '../../selection';
 import { asEdit, offerOf, restEdits, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import type { CountSaid } from '../grammar/counts';
@@ -22,7 +23,7 @@ import {
   type Said,
   type RuleContext,
 } from './rule';
-import { selectorOf } from '../grammar/said-select';
+import { selectionOf } from '../grammar/said-select';
 import type { VoicesSaid } from '../grammar/slots';
 import { isWrong, limbsHere } from '../grammar/stretches';
 import type { Values } from '../lexicon/template';
@@ -51,7 +52,7 @@ function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false):
     }
     const hands = own.filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
     for (const voices of lists) {
-      const select = selectorOf(pick, pattern, hands);
+      const select = selectionOf(pick, pattern, hands);
       const offer = offerOf('voice', { select, voices: [...voices], ...(under ? { under: 'K' as const } : {}) });
       const lastOnly = under && voices.length > 1 ? underTheLast(select, voices, hands, pattern) : null;
       // "Snare, high tom, crash with kick": under the crash, or under all of them.
@@ -66,7 +67,7 @@ function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false):
 
 /** Strokes that go to pieces in turn, with the kick under those on the last of the pieces. */
 function underTheLast(
-  select: Selector,
+  select: Selection,
   voices: readonly Voice[],
   hands: readonly number[],
   pattern: Pattern,
@@ -154,7 +155,7 @@ function voiceOn(v: Values, scene: RuleContext): Said {
       acts: hands.flatMap((w) =>
         lists.map((voices) =>
           act(
-            [offerOf('voice', { select: selectorOf(pick, pattern, kin(w)), voices: [...voices] })],
+            [offerOf('voice', { select: selectionOf(pick, pattern, kin(w)), voices: [...voices] })],
             themOf(pattern, w),
           ),
         ),
@@ -186,7 +187,7 @@ function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
       if (limb === 'other' && allOf(pattern, own, 'feet')) return { wrong: pick.said, why: 'Feet cannot do that.' };
       const moved = own.filter((i) => limb === 'other' || pattern.strokes[i]?.limb !== limb);
       if (moved.length === 0) return { wrong: pick.said, why: 'That limb already plays them.' };
-      return [offerOf('swap', { select: selectorOf(pick, pattern, moved), limb })];
+      return [offerOf('swap', { select: selectionOf(pick, pattern, moved), limb })];
     },
     'ask-beat',
   );

@@ -1,8 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, type Move } from './move';
 
-export const DropParams = Type.Object({ select: SelectorSchema });
+export const DropParams = Type.Object({ select: SelectionSchema });
 type Params = Static<typeof DropParams>;
 
 /** Turn strokes into rests. */
@@ -11,11 +11,11 @@ export const drop: Move<'drop', Params> = {
   title: 'Remove strokes',
   hint: 'A rest takes the place of each stroke; the length stays.',
   schema: DropParams,
-  defaults: () => ({ select: { places: [2] } }),
-  describe: (params, on) => `Remove ${selectorWords(params.select, on)}`,
+  defaults: () => ({ select: chooses({ places: [2] }) }),
+  describe: (params, on) => `Remove ${selectionWords(params.select, on)}`,
   apply: (pattern, params) => {
     const chosen = new Set(select(pattern, params.select));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(params.select, pattern));
+    if (chosen.size === 0) return choseNothing(pattern, selectionWords(params.select, pattern));
     return done({ ...pattern, strokes: pattern.strokes.filter((_, i) => !chosen.has(i)) });
   },
 };

@@ -1,12 +1,13 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { canStrike, isHand, LIMB_WORDS, LIMBS, VOICE, VOICES, type Limb, type Stroke, type Voice } from '../../stroke';
-import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
+import { placesWords, tidy } from '../../pattern';
+import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { USUAL_SCHOOLS } from '../../time';
 import { choseNothing, done, finding, passes, type Move } from './move';
 
 export const FollowParams = Type.Object({
   /** The strokes that lead. */
-  select: SelectorSchema,
+  select: SelectionSchema,
   /** The limb that plays with each of them, and where. */
   limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
   voice: Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }),
@@ -28,15 +29,15 @@ export const follow: Move<'follow', Params> = {
   schema: FollowParams,
   defaults: (pattern) => {
     const leads = (['K', 'L', 'H', 'J'] as const).find((l) => pattern.strokes.some((s) => s.limb === l)) ?? 'K';
-    return { select: { limbs: [leads] }, limb: 'R', voice: 'hat-closed', level: 'same', busy: 'goes' };
+    return { select: chooses({ limbs: [leads] }), limb: 'R', voice: 'hat-closed', level: 'same', busy: 'goes' };
   },
   describe: ({ select: who, level, busy, ...what }, on) =>
-    `The ${limbWords(what)} plays with ${selectorWords(who, on)}${level === 'same' ? '' : `, ${level}s`}${busy === 'stays' ? ', where it is free' : ''}`,
+    `The ${limbWords(what)} plays with ${selectionWords(who, on)}${level === 'same' ? '' : `, ${level}s`}${busy === 'stays' ? ', where it is free' : ''}`,
   apply: (pattern, { select: who, limb, voice, level, busy }, { id }) => {
     if (!canStrike(limb, voice))
       return passes(pattern, 'bad-voice', `The ${LIMB_WORDS[limb]} does not play the ${VOICE[voice].name}.`);
     const led = select(pattern, who).flatMap((i) => pattern.strokes[i] ?? []);
-    if (led.length === 0) return choseNothing(pattern, selectorWords(who, pattern));
+    if (led.length === 0) return choseNothing(pattern, selectionWords(who, pattern));
     const leaders = led.filter((s) => s.limb !== limb);
     if (leaders.length === 0)
       return passes(

@@ -1,11 +1,11 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, mod } from '../../base';
 import { LEVELS, type Level } from '../../stroke';
-import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, type Move } from './move';
 
 export const LevelParams = Type.Object({
-  select: SelectorSchema,
+  select: SelectionSchema,
   level: Type.Unsafe<Level>({ type: 'string', enum: [...LEVELS] }),
   /** Slots by which the whole accent pattern is displaced, round the end. */
   shift: Type.Optional(Type.Integer({ minimum: -2048, maximum: 2048 })),
@@ -24,14 +24,14 @@ export const level: Move<'level', Params> = {
   title: 'Accents and ghosts',
   hint: 'Choose strokes and set their stick height.',
   schema: LevelParams,
-  defaults: () => ({ select: { places: [1] }, level: 'accent' }),
+  defaults: () => ({ select: chooses({ places: [1] }), level: 'accent' }),
   describe: ({ select: who, level: to, shift = 0 }, on) => {
     const displaced = shift === 0 ? '' : `, ${count(Math.abs(shift), 'slot')} ${shift > 0 ? 'later' : 'earlier'}`;
-    return `${VERB[to](selectorWords(who, on))}${displaced}`;
+    return `${VERB[to](selectionWords(who, on))}${displaced}`;
   },
   apply: (pattern, { select: who, level: to, shift = 0 }) => {
     const chosen = new Set(select(pattern, who));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who, pattern));
+    if (chosen.size === 0) return choseNothing(pattern, selectionWords(who, pattern));
     if (shift === 0)
       return done({ ...pattern, strokes: pattern.strokes.map((s, i) => (chosen.has(i) ? { ...s, level: to } : s)) });
     const at = new Set(

@@ -1,12 +1,12 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { listed } from '../../base';
 import { HAND_VOICES, isHand, VOICE, type Voice } from '../../stroke';
-import { select, SelectorSchema, selectorWords } from '../../pattern';
+import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, type Move } from './move';
 
 const voice = Type.Unsafe<Voice>({ type: 'string', enum: [...HAND_VOICES] });
 export const RouteParams = Type.Object({
-  select: SelectorSchema,
+  select: SelectionSchema,
   /** Where each hand strikes at each stop. */
   stations: Type.Array(Type.Object({ right: voice, left: voice }), { minItems: 1, maxItems: 16 }),
   /** Stations in the order they are visited, from 1; empty for one after the other. */
@@ -56,7 +56,7 @@ export const route: Move<'route', Params> = {
   hint: 'Down the toms in threes, or 3, 3, 2.',
   schema: RouteParams,
   defaults: () => ({
-    select: { limbs: ['R', 'L'] },
+    select: chooses({ limbs: ['R', 'L'] }),
     stations: (['snare', 'high-tom', 'mid-tom', 'floor-tom'] as const).map((v) => ({ right: v, left: v })),
     order: [],
     sizes: [2],
@@ -72,11 +72,11 @@ export const route: Move<'route', Params> = {
       by === 'hand'
         ? `on at each ${sizes.length === 1 && size === 1 ? '' : `${listed(sizes.map(String))} `}${changes}`
         : `${listed(sizes.map(String))} at a time`;
-    return `Move ${selectorWords(who, on)} round ${listed(visited.map(stationName))}, ${step}`;
+    return `Move ${selectionWords(who, on)} round ${listed(visited.map(stationName))}, ${step}`;
   },
   apply: (pattern, { select: who, stations, order, sizes, by }) => {
     const chosen = select(pattern, who).filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
-    if (chosen.length === 0) return choseNothing(pattern, `${selectorWords(who, pattern)} of the hands`);
+    if (chosen.length === 0) return choseNothing(pattern, `${selectionWords(who, pattern)} of the hands`);
     // Strokes of both hands at one tick travel together.
     const moments = [...new Set(chosen.map((i) => pattern.strokes[i]?.at ?? 0))];
     const limbsAt = (at: number): string =>

@@ -1,12 +1,14 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { chooses } from '../../selection';
 import { USUAL_SCHOOLS } from '../../time';
 import { canStrike, isHand, LIMB_WORDS, LIMBS, otherHand, usualVoice, type Limb, type Stroke } from '../../stroke';
-import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
+import { placesWords, tidy } from '../../pattern';
+import { select, SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, finding, passes, type Move } from './move';
 
 const to = Type.Unsafe<Limb | 'other'>({ type: 'string', enum: [...LIMBS, 'other'] });
 /** `limb` takes over the chosen strokes; `other` is the other hand. */
-export const SwapParams = Type.Object({ select: SelectorSchema, limb: to });
+export const SwapParams = Type.Object({ select: SelectionSchema, limb: to });
 type Params = Static<typeof SwapParams>;
 
 /**
@@ -34,14 +36,14 @@ export const swap: Move<'swap', Params> = {
   hint: 'A kick for a left, the other hand for a double.',
   schema: SwapParams,
   defaults: (pattern) => ({
-    select: { places: [pattern.groups[0] ? Math.max(1, pattern.groups[0].length / pattern.grid) : 1] },
+    select: chooses({ places: [pattern.groups[0] ? Math.max(1, pattern.groups[0].length / pattern.grid) : 1] }),
     limb: 'K',
   }),
   describe: ({ select: who, limb }, on) =>
-    `Give ${selectorWords(who, on)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
+    `Give ${selectionWords(who, on)} to the ${limb === 'other' ? 'other hand' : LIMB_WORDS[limb]}`,
   apply: (pattern, { select: who, limb }) => {
     const chosen = new Set(select(pattern, who));
-    if (chosen.size === 0) return choseNothing(pattern, selectorWords(who, pattern));
+    if (chosen.size === 0) return choseNothing(pattern, selectionWords(who, pattern));
     const taken = new Set(pattern.strokes.flatMap((s, i) => (chosen.has(i) ? [] : [`${s.at}${s.limb}`])));
     const busy: Stroke[] = [];
     const strokes = pattern.strokes.map((s, i) => {

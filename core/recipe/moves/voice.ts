@@ -1,12 +1,13 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, listed } from '../../base';
 import { canStrike, LIMB_WORDS, usualVoice, VOICE, VOICES, type Stroke, type Voice } from '../../stroke';
-import { placesWords, select, SelectorSchema, selectorWords, tidy } from '../../pattern';
+import { placesWords, tidy } from '../../pattern';
+import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { USUAL_SCHOOLS } from '../../time';
 import { choseNothing, done, finding, passes, type Move } from './move';
 
 export const VoiceParams = Type.Object({
-  select: SelectorSchema,
+  select: SelectionSchema,
   /** Taken in turn by the chosen strokes. */
   voices: Type.Array(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }), { minItems: 1, maxItems: 16 }),
   /** A foot that plays along with every chosen stroke. */
@@ -22,15 +23,15 @@ export const voice: Move<'voice', Params> = {
   title: 'Move it on the kit',
   hint: 'Right hand to the high tom, accents to the crash with a kick underneath.',
   schema: VoiceParams,
-  defaults: () => ({ select: { limbs: ['R'] }, voices: ['high-tom'] }),
+  defaults: () => ({ select: chooses({ limbs: ['R'] }), voices: ['high-tom'] }),
   describe: ({ select: who, voices, under, graces }, on) => {
     const to = listed(voices.map((v) => `the ${VOICE[v].name}`));
     const foot = under ? `, ${under === 'K' ? 'kick' : LIMB_WORDS[under]} under them` : '';
-    return `Send ${selectorWords(who, on)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
+    return `Send ${selectionWords(who, on)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
   },
   apply: (pattern, params, { id }) => {
     const chosen = select(pattern, params.select);
-    if (chosen.length === 0) return choseNothing(pattern, selectorWords(params.select, pattern));
+    if (chosen.length === 0) return choseNothing(pattern, selectionWords(params.select, pattern));
     const turn = new Map(chosen.map((index, nth) => [index, params.voices[nth % params.voices.length]]));
     const cannot = chosen.filter((i) => !reaches(pattern.strokes[i], turn.get(i)));
     if (cannot.length === chosen.length) {

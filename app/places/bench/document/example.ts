@@ -1,4 +1,5 @@
 import type { Recipe } from '@core/recipe';
+import { chooses } from '@core/selection';
 
 /** A worked example that can be taken apart: five slots over two bars of four, with its accents on the kit. */
 export const WORKED_EXAMPLE: Recipe = {
@@ -11,13 +12,18 @@ export const WORKED_EXAMPLE: Recipe = {
       move: 'fit',
       params: { space: { bars: 2 }, start: '1', mirrored: false, close: { kind: 'strokes', text: 'R L' } },
     },
-    { id: 'm3', on: true, move: 'level', params: { select: { places: [1], limbs: ['R'] }, level: 'accent' } },
+    { id: 'm3', on: true, move: 'level', params: { select: chooses({ places: [1], limbs: ['R'] }), level: 'accent' } },
     {
       id: 'm4',
       on: true,
       move: 'voice',
-      params: { select: { limbs: ['R'], levels: ['accent'] }, voices: ['crash-right'], under: 'K' },
+      params: { select: chooses({ limbs: ['R'], levels: ['accent'] }), voices: ['crash-right'], under: 'K' },
     },
-    { id: 'm5', on: true, move: 'voice', params: { select: { limbs: ['R'], levels: ['tap'] }, voices: ['high-tom'] } },
+    {
+      id: 'm5',
+      on: true,
+      move: 'voice',
+      params: { select: chooses({ limbs: ['R'], levels: ['tap'] }), voices: ['high-tom'] },
+    },
   ],
 };

@@ -70,7 +70,7 @@ describe('the box that takes words', () => {
     key('ArrowDown', field);
     key('ArrowDown', field);
     m.fixture.detectChanges();
-    expect(m.host.querySelector('[aria-selected=true]')?.textContent).toContain('1e');
+    expect(m.host.querySelector('[aria-selected=true]')?.textContent).toContain('in beat 1');
     key('Enter', field);
     expect(store.recipe()?.moves).toMatchObject([{ id: 'm1', move: 'drop' }]);
   });

@@ -24,8 +24,8 @@ describe('what stands under the cursor, in words', () => {
     expect(placeWords(phrase, phrase.length, SCHOOLS)).toMatch(/^the end/);
   });
   it('counts what is chosen, with the words it was chosen by', () => {
-    expect(chosenWords(1, null)).toBe('1 stroke chosen');
-    expect(chosenWords(0, null)).toBe('0 strokes chosen');
-    expect(chosenWords(3, { levels: ['accent'] })).toMatch(/^3 strokes chosen: .*accent/);
+    expect(chosenWords(1, null, phrase)).toBe('1 stroke chosen');
+    expect(chosenWords(0, null, phrase)).toBe('0 strokes chosen');
+    expect(chosenWords(3, { is: 'height', levels: ['accent'] }, phrase)).toMatch(/^3 strokes chosen: .*accent/);
   });
 });

@@ -1,6 +1,7 @@
 import { countWords, type Schools } from '@core/time';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
-import { countOfStroke, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import { countOfStroke, type Pattern } from '@core/pattern';
+import { selectionWords, type Selection } from '@core/selection';
 import { inRange } from '@core/recipe';
 
 /**
@@ -16,7 +17,7 @@ export function placeWords(pattern: Pattern, at: number, schools: Schools): stri
 }
 
 /** How many strokes are chosen, and by which words when it was by words. */
-export function chosenWords(many: number, selector: Selector | null): string {
-  const what = selector ? `: ${selectorWords(selector)}` : '';
+export function chosenWords(many: number, selection: Selection | null, on: Pattern): string {
+  const what = selection ? `: ${selectionWords(selection, on)}` : '';
   return `${many === 1 ? '1 stroke' : `${many} strokes`} chosen${what}`;
 }

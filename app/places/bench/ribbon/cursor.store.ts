@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Level, Ornament, Voice } from '@core/stroke';
-import { select, type Pattern, type Selector } from '@core/pattern';
+import type { Pattern } from '@core/pattern';
+import { both, select, type Selection } from '@core/selection';
 import { readChoice } from '@core/language';
 import {
   clipOf,
@@ -22,9 +23,9 @@ import { RepeatsStore } from '../document/repeats.store';
 import { chosenWords, placeWords } from './cursor-words';
 
 /** What is chosen on the ribbon: a stretch of it, or strokes by a description. */
-type Selection =
+type Chosen =
   | { readonly kind: 'range'; readonly anchor: number; readonly until: number }
-  | { readonly kind: 'strokes'; readonly selector: Selector };
+  | { readonly kind: 'strokes'; readonly selection: Selection };
 
 /**
  * The cursor and the selection on the ribbon, and what is done with them. Every change goes through the recipe as a
@@ -36,7 +37,7 @@ export class CursorStore {
   private readonly repeats = inject(RepeatsStore);
   private readonly settings = inject(SettingsRepo);
   private readonly atState = signal<number | null>(null);
-  private readonly selectionState = signal<Selection | null>(null);
+  private readonly selectionState = signal<Chosen | null>(null);
   private readonly clipState = signal<Clip | null>(null);
   private readonly shadowState = signal(0);
   private readonly visitState = signal(0);
@@ -71,7 +72,7 @@ export class CursorStore {
     const pattern = this.pattern();
     if (!pattern) return [];
     const selection = this.selectionState();
-    if (selection?.kind === 'strokes') return select(pattern, selection.selector);
+    if (selection?.kind === 'strokes') return select(pattern, selection.selection);
     const range = this.range();
     if (range) return inRange(pattern, range.from, range.until);
     const at = this.at();
@@ -100,7 +101,8 @@ export class CursorStore {
     const pattern = this.pattern();
     const selection = this.selectionState();
     if (!pattern) return '';
-    if (selection) return chosenWords(this.chosen().length, selection.kind === 'strokes' ? selection.selector : null);
+    if (selection)
+      return chosenWords(this.chosen().length, selection.kind === 'strokes' ? selection.selection : null, pattern);
     const at = this.at();
     return at === null ? '' : placeWords(pattern, at, this.settings.schools());
   });
@@ -159,7 +161,7 @@ export class CursorStore {
     }
     const read = readChoice(text, pattern, this.settings.schools());
     if (!read.ok) return read.words;
-    this.selectionState.set({ kind: 'strokes', selector: read.select });
+    this.selectionState.set({ kind: 'strokes', selection: read.select });
     return null;
   }
 
@@ -203,7 +205,7 @@ export class CursorStore {
     const moved = Math.min(...landed) - first;
     const range = this.range();
     if (range) this.chooseRange(range.from + moved, range.until + moved);
-    else if (this.selectionState()) this.selectionState.set({ kind: 'strokes', selector: { ticks: landed } });
+    else if (this.selectionState()) this.selectionState.set({ kind: 'strokes', selection: { is: 'hand', at: landed } });
     else this.atState.set((this.at() ?? 0) + moved);
   }
 
@@ -218,7 +220,10 @@ export class CursorStore {
     if (at !== undefined && !(this.selectionState() && this.chosen().includes(stroke)))
       this.selectionState.set({
         kind: 'strokes',
-        selector: { ticks: [at], limbs: [this.pattern()?.strokes[stroke]?.limb ?? 'R'] },
+        selection: both(
+          { is: 'limb', limbs: [this.pattern()?.strokes[stroke]?.limb ?? 'R'] },
+          { is: 'hand', at: [at] },
+        ),
       });
   }
 

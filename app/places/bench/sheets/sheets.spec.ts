@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { chooses } from '@core/selection';
 import { stickings, stickingText, type Stickings } from '@core/sticking';
 import { PhrasesRepo } from '../../../storage/phrases.repo';
 import { phraseOf, typed, until } from '../../../testing/fixtures';
@@ -200,7 +201,7 @@ describe('hand paths', () => {
       id: 'v',
       on: true,
       move: 'voice',
-      params: { select: { limbs: ['R'] }, voices: ['high-tom', 'floor-tom'] },
+      params: { select: chooses({ limbs: ['R'] }), voices: ['high-tom', 'floor-tom'] },
     });
     const m = mount(PathsPanelComponent);
     expect(m.text()).toMatch(/right hand\s*\d+ cm per bar\s*left hand\s*0 cm per bar/);

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 
 @Component({
   selector: 'ls-drop-editor',
-  imports: [SelectorEditorComponent],
+  imports: [SelectionEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<ls-selector-editor
+  template: `<ls-selection-editor
     [value]="params().select"
     [before]="before()"
     (changed)="changed.emit({ select: $event })"

@@ -1,4 +1,5 @@
 import type { Type } from '@angular/core';
+import { chooses, facetsOf } from '@core/selection';
 import { TestBed } from '@angular/core/testing';
 import { of } from 'rxjs';
 import {
@@ -203,22 +204,22 @@ describe('shift', () => {
   });
 });
 
-describe('selectors', () => {
+describe('selections', () => {
   it('are built by pressing, and say themselves with how many they choose', () => {
-    const c = card('drop', { select: {} });
+    const c = card('drop', { select: chooses({}) });
     expect(c.text()).toContain('in words: 16 strokes');
     c.press('left hand');
     c.press('ghosts');
-    expect(c.now().select).toEqual({ limbs: ['L'], levels: ['ghost'] });
+    expect(c.now().select).toEqual(chooses({ limbs: ['L'], levels: ['ghost'] }));
     expect(c.text()).toContain('in words: 6 strokes');
     c.press('place 2 of every group');
     c.press('place 1 of every group');
-    expect(c.now().select.places).toEqual([1, 2]);
+    expect(facetsOf(c.now().select)?.places).toEqual([1, 2]);
     c.press('place 1 of every group');
     c.press('place 2 of every group');
     c.pick('every', '3rd slot');
     c.fill('on counts', '2, 4&, ');
-    expect(c.now().select).toEqual({
+    expect(facetsOf(c.now().select)).toEqual({
       limbs: ['L'],
       levels: ['ghost'],
       every: { n: 3, offset: 0, of: 'slot' },
@@ -228,12 +229,12 @@ describe('selectors', () => {
     c.fill('on counts', '');
     c.press('left hand');
     c.press('ghosts');
-    expect(c.now().select).toEqual({});
+    expect(c.now().select).toEqual({ is: 'all' });
   });
   it('are read from words; what is not understood changes nothing', () => {
-    const c = card('drop', { select: {} });
+    const c = card('drop', { select: chooses({}) });
     c.fill('in words', 'left ghosts in bar 1');
-    expect(c.now().select).toEqual({ limbs: ['L'], levels: ['ghost'], bars: [1] });
+    expect(c.now().select).toEqual(chooses({ limbs: ['L'], levels: ['ghost'], bars: [1] }));
     const n = c.told.length;
     c.fill('in words', 'left ghosts on purple');
     expect(c.told).toHaveLength(n);
@@ -241,17 +242,34 @@ describe('selectors', () => {
   });
 });
 
+describe('a selection that says more than chips can', () => {
+  it('stands in words alone, and is an exception still when the words are changed', () => {
+    const c = card('drop', { select: chooses({}) });
+    c.fill('in words', 'lefts except on 2');
+    expect(c.now().select).toEqual({
+      is: 'but',
+      of: { is: 'limb', limbs: ['L'] },
+      not: { is: 'count', counts: ['2'] },
+    });
+    expect(c.text()).not.toContain('on counts');
+    c.fill('in words', 'the last left of each beat');
+    expect(c.now().select).toMatchObject({ is: 'order', which: { last: 1 }, within: 'beat' });
+    c.fill('in words', 'lefts');
+    expect(c.text()).toContain('on counts');
+  });
+});
+
 describe('what chosen strokes become', () => {
   it('level: how high, and displaced', () => {
-    const c = card('level', { select: { places: [1] }, level: 'accent' });
+    const c = card('level', { select: chooses({ places: [1] }), level: 'accent' });
     c.press('ghost');
     c.fill('Displaced by slots', '2');
-    expect(c.now()).toEqual({ select: { places: [1] }, level: 'ghost', shift: 2 });
+    expect(c.now()).toEqual({ select: chooses({ places: [1] }), level: 'ghost', shift: 2 });
     c.fill('Displaced by slots', '0');
-    expect(c.now()).toEqual({ select: { places: [1] }, level: 'ghost' });
+    expect(c.now()).toEqual({ select: chooses({ places: [1] }), level: 'ghost' });
   });
   it('voice: taken in turn, never none, with a foot under', () => {
-    const c = card('voice', { select: {}, voices: ['high-tom'] });
+    const c = card('voice', { select: chooses({}), voices: ['high-tom'] });
     c.press('floor tom');
     expect(c.now().voices).toEqual(['high-tom', 'floor-tom']);
     c.press('high tom');
@@ -260,13 +278,13 @@ describe('what chosen strokes become', () => {
     c.pick('Foot underneath', 'kick');
     expect(c.now().under).toBe('K');
     c.pick('Foot underneath', 'nothing');
-    expect(c.now()).toEqual({ select: {}, voices: ['floor-tom'] });
+    expect(c.now()).toEqual({ select: chooses({}), voices: ['floor-tom'] });
   });
   it('swap, ornament, mirror', () => {
-    const s = card('swap', { select: {}, limb: 'K' });
+    const s = card('swap', { select: chooses({}), limb: 'K' });
     s.press('other hand');
     expect(s.now().limb).toBe('other');
-    const o = card('ornament', { select: {}, ornament: 'flam' });
+    const o = card('ornament', { select: chooses({}), ornament: 'flam' });
     o.press('none');
     expect(o.now().ornament).toBe('none');
     const m = card('mirror', { feet: false });
@@ -274,7 +292,12 @@ describe('what chosen strokes become', () => {
     expect(m.now()).toEqual({ feet: true });
   });
   it('route: stops, strokes to a stop, order', () => {
-    const c = card('route', { select: {}, stations: [{ right: 'snare', left: 'snare' }], order: [], sizes: [2] });
+    const c = card('route', {
+      select: chooses({}),
+      stations: [{ right: 'snare', left: 'snare' }],
+      order: [],
+      sizes: [2],
+    });
     expect(c.button('Remove stop 1').disabled).toBe(true);
     c.press('Add a stop');
     c.pick('Stop 2, left hand', 'high tom');

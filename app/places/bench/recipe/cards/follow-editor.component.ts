@@ -5,13 +5,13 @@ import type { MoveParams } from '@core/recipe';
 import { KitsRepo } from '../../../../storage/kits.repo';
 import { choicesOf } from '../../../../widgets/choice';
 import { SelectComponent } from '../../../../widgets/select.component';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 
 type Params = MoveParams['follow'];
 
 @Component({
   selector: 'ls-follow-editor',
-  imports: [SelectComponent, SelectorEditorComponent],
+  imports: [SelectComponent, SelectionEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="row">
@@ -26,7 +26,7 @@ type Params = MoveParams['follow'];
         </div>
       }
     </div>
-    <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
+    <ls-selection-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
     <div class="row">
       <div class="field">
         Stick height

@@ -1,16 +1,17 @@
 import { mod } from '@core/base';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { LEVELS } from '@core/stroke';
-import { select, type Pattern } from '@core/pattern';
+import type { Pattern } from '@core/pattern';
+import { select } from '@core/selection';
 import type { MoveParams } from '@core/recipe';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import { choicesOf } from '../../../../widgets/choice';
 import { NumberFieldComponent } from '../../../../widgets/number-field.component';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 
 @Component({
   selector: 'ls-level-editor',
-  imports: [ChipsComponent, NumberFieldComponent, SelectorEditorComponent],
+  imports: [ChipsComponent, NumberFieldComponent, SelectionEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-chips
@@ -20,7 +21,7 @@ import { SelectorEditorComponent } from './selector-editor.component';
       [chosen]="params().level"
       (chose)="set({ level: $event })"
     />
-    <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
+    <ls-selection-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
     <div
       class="accents"
       role="slider"

@@ -4,11 +4,11 @@ import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import { choicesOf } from '../../../../widgets/choice';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 
 @Component({
   selector: 'ls-ornament-editor',
-  imports: [ChipsComponent, SelectorEditorComponent],
+  imports: [ChipsComponent, SelectionEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ls-chips
@@ -18,7 +18,7 @@ import { SelectorEditorComponent } from './selector-editor.component';
       [chosen]="params().ornament"
       (chose)="changed.emit({ select: params().select, ornament: $event })"
     />
-    <ls-selector-editor
+    <ls-selection-editor
       [value]="params().select"
       [before]="before()"
       (changed)="changed.emit({ select: $event, ornament: params().ornament })"

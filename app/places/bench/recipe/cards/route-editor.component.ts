@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import type { Voice } from '@core/stroke';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 import { wholesOf } from './values';
 import { KitsRepo } from '../../../../storage/kits.repo';
 import { SelectComponent } from '../../../../widgets/select.component';
@@ -11,7 +11,7 @@ type Params = MoveParams['route'];
 
 @Component({
   selector: 'ls-route-editor',
-  imports: [SelectorEditorComponent, SelectComponent],
+  imports: [SelectionEditorComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (s of params().stations; track $index; let i = $index) {
@@ -66,7 +66,7 @@ type Params = MoveParams['route'];
         />
       </label>
     </div>
-    <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
+    <ls-selection-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
   `,
   styleUrl: './editor.css',
 })

@@ -4,14 +4,14 @@ import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import { choicesOf } from '../../../../widgets/choice';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 
 @Component({
   selector: 'ls-swap-editor',
-  imports: [ChipsComponent, SelectorEditorComponent],
+  imports: [ChipsComponent, SelectionEditorComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-selector-editor
+    <ls-selection-editor
       [value]="params().select"
       [before]="before()"
       (changed)="changed.emit({ select: $event, limb: params().limb })"

@@ -7,7 +7,7 @@ import { KitsRepo } from '../../../../storage/kits.repo';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import type { Choice } from '../../../../widgets/choice';
 import { KitPlanComponent } from '../../../../drawings/kit-plan/kit-plan.component';
-import { SelectorEditorComponent } from './selector-editor.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 import { toggled } from './values';
 import { SelectComponent } from '../../../../widgets/select.component';
 
@@ -15,10 +15,10 @@ type Params = MoveParams['voice'];
 
 @Component({
   selector: 'ls-voice-editor',
-  imports: [ChipsComponent, SelectorEditorComponent, KitPlanComponent, SelectComponent],
+  imports: [ChipsComponent, SelectionEditorComponent, KitPlanComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-selector-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
+    <ls-selection-editor [value]="params().select" [before]="before()" (changed)="set({ select: $event })" />
     <ls-kit-plan
       class="plan"
       [kit]="kits.current()"

@@ -1,54 +1,18 @@
-import { Type, type Static } from '@sinclair/typebox';
 import { checkedAt, mod } from '../base';
 import { barTicks, parseCount, USUAL_SCHOOLS } from '../time';
-import { isHand, LEVELS, LIMBS, VOICES, type Limb, type Level, type Stroke, type Voice } from '../stroke';
-import { countingOf, landingAt, type Pattern } from './pattern';
-import { rolesOf, type Role } from './roles';
-import { runsOf } from './runs';
+import { isHand, type Stroke } from '../stroke';
+import type { Facets } from '../selection';
+import { countingOf, landingAt, rolesOf, runsOf, type Pattern } from '../pattern';
 
-const list = <T extends string>(values: readonly T[]) =>
-  Type.Array(Type.Unsafe<T>({ type: 'string', enum: [...values] }), { maxItems: 64 });
-const whole = (most: number) => Type.Integer({ minimum: 1, maximum: most });
-
-/**
- * Which strokes a move acts on. Absent fields do not restrict; a stroke is chosen when every present field says yes.
- * `every` comes last and counts among what the others let through.
- */
-export const SelectorSchema = Type.Object({
-  limbs: Type.Optional(list<Limb>(LIMBS)),
-  levels: Type.Optional(list<Level>(LEVELS)),
-  voices: Type.Optional(list<Voice>(VOICES)),
-  /** Slots of the cell, from 1. */
-  places: Type.Optional(Type.Array(whole(2048), { maxItems: 64 })),
-  /** Counts without a bar, such as "2" and "4&": in every bar. */
-  counts: Type.Optional(Type.Array(Type.String({ maxLength: 16 }), { maxItems: 64 })),
-  bars: Type.Optional(Type.Array(whole(64), { maxItems: 64 })),
-  /** Repeats of the cell, from 1, or the first and last whichever they are. */
-  repeats: Type.Optional(
-    Type.Array(Type.Union([Type.Literal('first'), Type.Literal('last'), whole(2048)]), { maxItems: 64 }),
-  ),
-  /** First or second stroke of a run of the same hand. */
-  inRun: Type.Optional(Type.Union([Type.Literal(1), Type.Literal(2)])),
-  roles: Type.Optional(list<Role>(['primary', 'timekeeping', 'texture'])),
-  /** Ticks from the pattern's start. */
-  ticks: Type.Optional(Type.Array(Type.Integer({ minimum: 0, maximum: 1e9 }), { maxItems: 2048 })),
-  every: Type.Optional(
-    Type.Object({
-      n: whole(2048),
-      offset: Type.Integer({ minimum: 0, maximum: 2048 }),
-      of: Type.Union([Type.Literal('slot'), Type.Literal('stroke')]),
-    }),
-  ),
-});
-export type Selector = Static<typeof SelectorSchema>;
+type Selector = Facets;
 
 type Test = (stroke: Stroke, index: number) => boolean;
 
 /**
- * Indexes into `pattern.strokes` of the strokes a selector chooses, in order.
- * An empty selector chooses all; one that fits nothing gives an empty list.
+ * What plain restrictions chose before selections were expressions (recipes up to version 3 of the shelf): kept as it
+ * was then, to see that those recipes open to the same patterns.
  */
-export function select(pattern: Pattern, selector: Selector): readonly number[] {
+export function selectEarlier(pattern: Pattern, selector: Selector): readonly number[] {
   const tests = testsOf(pattern, selector);
   const chosen = pattern.strokes.flatMap((stroke, i) => (tests.every((test) => test(stroke, i)) ? [i] : []));
   const { every } = selector;

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { LEVELS, LIMBS, LIMB_WORDS, type Level, type Limb } from '@core/stroke';
 import { count } from '@core/base';
 import { nth } from '@core/base';
-import { select, selectorWords, type Pattern, type Selector } from '@core/pattern';
+import type { Pattern } from '@core/pattern';
+import { chooses, type Facets, facetsOf, select, selectionWords, type Selection } from '@core/selection';
 import { readChoice } from '@core/language';
 import { SettingsRepo } from '../../../../storage/settings.repo';
 import { ChipsComponent } from '../../../../widgets/chips.component';
@@ -13,50 +14,51 @@ import { SelectComponent } from '../../../../widgets/select.component';
 const MOST_PLACES = 16;
 
 /**
- * Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts. Says itself in words, with how
- * many strokes that is.
+ * Which strokes a move acts on: limbs, levels, places of the cell, every n-th, counts, and in words, with how many
+ * strokes that is. What chips cannot say is said in words alone.
  */
 @Component({
-  selector: 'ls-selector-editor',
+  selector: 'ls-selection-editor',
   imports: [ChipsComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @let s = value();
-    <div class="chips">
-      <ls-chips label="Limbs" [dense]="true" [chips]="limbs()" [chosen]="s.limbs ?? []" (chose)="setLimb($event)" />
-      <ls-chips
-        label="Stick heights"
-        [dense]="true"
-        [chips]="levels"
-        [chosen]="s.levels ?? []"
-        (chose)="setLevel($event)"
-      />
-    </div>
-    <ls-chips
-      label="Places of the group"
-      [dense]="true"
-      [mono]="true"
-      [chips]="places()"
-      [chosen]="s.places ?? []"
-      (chose)="setPlace($event)"
-    />
-    <div class="row">
-      <div class="field">
-        every
-        <ls-select label="every" [options]="everies" [chosen]="s.every?.n ?? 0" (chose)="setEvery($event)" />
-      </div>
-      <label class="field"
-        >on counts
-        <input
-          #countsField
-          class="input mono"
-          type="text"
-          placeholder="2, 4&"
-          [value]="counts()"
-          (change)="setCounts(countsField.value)"
+    @if (facets(); as s) {
+      <div class="chips">
+        <ls-chips label="Limbs" [dense]="true" [chips]="limbs()" [chosen]="s.limbs ?? []" (chose)="setLimb($event)" />
+        <ls-chips
+          label="Stick heights"
+          [dense]="true"
+          [chips]="levels"
+          [chosen]="s.levels ?? []"
+          (chose)="setLevel($event)"
         />
-      </label>
-    </div>
+      </div>
+      <ls-chips
+        label="Places of the group"
+        [dense]="true"
+        [mono]="true"
+        [chips]="places()"
+        [chosen]="s.places ?? []"
+        (chose)="setPlace($event)"
+      />
+      <div class="row">
+        <div class="field">
+          every
+          <ls-select label="every" [options]="everies" [chosen]="s.every?.n ?? 0" (chose)="setEvery($event)" />
+        </div>
+        <label class="field"
+          >on counts
+          <input
+            #countsField
+            class="input mono"
+            type="text"
+            placeholder="2, 4&"
+            [value]="counts()"
+            (change)="setCounts(countsField.value)"
+          />
+        </label>
+      </div>
+    }
     <label class="field"
       >in words: {{ chosen() }}
       <input
@@ -81,15 +83,17 @@ const MOST_PLACES = 16;
     }
   `,
 })
-export class SelectorEditorComponent {
+export class SelectionEditorComponent {
   private readonly settings = inject(SettingsRepo);
-  readonly value = input.required<Selector>();
+  readonly value = input.required<Selection>();
   readonly before = input.required<Pattern>();
-  readonly changed = output<Selector>();
+  readonly changed = output<Selection>();
+  /** What chips and fields can set; null where the words say more than they can. */
+  readonly facets = computed(() => facetsOf(this.value()));
   readonly everies = choicesOf([0, 2, 3, 4, 5, 6, 7, 8], (n) => (n === 0 ? 'slot' : `${nth(n)} slot`));
   readonly levels = choicesOf(LEVELS, (l) => `${l}s`);
   readonly limbs = computed(() =>
-    LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.value().limbs?.includes(l)).map(
+    LIMBS.filter((l) => this.before().strokes.some((s) => s.limb === l) || this.facets()?.limbs?.includes(l)).map(
       (l): Choice<Limb> => ({
         value: l,
         words: l,
@@ -104,23 +108,23 @@ export class SelectorEditorComponent {
       return { value: n, words: String(n), name: `place ${n} of every group` };
     });
   });
-  readonly counts = computed(() => this.value().counts?.join(', ') ?? '');
-  readonly words = computed(() => selectorWords(this.value(), this.before()));
+  readonly counts = computed(() => this.facets()?.counts?.join(', ') ?? '');
+  readonly words = computed(() => selectionWords(this.value(), this.before()));
   readonly chosen = computed(() => count(select(this.before(), this.value()).length, 'stroke'));
   readonly problem = linkedSignal<string, string | null>({ source: this.words, computation: () => null });
 
   setLimb(limb: Limb): void {
-    this.set('limbs', toggled(this.value().limbs, limb));
+    this.set('limbs', toggled(this.facets()?.limbs, limb));
   }
 
   setLevel(level: Level): void {
-    this.set('levels', toggled(this.value().levels, level));
+    this.set('levels', toggled(this.facets()?.levels, level));
   }
 
   setPlace(n: number): void {
     this.set(
       'places',
-      toggled(this.value().places, n)?.sort((a, b) => a - b),
+      toggled(this.facets()?.places, n)?.sort((a, b) => a - b),
     );
   }
 
@@ -139,9 +143,9 @@ export class SelectorEditorComponent {
     if (read.ok) this.changed.emit(read.select);
   }
 
-  /** A field that restricts nothing is absent, so that equal selectors are equal JSON. */
-  private set<K extends keyof Selector>(key: K, value: Selector[K] | undefined): void {
-    const rest = Object.fromEntries(Object.entries(this.value()).filter(([k]) => k !== key)) as Selector;
-    this.changed.emit(value === undefined ? rest : { ...rest, [key]: value });
+  /** A field that restricts nothing is absent, so that equal selections are equal JSON. */
+  private set<K extends keyof Facets>(key: K, value: Facets[K] | undefined): void {
+    const rest = Object.fromEntries(Object.entries(this.facets() ?? {}).filter(([k]) => k !== key)) as Facets;
+    this.changed.emit(chooses(value === undefined ? rest : { ...rest, [key]: value }));
   }
 }
