@@ -80,7 +80,7 @@ test('editing on the ribbon is a touch move: letters, a stem pulled up, a stroke
   await typeSticking(page, 'R L R L');
   await page.keyboard.press('e');
   await page.keyboard.type('l!');
-  await expect(page.getByRole('article', { name: /Edited by hand: 2 strokes/ })).toBeVisible();
+  await expect(page.getByRole('article', { name: /1& to the left hand/ })).toBeVisible();
   expect(await moves(page)).toEqual(['touch']);
   // The second stroke, a left, hangs below the line: its end is pulled further down.
   const head = stems(page).nth(1).locator('.head');

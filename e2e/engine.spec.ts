@@ -85,7 +85,7 @@ test('single strokes edited by hand become a move', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo all 1' }).click();
   await page.getByRole('button', { name: 'kick foot, the e of 1, rest' }).click();
   await expect(page.getByRole('button', { name: 'kick foot, the e of 1, ghost' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Edited by hand: 1 stroke' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'A soft kick on 1e' })).toBeVisible();
   await expect(page.locator('.middle svg .block')).toHaveCount(1);
 });
 

@@ -126,7 +126,7 @@ test('a rhythm is stuck: two strokes pinned, the answer of the doubles taken; th
   await expect(pairs.getByText(/^R R L L/).first()).toBeVisible();
   const letters = await pairs.locator('.letters').first().textContent();
   await pairs.getByRole('button', { name: 'Use it' }).first().click();
-  await expect(page.getByRole('article', { name: /Edited by hand/ })).toBeVisible();
+  await expect(page.getByRole('article', { name: /to the (right|left) hand/ })).toBeVisible();
   await expect(pairs.getByRole('button', { name: 'In use' })).toBeVisible();
   const on = await page.locator('ls-ribbon-editor .letter').allTextContents();
   expect(on.map((t) => t.trim()).join(' ')).toBe(letters?.trim());

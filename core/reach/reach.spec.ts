@@ -215,7 +215,12 @@ describe('travel', () => {
     const { pattern: p } = build({
       source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 5040 },
       moves: [
-        { id: 'v', on: true, move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['snare', 'hat-closed'] } },
+        {
+          id: 'v',
+          on: true,
+          move: 'voice',
+          params: { select: chooses({ limbs: ['R'] }), voices: ['snare', 'hat-closed'] },
+        },
       ],
     });
     const { hands: ways, crossings } = handPaths(p, USUAL_KIT);

@@ -220,8 +220,8 @@ describe('hand edits in matters', () => {
     expect(voicedText(off(r, 0).pattern)?.text).toBe('R L! R! L');
     expect(voicedText(off(r, 1).pattern)?.text).toBe('R[high tom] L[high tom] R[ride] L');
     expect(build(r).trail.map((s) => s.sentence)).toEqual([
-      'Edited by hand: the voice of 3 strokes',
-      'Edited by hand: the level of 2 strokes',
+      '1 and 1e to the high tom; 1& to the ride',
+      '1e and 1& accented',
     ]);
   });
   it('a stroke written anew forgets what was changed about the old one', () => {

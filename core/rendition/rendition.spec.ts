@@ -55,7 +55,12 @@ const recipe = (text: string, m: Meter, grid: number, moves: readonly (Move | nu
 const grooveIn = (m: Meter): Recipe => {
   const beats = barTicks(m) / beatTicks(m);
   const text = Array.from({ length: beats }, (_, i) => (i === 0 ? 'R+K' : i === beats - 1 ? 'R+L!' : 'R')).join(' ');
-  const hats: Move = { id: 'h', on: true, move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['hat-closed'] } };
+  const hats: Move = {
+    id: 'h',
+    on: true,
+    move: 'voice',
+    params: { select: chooses({ limbs: ['R'] }), voices: ['hat-closed'] },
+  };
   return recipe(text, m, beatTicks(m), [hats]);
 };
 const stageOf = (kind: Stage['kind'], bars = 2): Stage => ({

@@ -73,7 +73,10 @@ const PRINTED: readonly Form[] = [
     'swap',
     new RegExp(`^Give (.+) to the (other hand|${LIMB})$`),
     ([, who, to = ''], withSelection) =>
-      withSelection(who, (select) => ({ select, limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K') })),
+      withSelection(who, (select) => ({
+        select,
+        limb: to === 'other hand' ? ('other' as const) : (limbOf(to) ?? 'K'),
+      })),
   ],
   [
     'ornament',

@@ -141,7 +141,8 @@ function after(line: Line, a: Act): Line | { readonly wrong: string; readonly wh
       kin: a.kin,
     },
     moves: [...line.moves, ...moves],
-    words: a.words === '' ? line.words : [...line.words, a.words],
+    // As the cards will say it, with the places counted in the phrase as it is by then.
+    words: [...line.words, ...built.trail.slice(-moves.length).map((s) => s.sentence)],
   };
 }
 

@@ -44,4 +44,5 @@ export const PLAIN_MOVES = Object.freeze({
 });
 
 export { fitSlots } from './fit-space';
-export { amended, EditSchema, type Edit, type Matter } from './touch';
+export { EditSchema, type Edit, type Matter } from './edit';
+export { amended } from './touch';

@@ -1,45 +1,11 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count } from '../../base';
 import { ticks } from '../../time';
-import {
-  canStrike,
-  isHand,
-  LEVELS,
-  LIMBS,
-  ORNAMENTS,
-  usualVoice,
-  VOICES,
-  type Level,
-  type Limb,
-  type Ornament,
-  type Stroke,
-  type Voice,
-} from '../../stroke';
+import { canStrike, isHand, usualVoice, type Ornament, type Stroke, type Voice } from '../../stroke';
 import { tidy } from '../../pattern';
+import { EditSchema, type Edit, type Matter } from './edit';
 import { done, finding, passes, type Move } from './move';
-
-/** What of a stroke a hand edit may be about. */
-export const MATTERS = ['level', 'voice', 'ornament'] as const;
-export type Matter = (typeof MATTERS)[number];
-
-/** One hand edit: what a limb does at a tick of the pattern; `null` for nothing. */
-export const EditSchema = Type.Object({
-  at: Type.Integer({ minimum: 0, maximum: 1e9 }),
-  limb: Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }),
-  stroke: Type.Union([
-    Type.Null(),
-    Type.Object({
-      level: Type.Unsafe<Level>({ type: 'string', enum: [...LEVELS] }),
-      voice: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
-      ornament: Type.Optional(Type.Unsafe<Ornament>({ type: 'string', enum: [...ORNAMENTS] })),
-      /** What the grace strokes strike, where it is not what the stroke does. */
-      grace: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
-    }),
-  ]),
-  /** Only this of the stroke that stands there is changed; absent: the stroke is written whole. */
-  only: Type.Optional(Type.Unsafe<Matter>({ type: 'string', enum: [...MATTERS] })),
-});
-export type Edit = Static<typeof EditSchema>;
+import { touchedWords } from './touched-words';
 
 export const TouchParams = Type.Object({ edits: Type.Array(EditSchema, { maxItems: 4096 }) });
 type Params = Static<typeof TouchParams>;
@@ -87,13 +53,6 @@ function edited(edit: Edit, before: Stroke | undefined, slot: number, id: string
   };
 }
 
-/** "the level of ", where all edits are about one matter. */
-function mattersOf(edits: readonly Edit[]): string {
-  const only = edits[0]?.only;
-  if (!only || edits.some((e) => e.only !== only)) return '';
-  return `the ${only} of `;
-}
-
 /** Edits made by hand on the drawing, kept as a move of their own. */
 export const touch: Move<'touch', Params> = {
   name: 'touch',
@@ -108,10 +67,7 @@ export const touch: Move<'touch', Params> = {
         : [],
     };
   },
-  describe: ({ edits }) =>
-    edits.length === 0
-      ? 'Nothing edited by hand yet'
-      : `Edited by hand: ${mattersOf(edits)}${count(edits.length, 'stroke')}`,
+  describe: ({ edits }, on) => (edits.length === 0 ? 'Nothing edited by hand yet' : touchedWords(edits, on)),
   apply: (pattern, { edits }, { id }) => {
     const inside = edits.filter((e) => e.at < pattern.length);
     const outside = edits.length - inside.length;
