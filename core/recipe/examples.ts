@@ -74,6 +74,21 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   { move: 'drop', params: { select: chooses({ places: [2] }) }, before: 'R l l R', ...on16ths, after: 'R - l R' },
   {
+    move: 'cut',
+    params: { select: { is: 'order', of: { is: 'all' }, which: { last: 1 }, within: 'phrase' } },
+    before: 'R l l R',
+    ...on16ths,
+    after: 'R l l',
+  },
+  { move: 'cut', params: { select: chooses({ limbs: ['K'] }) }, before: 'R K l K R', ...on16ths, after: 'R l R' },
+  {
+    move: 'insert',
+    params: { text: 'K', where: { kind: 'behind', select: chooses({ inRun: 2 }) } },
+    before: 'R R L L',
+    ...on16ths,
+    after: 'R R K L L K',
+  },
+  {
     move: 'swap',
     params: { select: chooses({ inRun: 2 }), limb: 'K' },
     before: 'R l l R',

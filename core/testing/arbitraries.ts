@@ -220,9 +220,11 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
       fc.constant({ kind: 'start' as const }),
       record({ kind: fc.constant('after' as const), slot: whole(1, 40) }),
       record({ kind: fc.constant('every' as const), slots: whole(1, 9) }),
+      record({ kind: fc.constant('behind' as const), select }),
     ),
   }),
   drop: record({ select }),
+  cut: record({ select }),
   swap: record({ select, limb: fc.constantFrom(...LIMBS, 'other' as const) }),
   fit: record({
     space: fc.oneof(record({ bars: whole(1, 64) }), record({ beats: whole(1, 256) })),

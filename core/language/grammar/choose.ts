@@ -66,6 +66,17 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   if (pick.levels) list = list.filter((i) => pick.levels?.includes(checkedAt(strokes, i, 'stroke').level));
   if (pick.voices) list = list.filter((i) => pick.voices?.includes(checkedAt(strokes, i, 'stroke').voice));
   if (pick.ornaments) list = list.filter((i) => pick.ornaments?.some((o) => o === strokes[i]?.ornament));
+  if (pick.where) {
+    const there = chosen(pick.where, before, 'count');
+    if (isWrong(there)) return there;
+    const at = new Set((there.ways[0] ?? []).map((i) => strokes[i]?.at));
+    list = list.filter((i) => at.has(strokes[i]?.at));
+  }
+  if (pick.repeat) {
+    const repeats = list.map((i) => checkedAt(strokes, i, 'stroke').from.repeat);
+    const wanted = pick.repeat === 'first' ? Math.min(...repeats) : Math.max(...repeats);
+    list = list.filter((i) => strokes[i]?.from.repeat === wanted);
+  }
   const spans = restricted(pick, pattern);
   if ('why' in spans) return spans;
   list = list.filter((i) => spans.inside(strokes[i]?.at ?? 0));

@@ -164,6 +164,11 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
       // A list that goes on behind a comma is not cut there.
       const goesOn = word(tokens, f.end) === ',' && countAt(tokens, f.end + 1).length > 0 && all.length < MOST_LISTED;
       if (!goesOn) out.push({ end: f.end, value: all });
+      // "1 & 3" is 1 and 3, or the & of 1 and 3.
+      const [only, ...none] = f.value;
+      const and = tokens[f.end]?.raw === '&' && numberAt(tokens, f.end + 1).length > 0;
+      if (and && only?.syllable === '' && only.as === 'count' && none.length === 0 && only.beat !== null)
+        go(f.end + 1, [...list, { ...only, bar: only.bar ?? list.at(-1)?.bar ?? null, syllable: '&' }], []);
       let next = f.end;
       const comma = word(tokens, next) === ',';
       if (comma) next++;

@@ -42,6 +42,8 @@ const NOT_SO: ReadonlyMap<string, readonly Level[]> = new Map<string, readonly L
 ]);
 const THEM = new Set(['them', 'those', 'these']);
 const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'whole']);
+/** How a repeat of the cell is called where it is named by itself. */
+const REPEAT = /^(?:repeat|repetition|time|round|go)$/;
 const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
   ['beat', 'beat'],
   ['beats', 'beat'],
@@ -80,7 +82,7 @@ export const PICK_WORDS: readonly string[] = [
   ...NUMBERS.keys(),
   ...SYLLABLES.keys(),
   ...NOT_SO.keys(),
-  ...'next doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others which that are is left plays play onwards on'.split(
+  ...'next doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others where wherever time go repetition which that are is left plays play onwards on'.split(
     ' ',
   ),
 ];
@@ -127,6 +129,16 @@ function eachAt(tokens: readonly Token[], start: number): Found<Each> | null {
   if (word(tokens, at) === 'the') at++;
   const each = EACH.get(word(tokens, at));
   return each ? { end: at + 1, value: each } : null;
+}
+
+/** "of every group of three", "of each three", "of every three notes": how many stand together. */
+function groupSizeAt(tokens: readonly Token[], start: number): Found<number> | null {
+  if (!/^(?:of|in)$/.test(word(tokens, start)) || !/^(?:every|each)$/.test(word(tokens, start + 1))) return null;
+  const grouped = /^groups?$/.test(word(tokens, start + 2)) && word(tokens, start + 3) === 'of';
+  const at = grouped ? start + 4 : start + 2;
+  const [n] = numberAt(tokens, at);
+  if (!n || n.value < 2 || n.value > 16 || word(tokens, at) === 'a') return null;
+  return { end: GENERIC.has(word(tokens, n.end)) ? n.end + 1 : n.end, value: n.value };
 }
 
 /** The noun of a picking: what is meant before it is narrowed down. */
@@ -206,6 +218,10 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     }));
     out.push({ end: beats.end + 1, value: { counts } });
   }
+  if (/^(?:first|last)$/.test(w) && REPEAT.test(word(tokens, at + 1)))
+    out.push({ end: at + 2, value: { base: 'all', repeat: w === 'first' ? 'first' : 'last' } });
+  if (/^(?:where|wherever)$/.test(w))
+    for (const f of whereAt(tokens, at + 1)) out.push({ end: f.end, value: { base: 'all', where: f.value } });
   if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half') {
     const half = w === 'first' ? (1 as const) : (2 as const);
     out.push({ end: at + 2, value: { half } });
@@ -215,6 +231,16 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
         if (whole === halfOf) out.push({ end: at + 5, value: { half, halfOf } });
   }
   return out;
+}
+
+/** "the kick is", "my left plays": strokes that say where others are meant. */
+function whereAt(tokens: readonly Token[], start: number): readonly Found<Pick>[] {
+  let at = start;
+  while (/^(?:the|my|a)$/.test(word(tokens, at))) at++;
+  return described(tokens, at).flatMap((d) => {
+    if (!/^(?:is|are|plays?|falls?|lands?|stands?|comes?|hits?)$/.test(word(tokens, d.end))) return [];
+    return [{ end: d.end + 1, value: { base: null, ...d.value, said: said(tokens, start, d.end) } }];
+  });
 }
 
 function isOrdinalWord(w: string): boolean {
@@ -265,6 +291,13 @@ function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[
       heads.push({ end, value: { grid: ticks(grid) } });
     }
     for (const h of heads) {
+      // "The first of each three": slots, the first among them.
+      const size = groupSizeAt(tokens, h.end);
+      if (size && o.value.kind === 'nth' && o.value.n === 1)
+        out.push({
+          end: size.end,
+          value: { ...h.value, order: { kind: 'every', n: size.value, of: 'slot', first: true } },
+        });
       const each = eachAt(tokens, h.end);
       if (each) {
         const which =
@@ -331,6 +364,8 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
       if (word(tokens, at + 2).startsWith('bar') && !part.order) add({ end: at + 3, value: null }, {});
     let next = at + 1;
     while (word(tokens, next) === 'the') next++;
+    if (/^(?:first|last)$/.test(word(tokens, next)) && REPEAT.test(word(tokens, next + 1)) && !part.repeat)
+      add({ end: next + 2, value: null }, { repeat: word(tokens, next) === 'first' ? 'first' : 'last' });
     const half = word(tokens, next);
     if (/^(?:first|second)$/.test(half) && word(tokens, next + 1) === 'half')
       add({ end: next + 2, value: null }, { half: half === 'first' ? 1 : 2 });
@@ -347,6 +382,10 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
       if (d.value.levels ?? d.value.limb ?? d.value.voices)
         add(d, { except: [{ base: null, ...d.value, said: said(tokens, at + 1, d.end) }] });
   }
+  if (/^(?:where|wherever)$/.test(w) && !part.where)
+    for (const f of whereAt(tokens, at + 1)) add(f, { where: f.value });
+  if (w === 'of' && part.order && !part.base && THEM.has(word(tokens, at + 1)))
+    add({ end: at + 2, value: null }, { base: 'them' });
   if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
   if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
   if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))

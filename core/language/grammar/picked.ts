@@ -50,6 +50,9 @@ export interface Pick {
   readonly to?: CountSaid;
   readonly until?: CountSaid;
   readonly between?: readonly [CountSaid, CountSaid];
+  /** Where these are struck: "where the kick is". */
+  readonly where?: Pick;
+  readonly repeat?: 'first' | 'last';
   readonly except?: readonly Pick[];
   readonly and?: Pick;
   /** Words that were said, for what cannot be met. */

@@ -17,7 +17,10 @@ const MOST_WAYS = 48;
  */
 export function selectionOf(pick: Pick, pattern: Pattern, own: readonly number[]): Selection {
   const wanted = own.join();
-  const meant = expressionsOf(pick, pattern).find((s) => select(pattern, s).join() === wanted);
+  const said = expressionsOf(pick, pattern);
+  // Sent, moved or given: what feet play there was never meant.
+  const hands = said.map((s) => both({ is: 'limb', limbs: ['R', 'L'] }, s));
+  const meant = [...said, ...hands].find((s) => select(pattern, s).join() === wanted);
   return meant ?? describeStrokes(pattern, own);
 }
 
@@ -25,6 +28,7 @@ export function selectionOf(pick: Pick, pattern: Pattern, own: readonly number[]
 function expressionsOf(pick: Pick, pattern: Pattern): readonly Selection[] {
   const { base, order, except = [], and } = pick;
   if (base === 'them' || base === 'else' || base === 'it' || order?.kind === 'next') return [];
+  if (pick.where) return [];
   const plain = describedBy(pick, pattern);
   const counted = pick.counts ? countsOf(pick.counts, pattern) : [ALL];
   let all = counted.map((c) => both(...plain, c));
@@ -45,7 +49,7 @@ function excepted(e: Pick, pick: Pick, pattern: Pattern): readonly Selection[] {
 /** What it is, and bars, halves and stretches. */
 function describedBy(pick: Pick, pattern: Pattern): readonly Selection[] {
   const limbs = limbsHere(pattern, pick);
-  const { levels, voices, ornaments, bars, half, halfOf, before, after, since, to } = pick;
+  const { levels, voices, ornaments, bars, half, halfOf, repeat, before, after, since, to } = pick;
   const all: Selection[] = [];
   if (pick.base === 'hands') all.push({ is: 'limb', limbs: ['R', 'L'] });
   if (limbs) all.push({ is: 'limb', limbs });
@@ -54,6 +58,7 @@ function describedBy(pick: Pick, pattern: Pattern): readonly Selection[] {
   if (ornaments) all.push({ is: 'ornament', ornaments });
   if (bars) all.push({ is: 'bar', bars });
   if (half) all.push({ is: 'half', half, of: bars || halfOf === 'bar' ? 'bar' : 'phrase' });
+  if (repeat) all.push({ is: 'repeat', repeats: [repeat] });
   const edges = { before, after, from: since, to } as const;
   for (const edge of ['from', 'to', 'before', 'after'] as const) {
     const count = edges[edge];

@@ -70,6 +70,11 @@ const PRINTED: readonly Form[] = [
   ],
   ['drop', /^Remove (.+)$/, ([, who], withSelection) => withSelection(who, (select) => ({ select }))],
   [
+    'cut',
+    /^Cut (.+) out, the rest moves up$/,
+    ([, who], withSelection) => withSelection(who, (select) => ({ select })),
+  ],
+  [
     'swap',
     new RegExp(`^Give (.+) to the (other hand|${LIMB})$`),
     ([, who, to = ''], withSelection) =>
@@ -181,6 +186,12 @@ const PRINTED: readonly Form[] = [
   ],
   [
     'insert',
+    /^Add (.+?) behind (.+)$/,
+    ([, what = '', who], withSelection) =>
+      withSelection(who, (select) => ({ ...insertedText(what), where: { kind: 'behind' as const, select } })),
+  ],
+  [
+    'insert',
     /^Add (.+?)(?: on (.+?))? (at the end|in front|after every (\d+) slots?|after (\d+) slots?)$/,
     ([, what = '', name, where = '', every, after]) => {
       const grid = name === undefined ? null : parseGrid(name);
@@ -261,6 +272,14 @@ const PRINTED: readonly Form[] = [
     },
   ],
 ];
+
+/** "a kick", "K K on 32nds": what is put in, and on which grid. */
+function insertedText(said: string): { readonly text: string; readonly grid?: number } {
+  const [, what = said, name] = /^(.+?) on (.+)$/.exec(said) ?? [];
+  const grid = name === undefined ? null : parseGrid(name);
+  const text = what === 'a kick' ? 'K' : what === 'nothing' ? '' : what;
+  return grid === null ? { text } : { text, grid };
+}
 
 function gridParams(name: string, part: object | null): Params {
   const grid = parseGrid(name);

@@ -7,6 +7,8 @@ import { playingLine, type Order } from '../grammar/playing';
 import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
 import { correctedLines } from './corrected';
 import { readPrinted } from './printed';
+import { framesAt } from '../frames/frames';
+import { FRAMES } from '../frames/table';
 import type { Act, Rule, Said, RuleContext } from '../rules/rule';
 import { readJoin } from '../rules/join';
 import { SLOTS } from '../grammar/slots';
@@ -42,16 +44,32 @@ interface Clause extends Match {
 
 const MOST_READINGS = 48;
 
-function clausesAt(tokens: readonly Token[], known: Map<number, readonly Clause[]>, at: number): readonly Clause[] {
+/** Frames say less surely what is meant than words that stand in one order. */
+const FRAME_RANK = 3;
+
+function clausesAt(
+  tokens: readonly Token[],
+  known: Map<number, readonly Clause[]>,
+  at: number,
+  framed: boolean,
+): readonly Clause[] {
   const before = known.get(at);
   if (before) return before;
   const found = RULES.flatMap((rule) =>
     rule.say.flatMap((t) => t.fits(tokens, at, SLOTS).map((m): Clause => ({ ...m, rule }))),
   ).filter((c) => c.end > at);
+  if (framed)
+    found.push(
+      ...framesAt(tokens, at, FRAMES).map(({ end, values, frame }): Clause => ({
+        end,
+        values,
+        rule: { say: [], rank: FRAME_RANK, mean: frame.mean },
+      })),
+    );
   // "In bar 2 accent the rights": what is said first holds for the strokes of the clause.
   for (const scope of scopesAt(tokens, at)) {
     const next = tokens[scope.end]?.word === ',' ? scope.end + 1 : scope.end;
-    for (const c of clausesAt(tokens, known, next)) {
+    for (const c of clausesAt(tokens, known, next, framed)) {
       const pick = c.values['pick'] as Pick | undefined;
       if (!pick || Object.keys(scope.value).some((k) => k in pick && pick[k as keyof Pick] !== undefined)) continue;
       found.push({ ...c, values: { ...c.values, pick: { ...pick, ...scope.value } } });
@@ -72,14 +90,14 @@ function partsCounts(tokens: readonly Token[], from: number, until: number): boo
 }
 
 /** Every way to part a line into clauses that leave no word out. */
-function partings(tokens: readonly Token[]): readonly (readonly Clause[])[] {
+function partings(tokens: readonly Token[], framed: boolean): readonly (readonly Clause[])[] {
   const known = new Map<number, readonly Clause[]>();
   const dead = new Set<number>();
   const out: (readonly Clause[])[] = [];
   const go = (at: number, line: readonly Clause[]): boolean => {
     if (dead.has(at) || out.length >= MOST_READINGS) return out.length >= MOST_READINGS;
     let any = false;
-    for (const c of clausesAt(tokens, known, at)) {
+    for (const c of clausesAt(tokens, known, at, framed)) {
       let next = c.end;
       while (next < tokens.length && POLITE.has(tokens[next]?.word ?? '') && next === tokens.length - 1) next++;
       if (next === tokens.length) {
@@ -246,7 +264,21 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
   const first: RuleContext = { pattern: built.pattern, built, them: null, phrases };
-  const all = partings(tokens);
+  const plain = understood(tokens, first, text, false);
+  return plain.kind === 'meant' ? plain : understood(tokens, first, text, true, plain);
+}
+
+/** What a line means by its clauses: as sentences in one order, or also by frames, whose roles stand in any. */
+function understood(
+  tokens: readonly Token[],
+  first: RuleContext,
+  text: string,
+  framed: boolean,
+  otherwise?: LineReading,
+): LineReading {
+  const line = text.trim();
+  const { built } = first;
+  const all = partings(tokens, framed);
   const done = all.map((clauses) => carriedOut(clauses, first));
   const met = done.filter((d) => d.lines.length > 0);
   const least = Math.min(...met.map((d) => d.rank));
@@ -260,6 +292,7 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
         found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
     }
   if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
+  if (otherwise) return otherwise;
   if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'It is like that already.' }]);
   // What stands in the line says more than what a rule calls by its own words.
   const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));

@@ -19,7 +19,8 @@ function newLimbs(pattern: Pattern, term: LimbTerm): readonly Limb[] {
   if (term.open === 'left foot') {
     const here = limbsHere(pattern, { base: null, limb: term, said: '' }) ?? [];
     const plays = here.filter((l) => pattern.strokes.some((s) => s.limb === l));
-    return plays.length > 0 ? plays : ['H', 'J'];
+    // A second pedal that plays says nothing of the hi-hat's.
+    return plays.includes('H') ? plays : ['H', 'J'];
   }
   if (term.open === 'foot') return ['K'];
   return term.limbs;
@@ -93,7 +94,13 @@ function handOn(term: LimbTerm, pick: Pick, scene: RuleContext, level: Level): S
   return { acts: [act([addAt(at, limb, usualVoice(limb), level)])] };
 }
 
-function addedOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'add', level: Level = 'tap'): Said {
+export function addedOn(
+  term: LimbTerm,
+  pick: Pick,
+  scene: RuleContext,
+  mode: 'ask' | 'add',
+  level: Level = 'tap',
+): Said {
   return term.limbs.every(isHand) && !term.open
     ? handOn(term, pick, scene, level)
     : limbOn(term, pick, scene, mode, level);
@@ -103,7 +110,7 @@ function addedOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | '
  * "kick under the accents": a limb plays with each of some strokes, as loud as they are; on a piece that was said, or
  * the one it strikes most. A meaning for each piece and limb it can be.
  */
-function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: readonly Voice[] | null = null): Said {
+export function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: readonly Voice[] | null = null): Said {
   const limbs = newLimbs(scene.pattern, term);
   if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
   const found: Act[] = [];

@@ -79,7 +79,11 @@ type Fit = MoveParams['fit'];
 type Close = Fit['close'];
 
 /** A fill that comes out even needs no closing; one that does not says how, or is asked. */
-function fill(scene: RuleContext, space: Fit['space'], rest: Partial<Fit> & { readonly mirrored?: boolean }): Said {
+export function fill(
+  scene: RuleContext,
+  space: Fit['space'],
+  rest: Partial<Fit> & { readonly mirrored?: boolean },
+): Said {
   const { pattern } = scene;
   if (pattern.length === 0) return wrong('fill', 'There are no strokes yet.');
   if ('beats' in space && space.beats < 1) return wrong('half', 'That is not a whole number of beats here.');
@@ -126,7 +130,7 @@ function singles(scene: RuleContext, space: Fit['space'], start: string): string
 }
 
 const FILL =
-  '(fill|fill up|fill out|cover|repeat it for|repeat it over|keep repeating it for|keep going for|loop it for|make it last|stretch it over|keep it going for|play it for|run it for|make it|make that|extend it to|let it run for|repeat for|keep repeating for)';
+  '(fill|fill up|fill out|cover|repeat it for|repeat it over|keep repeating it for|keep going for|loop it for|make it last|keep it going for|play it for|run it for|make it|make that|extend it to|let it run for|repeat for|keep repeating for)';
 
 const FITS: Rule[] = [
   rule(
@@ -228,7 +232,7 @@ const FITS: Rule[] = [
   ),
 ];
 
-function spaceSaid(v: Readonly<Record<string, unknown>>, { pattern }: RuleContext): Fit['space'] {
+export function spaceSaid(v: Readonly<Record<string, unknown>>, { pattern }: RuleContext): Fit['space'] {
   return roomOf(pattern, (v['space'] as SpaceSaid | undefined) ?? { bars: 1 }) ?? { beats: 0 };
 }
 

@@ -124,7 +124,7 @@ const SIZE =
 const WAYS: readonly Route[] = [{ sizes: [1], by: 'hand' }, { sizes: [2] }, { sizes: [1] }];
 
 /** Over pieces that are known by one word: "down the toms", "round the kit". */
-function round(v: Values, scene: RuleContext, voices: readonly Voice[]): Said {
+export function round(v: Values, scene: RuleContext, voices: readonly Voice[]): Said {
   const pick = v['pick'] as Pick | undefined;
   const size = sizeSaid(v, scene);
   if (size !== null) return travels(pick, [voices], [{ sizes: [size] }], scene);

@@ -8,7 +8,9 @@ import { FILL_RULES } from './fill';
 import { JOIN_RULES } from './join';
 import { KIT_RULES } from './kit';
 import { SHIFT_RULES } from './shift';
+import { ROLE_WORDS } from '../frames/roles';
 import { LIMB_TERMS, LONG_NAMES, VOICE_TERMS } from '../lexicon/terms';
+import { VERB_WORDS } from '../lexicon/verbs';
 import type { Lexis } from '../lexicon/tokens';
 
 /** Every rule there is. */
@@ -36,6 +38,8 @@ export const LEXIS: Lexis = {
       ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
       ...PICK_WORDS,
       ...playingWords(),
+      ...VERB_WORDS,
+      ...ROLE_WORDS,
       ...[...VOICE_TERMS.keys(), ...LIMB_TERMS.keys()].filter((w) => !w.includes(' ')),
       // Several of a piece.
       ...['crashes', 'splashes', 'chinas', 'rides', 'bells', 'cymbals', 'toms', 'snares'],

@@ -8,7 +8,7 @@ import type { FarSaid, SpaceSaid } from '../grammar/slots';
 import type { LimbTerm } from '../lexicon/terms';
 
 /** So far as was said, in slots. */
-function slotsFar(far: FarSaid, { pattern }: RuleContext): number {
+export function slotsFar(far: FarSaid, { pattern }: RuleContext): number {
   switch (far.of) {
     case 'slot':
       return far.n;
@@ -21,7 +21,7 @@ function slotsFar(far: FarSaid, { pattern }: RuleContext): number {
   }
 }
 
-function displaced(far: FarSaid, scene: RuleContext, way: 1 | -1): Said {
+export function displaced(far: FarSaid, scene: RuleContext, way: 1 | -1): Said {
   const by = slotsFar(far, scene);
   if (!Number.isInteger(by) || by < 1) return wrong('that far', 'That is not a whole number of slots here.');
   return acts([offerOf('shift', { slots: by * way, mode: 'wrap' })]);
@@ -106,7 +106,7 @@ const MIRRORS: Rule[] = [
   }),
 ];
 
-function onto(scene: RuleContext, grid: Grid): Said {
+export function onto(scene: RuleContext, grid: Grid): Said {
   if (!gridsOf(scene.pattern.meter).includes(grid))
     return wrong(gridName(grid), 'That subdivision does not fit the meter.');
   if (grid === scene.pattern.grid) return wrong(gridName(grid), 'It already is.');

@@ -23,7 +23,7 @@ import { ANY, selectionOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 
 /** "Accent beat 4" is the count; "ghost beat 1" may be all of the beat. */
-function setLevel(pick: Pick, level: Level, scene: RuleContext): Said {
+export function setLevel(pick: Pick, level: Level, scene: RuleContext): Said {
   const beats = level === 'accent' ? 'count' : 'ask-beat';
   return forStrokes(pick, scene, (select) => [offerOf('level', { select, level })], beats);
 }
@@ -51,7 +51,7 @@ function bareLevel(v: unknown): Level | null {
 }
 
 /** Only these are accents, or ghosts: others of that level become taps. */
-function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
+export function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
   const ways = chosen(pick, scene);
   if (isWrong(ways)) return ways;
   return {
@@ -121,7 +121,9 @@ const LEVELS_SAID: Rule[] = [
     (v, scene) => {
       const [n, level] = [v['n'] as number, v['level'] as Level];
       if (n < 2 || n * scene.pattern.grid > scene.pattern.length) return wrong(`every ${n}`, 'The phrase is shorter.');
-      return acts([offerOf('level', { select: every(n), level })]);
+      const slots = [offerOf('level', { select: every(n), level })];
+      const strokes: Selection = { is: 'order', of: { is: 'all' }, which: { every: n, from: 1 }, within: 'phrase' };
+      return acts(slots, [offerOf('level', { select: strokes, level })]);
     },
   ),
   rule(['take [the] {level} off {pick}'], (v, scene) => {
@@ -219,7 +221,7 @@ const DROPS: Rule[] = [
     [
       '(leave|take|keep|put) out {pick}',
       '(leave|take|keep) {pick} (out|away|empty|silent|free)',
-      '(omit|silence|skip|rest|clear|empty|lose|drop) [out] {pick}',
+      '(omit|silence|skip|rest|clear|empty|lose) [out] {pick}',
       '(no|without) {pick}',
       '[a] rest (on|for|at|instead-of) {pick}',
       '[play|put|have] nothing (on|in|at) {pick}',
@@ -248,33 +250,23 @@ const DROPS: Rule[] = [
   rule(['{pick} (lays|lay|sits|sit|drops) out in {bars}'], (v, scene) =>
     leaveOut({ ...pickOf(v['pick']), bars: v['bars'] as readonly BarSaid[] }, scene, 'ask'),
   ),
-  rule(['(remove|cut|delete|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
+  rule(['(remove|cut|delete|drop|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
 ];
 
-function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' | 'count'): Said {
+export function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' | 'count'): Said {
   const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
   // "no accents" takes the accents from the strokes, not the strokes.
   if (plain === 'accent' && !pick.order) return setLevel(pick, 'tap', scene);
   return forStrokes(pick, scene, (select) => [offerOf('drop', { select })], beats);
 }
 
-/** "cut bar 2": rests in its place, or a phrase that is so much shorter. */
-function removeOrRest(pick: Pick, scene: RuleContext): Said {
+/** "cut bar 2", "delete the last note": rests in their place, or a phrase that is so much shorter. */
+export function removeOrRest(pick: Pick, scene: RuleContext): Said {
+  const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
   const rests = leaveOut(pick, scene, 'ask');
-  const { pattern } = scene;
-  const bar = barTicks(pattern.meter);
-  if ('wrong' in rests || !pick.bars || pick.limb || pick.levels || pick.voices) return rests;
-  const last = pick.bars.map((b) => (b === 'last' ? Math.ceil(pattern.length / bar) : b));
-  const end = pattern.length / bar;
-  // Only bars at the end can go without the rest moving up.
-  const first = Math.min(...last);
-  if (last.length !== end - first + 1 || first < 2 || pattern.start !== 0) return rests;
-  return {
-    acts: [
-      ...rests.acts,
-      act([offerOf('fit', { space: { bars: first - 1 }, start: '1', mirrored: false, close: { kind: 'cut' } })]),
-    ],
-  };
+  if ('wrong' in rests || plain === 'accent') return rests;
+  const shorter = forStrokes(pick, scene, (select) => [offerOf('cut', { select })], 'ask');
+  return 'wrong' in shorter ? rests : { acts: [...rests.acts, ...shorter.acts] };
 }
 
 /** What strokes there are and how high: accents and ghosts, grace strokes, rests. */

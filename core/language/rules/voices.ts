@@ -40,7 +40,7 @@ function waysOfStriking(lists: VoicesSaid): boolean {
 }
 
 /** Sends strokes to pieces; feet stay on their pedals. */
-function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false): Said {
+export function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false): Said {
   const ways = chosen(pick, scene, waysOfStriking(lists) ? 'count' : 'ask-beat');
   if (isWrong(ways)) return ways;
   const { pattern } = scene;
@@ -128,7 +128,7 @@ const VOICES_SAID: Rule[] = [
 ];
 
 /** "open hat on the & of 4": the stroke that a hand plays there goes to the piece; where none does it is added. */
-function voiceOn(v: Values, scene: RuleContext): Said {
+export function voiceOn(v: Values, scene: RuleContext): Said {
   const lists = v['voices'] as VoicesSaid;
   const pick = v['counts'] ? atCounts(v) : pickOf(v['pick']);
   const { pattern } = scene;
@@ -175,7 +175,7 @@ function voiceOn(v: Values, scene: RuleContext): Said {
 }
 
 /** Gives strokes to a limb. A hand that takes over strokes of a foot plays the snare. */
-function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
+export function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
   const { pattern } = scene;
   const target = to === 'other' ? 'other' : (limbsHere(pattern, { base: null, limb: to, said: '' }) ?? []);
   if (target !== 'other' && target.length !== 1) return wrong(pick.said, 'Say which limb.');

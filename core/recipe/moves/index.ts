@@ -1,3 +1,4 @@
+import { cut } from './cut';
 import { drop } from './drop';
 import { fit } from './fit';
 import { follow } from './follow';
@@ -27,6 +28,7 @@ export const PLAIN_MOVES = Object.freeze({
   rate,
   insert,
   drop,
+  cut,
   swap,
   fit,
   shift,

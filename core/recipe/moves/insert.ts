@@ -3,7 +3,8 @@ import { count, mod } from '../../base';
 import { gridName, ticks } from '../../time';
 import { usualVoice, type Stroke, type TypedStroke } from '../../stroke';
 import { MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
-import { done, passes, type Move } from './move';
+import { select, SelectionSchema, selectionWords } from '../../selection';
+import { choseNothing, done, passes, type Move } from './move';
 import { readSlots, TextSchema } from './text-param';
 
 const slots = Type.Integer({ minimum: 1, maximum: 2048 });
@@ -16,6 +17,7 @@ export const InsertParams = Type.Object({
     Type.Object({ kind: Type.Literal('start') }),
     Type.Object({ kind: Type.Literal('after'), slot: slots }),
     Type.Object({ kind: Type.Literal('every'), slots }),
+    Type.Object({ kind: Type.Literal('behind'), select: SelectionSchema }),
   ]),
 });
 type Params = Static<typeof InsertParams>;
@@ -29,6 +31,10 @@ function points(pattern: Pattern, where: Params['where']): number[] {
       return [pattern.length];
     case 'after':
       return where.slot * pattern.grid <= pattern.length ? [where.slot * pattern.grid] : [];
+    case 'behind': {
+      const slots = select(pattern, where.select).map((i) => Math.floor((pattern.strokes[i]?.at ?? 0) / pattern.grid));
+      return [...new Set(slots)].map((slot) => Math.min(pattern.length, (slot + 1) * pattern.grid));
+    }
     case 'every': {
       const step = where.slots * pattern.grid;
       return Array.from({ length: Math.floor(pattern.length / step) }, (_, i) => (i + 1) * step);
@@ -99,7 +105,7 @@ export const insert: Move<'insert', Params> = {
   schema: InsertParams,
   whole: true,
   defaults: () => ({ text: 'K', where: { kind: 'end' } }),
-  describe: ({ text, grid, where }) => {
+  describe: ({ text, grid, where }, on) => {
     const strokes = text.trim().toUpperCase() === 'K' ? 'a kick' : text.trim() || 'nothing';
     const what = grid === undefined ? strokes : `${strokes} on ${gridName(grid)}`;
     switch (where.kind) {
@@ -111,12 +117,16 @@ export const insert: Move<'insert', Params> = {
         return `Add ${what} after ${count(where.slot, 'slot')}`;
       case 'every':
         return `Add ${what} after every ${count(where.slots, 'slot')}`;
+      case 'behind':
+        return `Add ${what} behind ${selectionWords(where.select, on)}`;
     }
   },
   apply: (pattern, params, { id }) => {
     const read = readSlots(params.text);
     if ('wrong' in read) return passes(pattern, 'bad-text', read.wrong);
     const at = points(pattern, params.where);
+    if (at.length === 0 && params.where.kind === 'behind')
+      return choseNothing(pattern, selectionWords(params.where.select, pattern));
     if (at.length === 0)
       return passes(
         pattern,

@@ -35,6 +35,7 @@ export const EDITORS: { readonly [N in MoveName]: Type<MoveEditor<MoveParams[N]>
   rate: RateEditorComponent,
   insert: InsertEditorComponent,
   drop: DropEditorComponent,
+  cut: DropEditorComponent,
   swap: SwapEditorComponent,
   fit: FitEditorComponent,
   shift: ShiftEditorComponent,

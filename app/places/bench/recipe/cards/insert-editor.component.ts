@@ -3,6 +3,7 @@ import { gridName, gridsOf } from '@core/time';
 import type { Pattern } from '@core/pattern';
 import type { MoveParams } from '@core/recipe';
 import { NumberFieldComponent } from '../../../../widgets/number-field.component';
+import { SelectionEditorComponent } from './selection-editor.component';
 import { StrokeTextComponent } from './stroke-text.component';
 import { choicesOf } from '../../../../widgets/choice';
 import { SelectComponent } from '../../../../widgets/select.component';
@@ -11,7 +12,7 @@ type Params = MoveParams['insert'];
 
 @Component({
   selector: 'ls-insert-editor',
-  imports: [NumberFieldComponent, StrokeTextComponent, SelectComponent],
+  imports: [NumberFieldComponent, SelectionEditorComponent, StrokeTextComponent, SelectComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let p = params();
@@ -55,6 +56,13 @@ type Params = MoveParams['insert'];
         />
       </div>
     </div>
+    @if (p.where.kind === 'behind') {
+      <ls-selection-editor
+        [value]="p.where.select"
+        [before]="before()"
+        (changed)="set({ where: { kind: 'behind', select: $event } })"
+      />
+    }
   `,
   styleUrl: './editor.css',
 })
@@ -67,6 +75,7 @@ export class InsertEditorComponent {
     { value: 'start', words: 'in front' },
     { value: 'after', words: 'after slot' },
     { value: 'every', words: 'after every' },
+    { value: 'behind', words: 'behind strokes' },
   ] as const;
   readonly grids = computed(() => [
     { value: 0, words: 'the same subdivision' },
@@ -79,6 +88,8 @@ export class InsertEditorComponent {
         return this.set({ where: { kind: 'after', slot: 1 } });
       case 'every':
         return this.set({ where: { kind: 'every', slots: 4 } });
+      case 'behind':
+        return this.set({ where: { kind: 'behind', select: { is: 'part', part: 'second-of-double' } } });
       case 'end':
       case 'start':
         return this.set({ where: { kind } });

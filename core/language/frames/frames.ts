@@ -1,0 +1,118 @@
+import { word } from '../grammar/counts';
+import { FILLERS_BY_WORD, PARTICLES, VERBS_BY_WORD, type ActName } from '../lexicon/verbs';
+import type { Values } from '../lexicon/template';
+import type { Token } from '../lexicon/tokens';
+import type { RuleContext, Said } from '../rules/rule';
+import { endOf, rolesAt, type RoleName, type RoleSaid } from './roles';
+
+/** What a clause can mean by its act and the roles that are filled, in whatever order they stand. */
+export interface Frame {
+  readonly acts: readonly ActName[];
+  /** The act may go unsaid: the roles imply it. */
+  readonly unsaid: boolean;
+  readonly needs: readonly RoleName[];
+  readonly may: readonly RoleName[];
+  readonly mean: (roles: Values, scene: RuleContext) => Said;
+}
+
+/** A clause as it was read: the frame, what fills its roles (under their names), and where it ends. */
+export interface FrameSaid {
+  readonly end: number;
+  readonly frame: Frame;
+  readonly values: Values;
+}
+
+/** So many ways to take a clause apart are looked at. */
+const MOST = 400;
+/** A clause has at most so many parts. */
+const MOST_PARTS = 9;
+
+interface State {
+  readonly at: number;
+  /** What the verbs can mean together; null while none said anything. */
+  readonly acts: readonly ActName[] | null;
+  readonly roles: readonly RoleSaid[];
+  /** Verbs whose second word may still come. */
+  readonly open: readonly string[];
+  readonly parts: number;
+}
+
+const ENDS = new Set([',', ';', ':', 'then', 'and', 'while', '.', 'but']);
+
+/** Every way to read a clause from a place of the line on as verbs, roles and words that change nothing. */
+export function framesAt(tokens: readonly Token[], start: number, frames: readonly Frame[]): readonly FrameSaid[] {
+  const found: FrameSaid[] = [];
+  const seen = new Set<string>();
+  let looked = 0;
+  const go = (s: State): void => {
+    if (looked++ > MOST * 10 || found.length > MOST) return;
+    const over = s.at === tokens.length || ENDS.has(word(tokens, s.at));
+    if (over && s.roles.length > 0) found.push(...fitting(s, frames, seen));
+    if (s.at >= tokens.length || s.parts >= MOST_PARTS) return;
+    for (const next of steps(tokens, s)) go(next);
+  };
+  go({ at: start, acts: null, roles: [], open: [], parts: 0 });
+  return found;
+}
+
+function steps(tokens: readonly Token[], s: State): readonly State[] {
+  const w = word(tokens, s.at);
+  const out: State[] = [];
+  const parts = s.parts + 1;
+  for (const { words, acts } of VERBS_BY_WORD.get(w) ?? []) {
+    const end = endOf(tokens, s.at, words);
+    if (end === null) continue;
+    const both = together(s.acts, acts);
+    if (both === undefined) continue;
+    out.push({ ...s, at: end, acts: both, open: [...s.open, stemOf(w)], parts });
+  }
+  for (const p of PARTICLES) {
+    if (p.particle !== w || !s.open.includes(p.verb)) continue;
+    out.push({ ...s, at: s.at + 1, acts: p.acts, parts });
+  }
+  for (const p of PARTICLES)
+    if (stemOf(w) === p.verb && s.acts === null && !s.open.includes(p.verb))
+      out.push({ ...s, at: s.at + 1, open: [...s.open, p.verb], parts });
+  for (const { words } of FILLERS_BY_WORD.get(w) ?? []) {
+    const end = endOf(tokens, s.at, words);
+    if (end !== null) out.push({ ...s, at: end, parts });
+  }
+  for (const role of rolesAt(tokens, s.at))
+    if (s.roles.every((r) => r.role !== role.role)) out.push({ ...s, at: role.end, roles: [...s.roles, role], parts });
+  return out;
+}
+
+/** "moves", "moving" as "move": enough to tell a verb with its particle. */
+function stemOf(w: string): string {
+  const verb = PARTICLES.find(({ verb: v }) => {
+    const stem = v.endsWith('e') ? v.slice(0, -1) : v;
+    return w === v || w === `${v}s` || w === `${v}es` || w === `${stem}ing`;
+  });
+  return verb?.verb ?? w;
+}
+
+/** What two verbs can mean together; undefined where they say different things. */
+function together(a: readonly ActName[] | null, b: readonly ActName[] | null): readonly ActName[] | null | undefined {
+  if (a === null) return b;
+  if (b === null) return a;
+  const both = a.filter((x) => b.includes(x));
+  return both.length > 0 ? both : undefined;
+}
+
+function fitting(s: State, frames: readonly Frame[], seen: Set<string>): readonly FrameSaid[] {
+  return frames.flatMap((frame, nth): FrameSaid[] => {
+    const isMeant = s.acts === null ? frame.unsaid : frame.acts.some((a) => s.acts?.includes(a));
+    if (!isMeant) return [];
+    if (!frame.needs.every((n) => s.roles.some((r) => r.role === n))) return [];
+    if (!s.roles.every((r) => frame.needs.includes(r.role) || frame.may.includes(r.role))) return [];
+    const values: Record<string, unknown> = { by: {} };
+    for (const r of s.roles) {
+      values[r.role] = r.value;
+      (values['by'] as Record<string, string>)[r.role] = r.by;
+    }
+    const key = `${s.at} ${nth} ${JSON.stringify(values)}`;
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [{ end: s.at, frame, values }];
+  });
+}

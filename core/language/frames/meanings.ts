@@ -1,0 +1,167 @@
+import { mod } from '../../base';
+import { barTicks } from '../../time';
+import { canStrike, isHand, usualVoice, type Level, type Limb } from '../../stroke';
+import { barsSpan, countRef, type Pattern } from '../../pattern';
+import { asEdit, clipOf, offerOf, pasteEdits, restEdits, type Edit, type Offer } from '../../recipe';
+import { chooses, type Selection } from '../../selection';
+import { chosen } from '../grammar/choose';
+import type { Pick } from '../grammar/pick';
+import { ANY, selectionOf } from '../grammar/said-select';
+import type { FarSaid } from '../grammar/slots';
+import { isWrong } from '../grammar/stretches';
+import { act, acts, forStrokes, themOf, wrong, type Said, type RuleContext } from '../rules/rule';
+import { slotsFar } from '../rules/shift';
+
+/** Whether a choice says where and nothing of what it is. */
+export function isPlace({ base, limb, levels, voices, ornaments, counts, bars, half }: Pick): boolean {
+  return base === null && !limb && !levels && !voices && !ornaments && (counts ?? bars ?? half) !== undefined;
+}
+
+/** Whether all of the phrase is meant. */
+export function isWhole({
+  base,
+  limb,
+  levels,
+  voices,
+  counts,
+  bars,
+  half,
+  order,
+  before,
+  after,
+  since,
+  to,
+}: Pick): boolean {
+  const narrowed = limb ?? levels ?? voices ?? counts ?? bars ?? half ?? order ?? before ?? after ?? since ?? to;
+  return (base === 'all' || base === 'it') && narrowed === undefined;
+}
+
+/** Some strokes displaced while the others stay: round the end, where their limb is free. */
+export function displacedSome(pick: Pick, far: FarSaid, ways: readonly (1 | -1)[], scene: RuleContext): Said {
+  const by = slotsFar(far, scene);
+  if (!Number.isInteger(by) || by < 1) return wrong('that far', 'That is not a whole number of slots here.');
+  const { pattern } = scene;
+  const found = ways.map((way) =>
+    forStrokes(pick, scene, (_, own) => {
+      const step = by * way * pattern.grid;
+      return heightsOnly(pick) ? displacedHeights(pattern, own, step) : displacedStrokes(pattern, own, step);
+    }),
+  );
+  const bad = found.find((f) => 'wrong' in f);
+  return bad ?? { acts: found.flatMap((f) => ('acts' in f ? f.acts : [])) };
+}
+
+/** "The accents": their height goes elsewhere, the strokes stay. */
+function heightsOnly({ levels, limb, voices }: Pick): boolean {
+  return levels?.length === 1 && levels[0] !== 'tap' && !limb && !voices;
+}
+
+type Made = readonly Offer[] | { readonly wrong: string; readonly why: string };
+
+function displacedStrokes(pattern: Pattern, own: readonly number[], step: number): Made {
+  const moving = own.flatMap((i) => pattern.strokes[i] ?? []);
+  const to = moving.map((s) => ({ s, at: mod(s.at + step, pattern.length) }));
+  const stays = pattern.strokes.filter((s) => !moving.includes(s));
+  if (to.some(({ s, at }) => stays.some((o) => o.at === at && o.limb === s.limb)))
+    return { wrong: 'there', why: 'That limb plays there already.' };
+  const landed = new Set(to.map(({ s, at }) => `${at} ${s.limb}`));
+  const gone = restEdits(pattern, own).filter((e) => !landed.has(`${e.at} ${e.limb}`));
+  return [offerOf('touch', { edits: [...gone, ...to.map(({ s, at }) => asEdit(s, at))] })];
+}
+
+function displacedHeights(pattern: Pattern, own: readonly number[], step: number): Made {
+  const before = own.flatMap((i) => pattern.strokes[i] ?? []);
+  const [level] = before.map((s) => s.level);
+  const places = new Set(before.map((s) => mod(s.at + step, pattern.length)));
+  const now = pattern.strokes.flatMap((s, i) => (places.has(s.at) ? [i] : []));
+  if (!level || places.size !== new Set(now.map((i) => pattern.strokes[i]?.at)).size)
+    return { wrong: 'there', why: 'Not every place it would fall on is struck.' };
+  const less = own.filter((i) => !now.includes(i));
+  const more = now.filter((i) => pattern.strokes[i]?.level !== level);
+  const set = (list: readonly number[], to: Level): readonly Offer[] =>
+    list.length === 0 ? [] : [offerOf('level', { select: selectionOf(ANY, pattern, list), level: to })];
+  const between: Pattern = {
+    ...pattern,
+    strokes: pattern.strokes.map((s, i) => (less.includes(i) ? { ...s, level: 'tap' as const } : s)),
+  };
+  return [
+    ...set(less, 'tap'),
+    ...(more.length === 0 ? [] : [offerOf('level', { select: selectionOf(ANY, between, more), level })]),
+  ];
+}
+
+/** Heads of groups of such sizes, again and again over the phrase, at a height; other strokes of that height are taps. */
+export function groupedHeights(level: Level, sizes: readonly number[], scene: RuleContext): Said {
+  const { pattern } = scene;
+  const slots = pattern.length / pattern.grid;
+  const heads = new Set<number>();
+  for (let at = 0, n = 0; at < slots; at += sizes[n++ % sizes.length] ?? slots) heads.add(at * pattern.grid);
+  const own = pattern.strokes.flatMap((s, i) => (heads.has(s.at) ? [i] : []));
+  if (own.length === 0) return wrong(sizes.join('-'), 'Nothing is played there.');
+  const others = pattern.strokes.flatMap((s, i) => (s.level === level && !own.includes(i) ? [i] : []));
+  const [size, ...more] = sizes;
+  const every = size !== undefined && more.every((n) => n === size);
+  const select: Selection = every
+    ? chooses({ every: { n: size, offset: 0, of: 'slot' } })
+    : { is: 'count', counts: [...new Set(own.map((i) => countRef(pattern, pattern.strokes[i]?.at ?? 0)))] };
+  return {
+    acts: [
+      act(
+        [
+          ...(others.length > 0 ? [offerOf('level', { select: selectionOf(ANY, pattern, others), level: 'tap' })] : []),
+          offerOf('level', { select, level }),
+        ],
+        themOf(pattern, own),
+      ),
+    ],
+  };
+}
+
+/** All but some strokes are left out. */
+export function keptOnly(pick: Pick, scene: RuleContext): Said {
+  const ways = chosen(pick, scene);
+  if (isWrong(ways)) return ways;
+  const { strokes } = scene.pattern;
+  const made = ways.ways.flatMap((own) => {
+    const others = strokes.flatMap((_, i) => (own.includes(i) ? [] : [i]));
+    if (others.length === 0) return [];
+    const kept = selectionOf(pick, scene.pattern, own);
+    return [
+      act([offerOf('drop', { select: { is: 'but', of: { is: 'all' }, not: kept } })], themOf(scene.pattern, own)),
+    ];
+  });
+  return made.length > 0 ? { acts: made } : wrong(pick.said, 'There is nothing else.');
+}
+
+/** Hands put on the strokes of the hands, in turn, round and round; where they do not come out even, nothing. */
+export function handsInTurn(text: string, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const hands = pattern.strokes.filter((s) => isHand(s.limb));
+  const moments = [...new Set(hands.map((s) => s.at))];
+  if (moments.length === 0) return wrong(text, 'No hand plays here.');
+  if (moments.length < hands.length) return wrong(text, 'Both hands play together here.');
+  if (moments.length % text.length !== 0)
+    return wrong(text, `That is ${text.length} strokes, and the hands play ${moments.length}.`);
+  const edits = hands.flatMap((s, n): Edit[] => {
+    const limb: Limb = text.charAt(n % text.length) === 'R' ? 'R' : 'L';
+    if (limb === s.limb) return [];
+    const voice = canStrike(limb, s.voice) ? s.voice : usualVoice(limb);
+    return [{ at: s.at, limb: s.limb, stroke: null }, asEdit({ ...s, limb, voice }, s.at)];
+  });
+  return edits.length === 0 ? wrong(text, 'It is played so already.') : acts([offerOf('touch', { edits })]);
+}
+
+/** Two bars that change places. */
+export function tradedBars(pick: Pick, { pattern }: RuleContext): Said {
+  const { bars: many } = barsSpan(pattern);
+  const [one, other, ...more] = (pick.bars ?? []).map((b) => (b === 'last' ? many : b));
+  const bar = barTicks(pattern.meter);
+  if (one === undefined || other === undefined || more.length > 0) return wrong(pick.said, 'Name two bars.');
+  if (Math.max(one, other) > many || one === other) return wrong(pick.said, 'There are no two such bars.');
+  if (pattern.start !== 0 || pattern.length % bar !== 0)
+    return wrong(pick.said, 'The phrase is not made of whole bars.');
+  const [a, b] = [one, other].map((n) => (n - 1) * bar);
+  const clip = (from: number) => clipOf(pattern, from, from + bar);
+  const edits = [...pasteEdits(pattern, a ?? 0, clip(b ?? 0)), ...pasteEdits(pattern, b ?? 0, clip(a ?? 0))];
+  return acts([offerOf('touch', { edits })]);
+}
