@@ -1,4 +1,5 @@
-import { word } from '../grammar/counts';
+import { numberAt, word } from '../grammar/counts';
+import type { Pick } from '../grammar/pick';
 import { FILLERS_BY_WORD, PARTICLES, VERBS_BY_WORD, type ActName } from '../lexicon/verbs';
 import type { Values } from '../lexicon/template';
 import type { Token } from '../lexicon/tokens';
@@ -73,13 +74,30 @@ function steps(tokens: readonly Token[], s: State): readonly State[] {
   for (const p of PARTICLES)
     if (stemOf(w) === p.verb && s.acts === null && !s.open.includes(p.verb))
       out.push({ ...s, at: s.at + 1, open: [...s.open, p.verb], parts });
+  // What is said behind a comma may belong to it.
+  if (w === ',' && s.roles.length > 0) out.push({ ...s, at: s.at + 1, parts });
   for (const { words } of FILLERS_BY_WORD.get(w) ?? []) {
     const end = endOf(tokens, s.at, words);
     if (end !== null) out.push({ ...s, at: end, parts });
   }
+  const aside = asideAt(tokens, s.at);
+  if (aside !== null) out.push({ ...s, at: aside, parts });
   for (const role of rolesAt(tokens, s.at))
     if (s.roles.every((r) => r.role !== role.role)) out.push({ ...s, at: role.end, roles: [...s.roles, role], parts });
   return out;
+}
+
+/** "So it becomes a seven", "so it runs over the bar line", "make it a five by": what follows from the rest. */
+function asideAt(tokens: readonly Token[], at: number): number | null {
+  const by = endOf(tokens, at, ['make', 'it', 'a']) ?? endOf(tokens, at, ['make', 'it']);
+  if (by !== null && numberAt(tokens, by).length > 0 && word(tokens, by + 1) === 'by') return by + 2;
+  if (word(tokens, at) !== 'so') return null;
+  let from = word(tokens, at + 1) === 'that' ? at + 2 : at + 1;
+  if (!/^(?:it|that|this|they|we)$/.test(word(tokens, from))) return null;
+  from++;
+  if (!/^(?:becomes|is|makes|runs|goes|sounds|feels|turns|fits|gets|has)$/.test(word(tokens, from))) return null;
+  while (at < tokens.length && !ENDS.has(word(tokens, from)) && from < tokens.length) from++;
+  return from;
 }
 
 /** "moves", "moving" as "move": enough to tell a verb with its particle. */
@@ -99,16 +117,28 @@ function together(a: readonly ActName[] | null, b: readonly ActName[] | null): r
   return both.length > 0 ? both : undefined;
 }
 
+/** Strokes with where they are, said apart from them; null where that was said already. */
+function scoped(pick: Pick | undefined, scope: Partial<Pick>): Pick | null {
+  if (!pick) return null;
+  return Object.keys(scope).some((k) => pick[k as keyof Pick] !== undefined) ? null : { ...pick, ...scope };
+}
+
 function fitting(s: State, frames: readonly Frame[], seen: Set<string>): readonly FrameSaid[] {
   return frames.flatMap((frame, nth): FrameSaid[] => {
     const isMeant = s.acts === null ? frame.unsaid : frame.acts.some((a) => s.acts?.includes(a));
     if (!isMeant) return [];
     if (!frame.needs.every((n) => s.roles.some((r) => r.role === n))) return [];
-    if (!s.roles.every((r) => frame.needs.includes(r.role) || frame.may.includes(r.role))) return [];
+    const allowed = (r: RoleName): boolean => frame.needs.includes(r) || frame.may.includes(r) || r === 'scope';
+    if (!s.roles.every((r) => allowed(r.role))) return [];
     const values: Record<string, unknown> = { by: {} };
     for (const r of s.roles) {
       values[r.role] = r.value;
       (values['by'] as Record<string, string>)[r.role] = r.by;
+    }
+    if (values['scope'] !== undefined) {
+      const pick = scoped(values['pick'] as Pick | undefined, values['scope'] as Partial<Pick>);
+      if (!pick) return [];
+      values['pick'] = pick;
     }
     const key = `${s.at} ${nth} ${JSON.stringify(values)}`;
     if (seen.has(key)) return [];

@@ -1,6 +1,6 @@
 import type { Level } from '../../stroke';
 import { numberAt, word } from '../grammar/counts';
-import { pickAt, type Pick } from '../grammar/pick';
+import { pickAt, scopesAt, type Pick } from '../grammar/pick';
 import { SLOTS } from '../grammar/slots';
 import { LEVEL_TERMS, ORNAMENT_TERMS } from '../lexicon/terms';
 import type { Found } from '../lexicon/template';
@@ -32,7 +32,12 @@ export type RoleName =
   | 'close'
   | 'swapped'
   | 'hands'
-  | 'first';
+  | 'first'
+  | 'until'
+  | 'times'
+  | 'sticking'
+  | 'count'
+  | 'scope';
 
 export interface RoleSaid {
   readonly end: number;
@@ -62,6 +67,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
     'into',
     'onto',
     'behind',
+    'after',
   ],
   voices: [
     ...[
@@ -85,16 +91,45 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
   ornament: ['', 'as', 'with', 'into', 'to'],
   limb: ['with', 'by', 'to', 'on', 'in', 'for', 'over to', 'onto', 'into', 'using', 'as'],
   player: ['', 'with', 'by'],
-  grid: ['as', 'in', 'on', 'into', 'to', 'onto'],
+  grid: ['', 'as', 'in', 'on', 'into', 'to', 'onto'],
   space: ['', 'for', 'over', 'to', 'in', 'into', 'across', 'up to', 'of', 'over the', 'out to'],
   far: ['', 'by'],
   strokes: ['', 'with'],
   size: ['', 'in', 'as'],
+  count: ['on', 'at', 'from'],
   sizes: ['', 'in', 'as', 'in a', 'as a', 'grouped', 'in groups of', 'into'],
 };
 
 /** Ways and places that are said in words of their own. */
 const SAID: readonly (readonly [RoleName, string, string])[] = [
+  ...'until the bar is full, to the end of the bar, until the end of the bar, till the bar is full, till the end of the bar, to fill the bar, up to the bar line, until the bar line'
+    .split(', ')
+    .map((w) => ['until', w, 'bar'] as const),
+  ...'until it comes out on 1, until it comes out on 1 again, until it comes out, until it comes out even, until it is back on 1, until it lands on 1, until it lands on 1 again, until it comes round, until it comes round to 1, until it comes out on the 1 again, until it ends with the bar, until it comes back to 1'
+    .split(', ')
+    .map((w) => ['until', w, 'even'] as const),
+  ...(
+    [
+      [
+        'RL',
+        'single strokes, singles, strict alternation, alternate sticking, alternating sticking, strictly alternating, hand to hand, alternate the hands, alternate hands, alternating hands, single stroke sticking, with alternating hands, with alternate sticking',
+      ],
+      ['RRLL', 'double strokes, double sticking, double stroke sticking, with double strokes'],
+      ['RLRRLRLL', 'paradiddle sticking, a paradiddle sticking, with a paradiddle sticking, with paradiddle sticking'],
+    ] as const
+  ).flatMap(([hands, words]) => words.split(', ').map((w) => ['sticking', w, hands] as const)),
+  ...(
+    [
+      [
+        'R',
+        'right first, starting with the right, starting on the right, right hand first, leading with the right, beginning with the right, from the right, right lead, so the right leads, so that the right leads, so right leads',
+      ],
+      [
+        'L',
+        'left first, starting with the left, starting on the left, left hand first, leading with the left, beginning with the left, from the left, left lead, so the left leads, so that the left leads, so left leads',
+      ],
+    ] as const
+  ).flatMap(([hand, words]) => words.split(', ').map((w) => ['first', w, hand] as const)),
   ...(
     [
       ['later', 'later, late, to the right, further on, behind, after, further along, later on, further back'],
@@ -106,11 +141,11 @@ const SAID: readonly (readonly [RoleName, string, string])[] = [
     [
       [
         'end',
-        'at the end, on the end, to the end, behind it, behind, after it, to finish, to finish it, at the back, on the back, onto the end',
+        'at the end, on the end, to the end, behind it, behind, after it, to finish, to finish it, at the back, on the back, onto the end, after the last stroke, after the last note, after the last one',
       ],
       [
         'start',
-        'in front, in front of it, at the front, at the start, at the beginning, before it, to start, to begin, to start with, at the top',
+        'in front, in front of it, at the front, at the start, at the beginning, before it, to start, to begin, to start with, at the top, before the first stroke, before the first note, before the first one',
       ],
     ] as const
   ).flatMap(([where, words]) => words.split(', ').map((w) => ['where', w, where] as const)),
@@ -142,7 +177,7 @@ const SAID: readonly (readonly [RoleName, string, string])[] = [
       ],
     ] as const
   ).flatMap(([close, words]) => words.split(', ').map((w) => ['close', w, close] as const)),
-  ...'hands swapped, with hands swapped, with the hands swapped, hands swapped each time, with the hands swapped each time, with the hands swapped every time, swap hands each time, swap the hands each time, swap hands every time, swap hands every time it repeats, hands reversed, with the hands reversed, swapping hands each time, swapping the hands each time, alternating hands each time'
+  ...'hands swapped, with hands swapped, with the hands swapped, hands swapped each time, with the hands swapped each time, with the hands swapped every time, swap hands each time, swap the hands each time, swap hands every time, swap hands every time it repeats, hands reversed, with the hands reversed, and swap hands every time it repeats, and swap hands every time, and swap hands each time, and swap the hands each time, and swap the hands every time, and swap the hands every time it repeats, swapping hands each time, swapping the hands each time, alternating hands each time'
     .split(', ')
     .map((w) => ['swapped', w, 'swapped'] as const),
 ];
@@ -156,7 +191,7 @@ for (const s of SAID) {
 export const ROLE_WORDS: readonly string[] = [
   ...SAID.flatMap(([, words]) => words.split(' ')),
   ...Object.values(MARKERS).flatMap((m) => m.flatMap((w) => w.split(' '))),
-  ...'level volume height each drum tom piece'.split(' '),
+  ...'level volume height each drum tom piece twice times over through running'.split(' '),
 ];
 
 /** Whether words stand from a place on; where they end. */
@@ -194,6 +229,7 @@ const READERS: Partial<Record<RoleName, Reader>> = {
   strokes: SLOTS['strokes'],
   size: sizeAt,
   sizes: sizesAt,
+  count: SLOTS['count'],
 };
 
 /** "in twos", "2 each", "two at a time", "two to a drum", "2 on each". */
@@ -247,6 +283,16 @@ function handsAt(tokens: readonly Token[], start: number): Found<string> | null 
   return text.length > 1 ? { end: at, value: text } : null;
 }
 
+/** "four times", "3 times over": how often. */
+function timesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  if (word(tokens, at) === 'twice') return [{ end: at + 1, role: 'times', value: 2, by: '' }];
+  return numberAt(tokens, at).flatMap((n): RoleSaid[] => {
+    if (word(tokens, n.end) !== 'times') return [];
+    const over = /^(?:over|through|running)$/.test(word(tokens, n.end + 1)) ? 1 : 0;
+    return [{ end: n.end + 1 + over, role: 'times', value: n.value, by: '' }];
+  });
+}
+
 /** Every role that can be read at a place of a line. */
 export function rolesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
   const found: RoleSaid[] = [];
@@ -262,6 +308,8 @@ export function rolesAt(tokens: readonly Token[], at: number): readonly RoleSaid
     const end = endOf(tokens, at, words.split(' '));
     if (end !== null) found.push({ end, role, value, by: '' });
   }
+  found.push(...timesAt(tokens, at));
+  for (const { end, value } of scopesAt(tokens, at)) found.push({ end, role: 'scope', value, by: '' });
   const hands = handsAt(tokens, at);
   if (hands) found.push({ end: hands.end, role: 'hands', value: hands.value, by: '' });
   return found;

@@ -1,16 +1,21 @@
 import { isHand, type Level, type Ornament } from '../../stroke';
-import type { Grid } from '../../time';
+import { lcm } from '../../base';
+import { barTicks, GRID, type Grid } from '../../time';
+import { leadHand } from '../../pattern';
 import { offerOf } from '../../recipe';
+import { chosen } from '../grammar/choose';
+import { refOf, type CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
 import { selectionOf } from '../grammar/said-select';
+import { isWrong } from '../grammar/stretches';
 import type { FarSaid, VoicesSaid } from '../grammar/slots';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
-import { addedOn, along } from '../rules/added';
-import { fill, spaceSaid } from '../rules/fill';
-import { round } from '../rules/kit';
-import { acts, forStrokes, wrong, type Said, type RuleContext } from '../rules/rule';
-import { displaced, onto } from '../rules/shift';
+import { addedOn, along, steadyFeet } from '../rules/added';
+import { fill, spaceSaid, times } from '../rules/fill';
+import { landing, round } from '../rules/kit';
+import { acts, addAt, forStrokes, wrong, type Said, type RuleContext } from '../rules/rule';
+import { displaced, endingOn, onto } from '../rules/shift';
 import { leaveOut, onlyLevel, removeOrRest, setLevel } from '../rules/strokes';
 import { give, send, voiceOn } from '../rules/voices';
 import type { Frame } from './frames';
@@ -20,7 +25,7 @@ const pickIn = (v: Values): Pick => v['pick'] as Pick;
 const markerOf = (v: Values, role: string): string => (v['by'] as Readonly<Record<string, string>>)[role] ?? '';
 /** Only where the strokes are named with one of these before them. */
 const named = (v: Values, ...by: readonly string[]): boolean => by.includes(markerOf(v, 'pick'));
-const no = (v: Values): Said => wrong(pickIn(v).said, '');
+const no = (v: Values): Said => wrong((v['pick'] as Pick | undefined)?.said ?? '', '');
 
 const OF_STROKES = ['', 'for', 'on', 'of', 'at', 'in'];
 
@@ -105,6 +110,129 @@ function handsChanged(v: Values, scene: RuleContext): Said {
   return forStrokes(pick, scene, (select) => [offerOf('swap', { select, limb: 'other' })], 'beat');
 }
 
+/** A limb plays with strokes, on a piece that may be named. */
+function alongOn(v: Values, scene: RuleContext): Said {
+  const lists = v['voices'] as VoicesSaid | undefined;
+  if (lists?.some((l) => l.length !== 1)) return no(v);
+  return along(v['player'] as LimbTerm, pickIn(v), scene, lists?.flat() ?? null);
+}
+
+/** A part is led by the other hand: its hands change over. */
+function led(v: Values, scene: RuleContext): Said {
+  const pick = pickIn(v);
+  const [hand, ...others] = (v['player'] as LimbTerm).limbs;
+  if (!isPlace(pick) || !hand || !isHand(hand) || others.length > 0) return no(v);
+  return forStrokes(
+    { ...pick, limb: { limbs: ['R', 'L'] } },
+    scene,
+    (select, own) => {
+      const first = scene.pattern.strokes[own[0] ?? -1];
+      if (first?.limb === hand) return { wrong: hand === 'R' ? 'right' : 'left', why: 'It already leads.' };
+      return [offerOf('swap', { select, limb: 'other' })];
+    },
+    'beat',
+  );
+}
+
+const wholeOrNone = (v: Values): boolean => v['pick'] === undefined || isWhole(pickIn(v));
+
+/** The other hand leads all of it. */
+function turned(v: Values, scene: RuleContext): Said {
+  if (!wholeOrNone(v)) return no(v);
+  const hand = v['first'] as 'R' | 'L';
+  if (leadHand(scene.pattern.strokes) === hand) return wrong(hand === 'R' ? 'right' : 'left', 'It already leads.');
+  return acts([offerOf('mirror', { feet: false })]);
+}
+
+/** A hand that begins all of it. */
+function begunWith(v: Values, scene: RuleContext): Said {
+  const [hand, ...others] = (v['limb'] as LimbTerm).limbs;
+  if (!wholeOrNone(v) || !hand || !isHand(hand) || others.length > 0 || markerOf(v, 'limb') !== 'with') return no(v);
+  return turned({ first: hand }, scene);
+}
+
+/** A landing falls on a 1. */
+function onTheOne(v: Values): boolean {
+  const count = v['count'] as CountSaid | undefined;
+  return count === undefined || (count.beat === 1 && count.syllable === '');
+}
+
+/** A foot that goes on and on. */
+function steadyLimb(v: Values, scene: RuleContext): Said {
+  return steadyFeet({ limb: v['player'] }, scene, v['grid'] as number);
+}
+
+/** "In fives": so many to the beat, or accents so far apart. */
+function inGroupsOf(v: Values, scene: RuleContext): Said {
+  const size = v['size'] as number;
+  const grid = GRID_OF[size];
+  if (!wholeOrNone(v) || markerOf(v, 'size') !== 'in' || grid === undefined) return no(v);
+  const [as, grouped] = [onto(scene, grid), groupedHeights('accent', [size], scene)];
+  if ('wrong' in grouped) return as;
+  return 'wrong' in as ? grouped : { acts: [...as.acts, ...grouped.acts] };
+}
+const GRID_OF: Readonly<Record<number, Grid>> = {
+  3: GRID.triplets,
+  5: GRID.quintuplets,
+  6: GRID.sextuplets,
+  7: GRID.septuplets,
+};
+
+function stuckSo(v: Values, scene: RuleContext): Said {
+  const pick = v['pick'] as Pick | undefined;
+  if (pick && !isWhole(pick)) return no(v);
+  const hands = v['sticking'] as string;
+  const first = v['first'] as 'R' | 'L' | undefined;
+  const turned = first === 'L' ? [...hands].map((h) => (h === 'R' ? 'L' : 'R')).join('') : hands;
+  return handsInTurn(turned, scene);
+}
+
+/** To the end of the bar, or to the first repeat that ends on a bar line. */
+function filledUntil(v: Values, scene: RuleContext): Said {
+  const pick = v['pick'] as Pick | undefined;
+  if (pick && !isWhole(pick)) return no(v);
+  const { pattern } = scene;
+  const bar = barTicks(pattern.meter);
+  if (v['until'] === 'bar')
+    return fill(scene, { bars: Math.max(1, Math.ceil(pattern.length / bar)) }, { close: { kind: 'cut' } });
+  if (pattern.length === 0 || pattern.start !== 0) return wrong('until', 'It does not begin on the 1.');
+  const bars = lcm(pattern.length, bar) / bar;
+  return bars > 16 ? wrong('until', `That would be ${bars} bars.`) : fill(scene, { bars }, { close: { kind: 'cut' } });
+}
+
+/** A limb on every slot where nothing is struck. */
+function gapsFilled(v: Values, { pattern }: RuleContext): Said {
+  const [limb, ...others] = (v['player'] as LimbTerm).limbs;
+  if (!limb || others.length > 0) return wrong('gaps', 'Say with which limb.');
+  const struck = new Set(pattern.strokes.map((s) => Math.floor(s.at / pattern.grid)));
+  const slots = Array.from({ length: Math.floor(pattern.length / pattern.grid) }, (_, i) => i);
+  const free = slots.filter((slot) => !struck.has(slot)).map((slot) => slot * pattern.grid);
+  if (free.length === 0) return wrong('gaps', 'There are none here.');
+  return acts([addAt(free, limb, undefined, (v['level'] as Level | undefined) ?? 'tap')]);
+}
+
+/** Only what is named stays, and the phrase ends with it. */
+function trimmed(v: Values, scene: RuleContext): Said {
+  const pick = pickIn(v);
+  if (pick.order?.kind !== 'first' || pick.limb || pick.levels || !named(v, '', 'to')) return no(v);
+  return forStrokes(pick, scene, (select) => [
+    offerOf('cut', { select: { is: 'but', of: { is: 'all' }, not: select } }),
+  ]);
+}
+
+/** Strokes put in behind others, so that the phrase gets longer. */
+function putBehind(v: Values, scene: RuleContext): Said {
+  const pick = pickIn(v);
+  if (!named(v, 'after', 'behind')) return no(v);
+  // Behind a pair is behind its second stroke.
+  const own: Pick =
+    pick.order?.kind === 'doubles' ? { ...pick, order: { kind: 'of', which: 2, each: 'double' } } : pick;
+  if (isPlace(own) || own.base === 'it') return no(v);
+  return forStrokes(own, scene, (select) => [
+    offerOf('insert', { text: v['strokes'] as string, where: { kind: 'behind', select } }),
+  ]);
+}
+
 /** What each act takes, the roles in whatever order they are said. */
 export const FRAMES: readonly Frame[] = [
   { acts: ['send'], unsaid: true, needs: ['pick', 'voices'], may: ['under'], mean: sent },
@@ -167,8 +295,8 @@ export const FRAMES: readonly Frame[] = [
     acts: ['follow'],
     unsaid: false,
     needs: ['player', 'pick'],
-    may: [],
-    mean: (v, scene) => (named(v, '', 'along with') ? along(v['player'] as LimbTerm, pickIn(v), scene) : no(v)),
+    may: ['voices'],
+    mean: (v, scene) => (named(v, '', 'along with') ? alongOn(v, scene) : no(v)),
   },
   {
     acts: ['add'],
@@ -184,8 +312,8 @@ export const FRAMES: readonly Frame[] = [
       ]),
   },
   { acts: ['fill'], unsaid: false, needs: ['space'], may: ['pick', 'close', 'swapped'], mean: filled },
-  { acts: ['shift'], unsaid: true, needs: ['far', 'way'], may: ['pick'], mean: moved },
-  { acts: ['shift'], unsaid: false, needs: ['far'], may: ['pick'], mean: moved },
+  { acts: ['shift'], unsaid: true, needs: ['far', 'way'], may: ['pick', 'only'], mean: moved },
+  { acts: ['shift'], unsaid: false, needs: ['far'], may: ['pick', 'only'], mean: moved },
   {
     acts: ['route', 'send'],
     unsaid: true,
@@ -215,6 +343,75 @@ export const FRAMES: readonly Frame[] = [
     mean: (v, scene) => (pickIn(v).bars && !pickIn(v).limb ? tradedBars(pickIn(v), scene) : handsChanged(v, scene)),
   },
   { acts: ['mirror'], unsaid: false, needs: ['pick'], may: [], mean: handsChanged },
+  { acts: ['lead'], unsaid: false, needs: ['player', 'pick'], may: [], mean: led },
+  { acts: ['stick'], unsaid: true, needs: ['sticking'], may: ['pick', 'first'], mean: stuckSo },
+  { acts: ['fill'], unsaid: true, needs: ['until'], may: ['pick', 'close'], mean: filledUntil },
+  {
+    acts: ['fill'],
+    unsaid: true,
+    needs: ['times'],
+    may: ['pick'],
+    mean: (v, scene) => {
+      const pick = v['pick'] as Pick | undefined;
+      return pick && !isWhole(pick) ? no(v) : times(scene, v['times'] as number, false);
+    },
+  },
+  { acts: ['gaps'], unsaid: false, needs: ['player'], may: ['level'], mean: gapsFilled },
+  { acts: ['trim', 'keep'], unsaid: false, needs: ['pick'], may: ['only'], mean: trimmed },
+  { acts: ['add'], unsaid: false, needs: ['strokes', 'pick'], may: [], mean: putBehind },
+  { acts: [], unsaid: true, needs: ['strokes', 'pick'], may: [], mean: putBehind },
+  // What stays changes nothing.
+  {
+    acts: ['keep'],
+    unsaid: false,
+    needs: ['pick'],
+    may: [],
+    mean: (v, scene) => {
+      if (!named(v, '')) return no(v);
+      const ways = chosen(pickIn(v), scene);
+      return isWrong(ways) ? ways : { acts: [{ moves: [], words: '' }] };
+    },
+  },
+  { acts: ['mirror', 'stick', 'lead'], unsaid: true, needs: ['first'], may: ['pick'], mean: turned },
+  {
+    acts: ['land'],
+    unsaid: false,
+    needs: ['count'],
+    may: ['pick'],
+    mean: (v, scene) => (wholeOrNone(v) ? endingOn(v['count'] as CountSaid, scene) : no(v)),
+  },
+  {
+    acts: ['start'],
+    unsaid: false,
+    needs: ['count'],
+    may: ['pick'],
+    mean: (v) =>
+      wholeOrNone(v)
+        ? acts([offerOf('shift', { slots: 0, mode: 'wrap', start: refOf(v['count'] as CountSaid) })])
+        : no(v),
+  },
+  { acts: ['start', 'lead'], unsaid: false, needs: ['limb'], may: ['pick'], mean: begunWith },
+  {
+    acts: ['land'],
+    unsaid: false,
+    needs: ['voices'],
+    may: ['under', 'limb', 'count', 'pick'],
+    mean: (v) =>
+      wholeOrNone(v) && onTheOne(v) ? landing(v['voices'] as VoicesSaid, v['limb'] as LimbTerm, true) : no(v),
+  },
+  { acts: ['keep', 'add'], unsaid: true, needs: ['player', 'grid'], may: ['under'], mean: steadyLimb },
+  { acts: [], unsaid: true, needs: ['size'], may: ['pick'], mean: inGroupsOf },
+  {
+    acts: ['land'],
+    unsaid: false,
+    needs: ['pick'],
+    may: [],
+    mean: (v, scene) => {
+      const { counts = [] } = pickIn(v);
+      const [only, ...more] = counts;
+      return only && more.length === 0 && isPlace(pickIn(v)) && named(v, 'on', 'at') ? endingOn(only, scene) : no(v);
+    },
+  },
 ];
 
 function stuck(v: Values, scene: RuleContext): Said {

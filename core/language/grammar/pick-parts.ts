@@ -173,13 +173,16 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     }
     const base = w === 'it' ? ('it' as const) : ('all' as const);
     out.push({ end: at + 1, value: { base, ...(w === 'everything' ? { everything: true as const } : {}) } });
+    if (w === 'it' && word(tokens, at + 1) === 'all') out.push({ end: at + 2, value: { base: 'all' } });
   }
-  if (w === 'what') {
+  if (/^(?:what|whatever|anything|all)$/.test(w)) {
     let next = at + 1;
     while (/^(?:my|the)$/.test(word(tokens, next))) next++;
     const limb = LIMB_TERMS.get(word(tokens, next));
     if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
   }
+  if (/^(?:double|pair)$/.test(w) && /^(?:each|every)$/.test(word(tokens, at - 1)))
+    out.push({ end: at + 1, value: { order: { kind: 'doubles' } } });
   if (w === 'doubles' || w === 'singles') out.push({ end: at + 1, value: { order: { kind: w } } });
   if (/^(?:notes?|strokes?)$/.test(w)) {
     const [from] = numberAt(tokens, at + 1);

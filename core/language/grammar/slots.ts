@@ -17,11 +17,20 @@ function skip(tokens: readonly Token[], start: number): number {
 /** Pieces strokes are sent to: one list for each way to understand them. */
 export type VoicesSaid = readonly (readonly Voice[])[];
 
+const SHARED: ReadonlyMap<string, string> = new Map([
+  ['high', 'high tom'],
+  ['mid', 'mid tom'],
+  ['middle', 'mid tom'],
+  ['low', 'low tom'],
+]);
+
 const voices: SlotReader = (tokens, start) => {
   const out: Found<VoicesSaid>[] = [];
   const go = (from: number, lists: VoicesSaid, many: number): void => {
     const at = skip(tokens, from);
-    const term = voiceTerm(word(tokens, at));
+    // "High, mid and floor tom": the noun is said once.
+    const shared = /^(?:,|and)$/.test(word(tokens, at + 1)) ? SHARED.get(word(tokens, at)) : undefined;
+    const term = shared ? voiceTerm(shared) : voiceTerm(word(tokens, at));
     if (!term || many > 8) return;
     const next = lists.flatMap((l) => term.to.map((v) => [...l, v]));
     out.push({ end: at + 1, value: next });
@@ -133,8 +142,10 @@ const far: SlotReader = (tokens, start) => {
     out.push({ end: start + 3, value: { of: 'beat', n: 0.5 } });
   for (const { end, value: n } of numberAt(tokens, start)) {
     const grid = GRID_TERMS.get(word(tokens, end));
-    if (grid !== undefined) out.push({ end: end + 1, value: { of: 'grid', n, grid } });
-    else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
+    if (grid !== undefined) {
+      const noun = /^(?:notes?|slots?)$/.test(word(tokens, end + 1));
+      out.push({ end: noun ? end + 2 : end + 1, value: { of: 'grid', n, grid } });
+    } else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
     else out.push({ end, value: { of: 'slot', n } });
   }
   return out;

@@ -20,5 +20,12 @@ export const ORDINARY: ReadonlySet<string> = new Set(
   gently loosely tightly brightly slightly lightly softly sadly badly madly gladly mainly plainly stable table cable
   fable able noble nibble stick slick trick brick thick quick click pink punk junk funk rock sock lock dock mock folk
   jazz latin rumba samba bossa march waltz shuffle groovy spicy juicy tasty nasty dusty rusty misty purple orange green
+  big red dog old new now why how who his her our you get got cat car day way say may pay boy toy joy man men pen ten hen
+  sun fun run gun bun son won one two six hot pot dot lot cut but nut hut put sit fit pit wit bad sad mad dad bed led fed
+  fat mat rat bat pat hip lip tip zip top pop hop cop mop shy sky spy fly try dry cry buy guy eye ear arm leg toe egg ice
+  age ago air aid aim all any are art ask ate bag bar bet bid bin bit box bus cap cup die dig due eat end far few fix for
+  fur gas gap god had has hat him hit its jar job key kid law lay let lie log low map met mix mud net nor not off oil our
+  out own pan pie pig pin ran raw rib rid rob rod row rub sad sat saw sea see set sew she sin sip ski sum tax tea the tie
+  tin too try tub use van vet via war was web wet win yes yet zoo add jam lid mug nap oak owl pal ray sob tag tug wax
   happy angry heavy fuzzy dizzy dirty thirsty thirty forty fifty sixty`.split(/\s+/),
 );

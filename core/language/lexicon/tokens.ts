@@ -119,7 +119,12 @@ function joined(tokens: readonly Token[], lexis: Lexis): Token[] {
 }
 
 function isKnown(word: string, { words }: Lexis): boolean {
-  return words.has(word) || COUNT.test(word) || STROKES.test(word) || /^\d{1,4}$|^\d{1,2}s$|^\d{0,3}½$/.test(word);
+  return (
+    words.has(word) ||
+    COUNT.test(word) ||
+    STROKES.test(word) ||
+    /^\d{1,4}$|^\d{1,2}s$|^\d{0,3}½$|^[rl]{2,16}$/.test(word)
+  );
 }
 
 /** Whether a word is another one, or a slip away from it. */
@@ -132,15 +137,19 @@ function isSpelt(word: string, meant: string, lexis: Lexis): boolean {
 
 /** A word nobody knows that is one slip away from exactly one that is known (two in long words), as that one. */
 function spelt(token: Token, lexis: Lexis): Token {
-  if (lexis.exact || token.known || ORDINARY.has(token.word) || token.word.length < 4 || !/^[a-z]+$/.test(token.word))
-    return token;
-  const most = token.word.length > 7 ? 2 : 1;
+  const own = token.word;
+  if (lexis.exact || token.known || ORDINARY.has(own) || own.length < 3 || !/^[a-z]+$/.test(own)) return token;
+  const most = own.length > 7 ? 2 : 1;
   let best: { readonly word: string; readonly far: number } | null = null;
   let ties = 0;
   for (const word of lexis.words) {
-    if (word.length < 4 || Math.abs(word.length - token.word.length) > most) continue;
-    const far = distance(word, token.word);
-    if (far > most) continue;
+    if (word.length < 3 || Math.abs(word.length - own.length) > most) continue;
+    const slips = distance(word, own);
+    const changed = word.length === own.length && [...word].sort().join('') !== [...own].sort().join('');
+    // Three letters of which one is another are another word.
+    if (slips > most || (changed && Math.min(own.length, word.length) < 4)) continue;
+    // First letters are mostly right, and letters are left out or doubled sooner than taken for others.
+    const far = slips + (word.startsWith(own.charAt(0)) ? 0 : 0.5) + (changed ? 0.25 : 0);
     if (!best || far < best.far) [best, ties] = [{ word, far }, 1];
     else if (far === best.far) ties++;
   }

@@ -19,7 +19,9 @@ export type ActName =
   | 'route'
   | 'stick'
   | 'mirror'
-  | 'speed';
+  | 'lead'
+  | 'gaps'
+  | 'start';
 
 /**
  * Verbs by what they say, a table that can be lengthened. What several acts share says less: which of them is meant
@@ -28,6 +30,7 @@ export type ActName =
 const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'move, shift': ['send', 'give', 'shift', 'route'],
   'send, transfer, route, orchestrate, voice, park, carry': ['send', 'give', 'route'],
+  'ping pong, bounce, alternate, jump between': ['send'],
   'throw, stick, switch, jump, hop, visit, travel, go, walk, run, spread, split, take': ['send', 'give', 'route'],
   'accent, stress, emphasise, emphasize, punch, hammer, pop, smack, whack, dig into, lean on, lean into, bring out': [
     'accent',
@@ -38,7 +41,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'leave out, take out, take away, get rid of, lose, drop, omit, skip, silence, rest, clear, clear out, empty, kill, ditch, scrap, erase, lay out on, knock out, pull out, strip':
     ['rest'],
   'remove, delete, cut, cut out, throw out': ['remove'],
-  'give, hand, hand over, assign, pass, swap, change, replace, substitute, exchange': ['give', 'trade'],
+  'give, hand, hand over, assign, pass, swap, switch, change, replace, substitute, exchange': ['give', 'trade'],
   'trade, trade places, change places, swap places, switch places, swap round, swap around': ['trade'],
   'add, put in, throw in, stick in, slip in, slip, drop in, insert, append, tack, tack on, tag, tag on, stick on': [
     'add',
@@ -47,17 +50,25 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'fill, fill up, fill out, cover, repeat, extend, loop': ['fill'],
   'displace, slide, rotate, nudge, push, pull, bump, delay, drag back': ['shift'],
   'keep, leave': ['keep'],
-  'trim, chop, shorten, chop down, cut down': ['trim'],
+  'stay, remain, stay put': ['keep'],
+  'dont play, do not play, dont hit, not play, miss out, miss': ['rest'],
+  'keep playing': ['add'],
+  'trim, chop, shorten, chop down, cut down, trim down, chop it down, cut it down': ['trim'],
   'land, resolve, arrive, end, finish, come out, go out': ['land'],
-  'mirror, reverse, flip': ['mirror'],
+  'mirror, reverse, flip, the other way round, the other way around': ['mirror', 'trade'],
+  'start, begin': ['start'],
+  'turn the sticking round, turn the hands round, turn it round': ['mirror'],
+  'lead, go first, start first, come first': ['lead'],
+  'fill the gaps, fill the gaps with, fill the holes, fill the holes with, fill the rests, fill the rests with, fill in the gaps, fill in the gaps with, fill the spaces, fill the spaces with':
+    ['gaps'],
   'stick, sticking': ['stick'],
 };
 
 /** Verbs that say nothing by themselves, and what is said before and between what matters. */
-const LIGHT = `want, wants, need, needs, would like, id like, like, give me, give us, get me, show me, have, get, gets, make, put, play, do, use, hit, strike, place, bring, set, let, lets, let us, let me, try, turn, change, becomes, become, turns into, turn into, is, are, be, should be, should, will be, would be, could be, can be, goes, go, comes, come, there should be, there is, how about, what about, what if, can you, could you, can we, could we, please, start playing, make sure, make it so, takes, falls, fall, sits, sit, belongs, belong, joins, plays, playing, played, i, we, want to hear, hear`;
+const LIGHT = `want, wants, need, needs, would like, id like, id, ill, like, give me, give us, get me, show me, have, get, gets, make, put, play, do, use, hit, strike, place, bring, set, let, lets, let us, let me, try, turn, change, becomes, become, turns into, turn into, is, are, be, should be, should, will be, would be, could be, can be, goes, go, comes, come, there should be, there is, how about, what about, what if, can you, could you, can we, could we, please, start playing, group, lead into, make sure, make it so, takes, falls, fall, sits, sit, belongs, belong, joins, plays, playing, played, i, we, want to hear, hear`;
 
 /** Words that colour what is said and change nothing of it. */
-const FILLERS = `please, really, nice and, nicely, a bit, a little, a touch, a tad, slightly, very, quite, too, as well, also, there, here, in there, up there, now, instead, always, all the way, throughout, for me, all along, the whole time, kind of, sort of, maybe, perhaps, simply, actually, then, though, again, as usual, strictly, right there, this time, for a change, if you can, would you, that is, way, much`;
+const FILLERS = `please, really, nice and, nicely, a bit, a little, a touch, a tad, slightly, very, quite, too, as well, also, there, here, in there, up there, now, instead, always, all the way, throughout, for me, all along, the whole time, kind of, sort of, maybe, perhaps, simply, actually, then, though, again, as usual, strictly, right there, this time, for a change, if you can, would you, that is, way, much, long, as it gets, as can be, as possible, from high to floor, from high to low, from top to bottom`;
 
 export interface VerbSaid {
   readonly words: readonly string[];

@@ -1,6 +1,7 @@
 import type { Pattern } from '../../pattern';
 import { build, offerOf, type Build, type MoveEntry } from '../../recipe';
 import { VOICE, type Voice } from '../../stroke';
+import { barsAt } from '../grammar/counts';
 import { scopesAt, type Pick } from '../grammar/pick';
 import { keyOf } from '../grammar/stretches';
 import { playingLine, type Order } from '../grammar/playing';
@@ -67,7 +68,10 @@ function clausesAt(
       })),
     );
   // "In bar 2 accent the rights": what is said first holds for the strokes of the clause.
-  for (const scope of scopesAt(tokens, at)) {
+  const headed = barsAt(tokens, at).flatMap(({ end, value }) =>
+    tokens[end]?.word === ':' ? [{ end: end + 1, value: { bars: value } as Partial<Pick> }] : [],
+  );
+  for (const scope of [...scopesAt(tokens, at), ...headed]) {
     const next = tokens[scope.end]?.word === ',' ? scope.end + 1 : scope.end;
     for (const c of clausesAt(tokens, known, next, framed)) {
       const pick = c.values['pick'] as Pick | undefined;

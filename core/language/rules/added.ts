@@ -148,7 +148,7 @@ function steady(limbs: readonly Limb[], grid: number, voice?: Voice): Said {
   return { acts: found };
 }
 
-function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
+export function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
   const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
   return limbs.some(isHand) ? wrong('hand', 'Say which piece it plays.') : steady(limbs, grid);
 }

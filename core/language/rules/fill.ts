@@ -241,7 +241,7 @@ function spanned(v: Readonly<Record<string, unknown>>): Partial<Fit> {
   return { ...(from ? { start: refOf(from) } : {}), ...(to ? { end: textOfCount(to) } : {}) };
 }
 
-function times(scene: RuleContext, n: number, mirrored: boolean): Said {
+export function times(scene: RuleContext, n: number, mirrored: boolean): Said {
   const { pattern } = scene;
   if (n < 2 || n > 64 || pattern.length === 0) return wrong('times', 'Say how often.');
   const long = pattern.length * n;

@@ -64,7 +64,7 @@ const LANDS: Rule[] = [
 ];
 
 /** What it lands with; of a name that can mean several pieces each. */
-function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): Said {
+export function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): Said {
   if (lists.some((l) => l.length !== 1)) return wrong('land', 'Name one piece.');
   const [own, ...others] = hand?.limbs ?? ['R'];
   if (!own || !isHand(own) || others.length > 0) return wrong('land', 'Say which hand.');
@@ -131,6 +131,15 @@ export function round(v: Values, scene: RuleContext, voices: readonly Voice[]): 
   if (pick) {
     const ways = chosen(pick, scene, 'beat');
     if (isWrong(ways)) return ways;
+    const limbs = new Set(ways.ways.flat().map((i) => scene.pattern.strokes[i]?.limb));
+    // One hand alone never changes hands.
+    if (limbs.size === 1 && ways.ways.some((w) => w.length > voices.length))
+      return travels(
+        pick,
+        [voices],
+        WAYS.filter((w) => w.by !== 'hand'),
+        scene,
+      );
     // No more strokes than pieces: one to each.
     if (ways.ways.every((w) => w.length <= voices.length)) return travels(pick, [voices], [{ sizes: [1] }], scene);
   }

@@ -71,7 +71,7 @@ const SHIFTS: Rule[] = [
   ),
 ];
 
-function endingOn(c: CountSaid, scene: RuleContext): Said {
+export function endingOn(c: CountSaid, scene: RuleContext): Said {
   const { pattern } = scene;
   const counting = countingOf(pattern, USUAL_SCHOOLS);
   const on = parseCount(textOfCount(c), counting);
@@ -216,7 +216,7 @@ const RATES: Rule[] = [
   ),
   rule(
     [
-      '(condense|squeeze|compress|squash|fold|stretch|spread|expand) (it|the phrase|everything|the bar|[the] {space:old}) [out] (in|into|over|to) {space}',
+      '(condense|squeeze|compress|squash|fold|stretch|spread|expand) (it|the phrase|everything|the [whole] bar|[the] {space:old}) [out] (in|into|over|to) {space}',
       '(condense|squeeze|compress|fold|stretch|spread) [the] {space:old} (in|into|over|to) {n:bars}',
     ],
     (v, scene) => {
