@@ -4,7 +4,7 @@ import { barsSpan, countingOf, type Pattern } from '../pattern';
 import { mod } from '../base';
 import { select } from './select';
 import { ALL, both, either, type Selection, type SelectionKind, type Which, type Within } from './selection';
-import { beatIn } from './parts';
+import { beatIn, partsIn } from './parts';
 import { selectionWords } from './words';
 
 /** A description longer than this is none: the places are listed. */
@@ -182,13 +182,29 @@ function orders(pattern: Pattern, wanted: readonly number[]): Selection[] {
   const which: Which[] = [{ nth: [2] }, { nth: [3] }, { every: 2, from: 1 }, { every: 2, from: 2 }];
   for (let n = 1; n <= Math.min(4, moments); n++) which.push({ first: n }, { last: n });
   const withins: readonly Within[] = barsSpan(pattern).bars > 1 ? ['phrase', 'bar', 'beat'] : ['phrase', 'beat'];
-  for (const of of bases)
-    for (const within of withins)
+  for (const of of bases) {
+    const all = select(pattern, of);
+    if (!wanted.every((i) => all.includes(i))) continue;
+    const ticks = sorted(all.map((i) => pattern.strokes[i]?.at ?? 0));
+    for (const within of withins) {
+      const rows = partsIn(pattern, within).map((p) => ticks.filter((t) => t >= p.from && t < p.until).length);
       for (const w of which) {
+        // Most are ruled out by how many places they choose.
+        if (rows.reduce((sum, many) => sum + pickedOf(many, w), 0) !== moments) continue;
         const s: Selection = { is: 'order', of, which: w, within };
         if (same(select(pattern, s), wanted)) found.push(s);
       }
+    }
+  }
   return found;
+}
+
+/** How many of so many in a row are meant. */
+function pickedOf(many: number, which: Which): number {
+  if ('first' in which) return Math.min(many, which.first);
+  if ('last' in which) return Math.min(many, which.last);
+  if ('nth' in which) return which.nth.filter((n) => n <= many).length;
+  return 'every' in which ? Math.max(0, Math.ceil((many - which.from + 1) / which.every)) : Math.min(many, 1);
 }
 
 /** All of something but a few. */

@@ -44,9 +44,10 @@ const ENDS = new Set([',', ';', ':', 'then', 'and', 'while', '.', 'but']);
 export function framesAt(tokens: readonly Token[], start: number, frames: readonly Frame[]): readonly FrameSaid[] {
   const found: FrameSaid[] = [];
   const seen = new Set<string>();
+  const ends = endingsOf(tokens);
   let looked = 0;
   const go = (s: State): void => {
-    if (looked++ > MOST * 10 || found.length > MOST) return;
+    if (looked++ > MOST * 10 || found.length > MOST || !ends(s.at)) return;
     const over = s.at === tokens.length || ENDS.has(word(tokens, s.at));
     if (over && s.roles.length > 0) found.push(...fitting(s, frames, seen));
     if (s.at >= tokens.length || s.parts >= MOST_PARTS) return;
@@ -56,23 +57,58 @@ export function framesAt(tokens: readonly Token[], start: number, frames: readon
   return found;
 }
 
+const knownEnds = new WeakMap<readonly Token[], (at: number) => boolean>();
+
+/** Whether a clause that has come so far can be read to an end at all, whatever fills which role. */
+function endingsOf(tokens: readonly Token[]): (at: number) => boolean {
+  const before = knownEnds.get(tokens);
+  if (before) return before;
+  const known = new Map<number, boolean>();
+  const ends = (at: number): boolean => {
+    const own = known.get(at);
+    if (own !== undefined) return own;
+    known.set(at, false);
+    const over = at >= tokens.length || ENDS.has(word(tokens, at));
+    const found = over || stepsFrom(tokens, at).some(ends);
+    known.set(at, found);
+    return found;
+  };
+  knownEnds.set(tokens, ends);
+  return ends;
+}
+
+/** Where one more part can lead from a place, nothing but the words considered. */
+function stepsFrom(tokens: readonly Token[], at: number): readonly number[] {
+  const w = word(tokens, at);
+  const said = [...(VERBS_BY_WORD.get(w) ?? []), ...(FILLERS_BY_WORD.get(w) ?? [])];
+  const aside = asideAt(tokens, at);
+  const plain = PARTICLE_WORDS.has(w) || STEMS.has(w) || w === ',' ? [at + 1] : [];
+  return [
+    ...plain,
+    ...(aside === null ? [] : [aside]),
+    ...said.flatMap(({ words }) => endOf(tokens, at, words) ?? []),
+    ...rolesAt(tokens, at).map((r) => r.end),
+  ];
+}
+
 function steps(tokens: readonly Token[], s: State): readonly State[] {
   const w = word(tokens, s.at);
   const out: State[] = [];
   const parts = s.parts + 1;
+  const stem = STEMS.get(w);
   for (const { words, acts } of VERBS_BY_WORD.get(w) ?? []) {
     const end = endOf(tokens, s.at, words);
     if (end === null) continue;
     const both = together(s.acts, acts);
     if (both === undefined) continue;
-    out.push({ ...s, at: end, acts: both, open: [...s.open, stemOf(w)], parts });
+    out.push({ ...s, at: end, acts: both, open: [...s.open, stem ?? w], parts });
   }
   for (const p of PARTICLES) {
     if (p.particle !== w || !s.open.includes(p.verb)) continue;
     out.push({ ...s, at: s.at + 1, acts: p.acts, parts });
   }
   for (const p of PARTICLES)
-    if (stemOf(w) === p.verb && s.acts === null && !s.open.includes(p.verb))
+    if (stem === p.verb && s.acts === null && !s.open.includes(p.verb))
       out.push({ ...s, at: s.at + 1, open: [...s.open, p.verb], parts });
   // What is said behind a comma may belong to it.
   if (w === ',' && s.roles.length > 0) out.push({ ...s, at: s.at + 1, parts });
@@ -100,14 +136,14 @@ function asideAt(tokens: readonly Token[], at: number): number | null {
   return from;
 }
 
-/** "moves", "moving" as "move": enough to tell a verb with its particle. */
-function stemOf(w: string): string {
-  const verb = PARTICLES.find(({ verb: v }) => {
-    const stem = v.endsWith('e') ? v.slice(0, -1) : v;
-    return w === v || w === `${v}s` || w === `${v}es` || w === `${stem}ing`;
-  });
-  return verb?.verb ?? w;
-}
+/** Verbs that have a particle, by their forms: "brings", "bringing". */
+const STEMS: ReadonlyMap<string, string> = new Map(
+  PARTICLES.flatMap(({ verb }) => {
+    const stem = verb.endsWith('e') ? verb.slice(0, -1) : verb;
+    return [verb, `${verb}s`, `${verb}es`, `${stem}ing`].map((w): [string, string] => [w, verb]);
+  }),
+);
+const PARTICLE_WORDS: ReadonlySet<string> = new Set(PARTICLES.map((p) => p.particle));
 
 /** What two verbs can mean together; undefined where they say different things. */
 function together(a: readonly ActName[] | null, b: readonly ActName[] | null): readonly ActName[] | null | undefined {

@@ -295,6 +295,15 @@ function timesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
 
 /** Every role that can be read at a place of a line. */
 export function rolesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  const known = readBefore.get(tokens) ?? new Map<number, readonly RoleSaid[]>();
+  readBefore.set(tokens, known);
+  const found = known.get(at) ?? rolesRead(tokens, at);
+  known.set(at, found);
+  return found;
+}
+const readBefore = new WeakMap<readonly Token[], Map<number, readonly RoleSaid[]>>();
+
+function rolesRead(tokens: readonly Token[], at: number): readonly RoleSaid[] {
   const found: RoleSaid[] = [];
   for (const [role, markers] of Object.entries(MARKERS) as [RoleName, readonly string[]][]) {
     for (const by of markers) {

@@ -1,19 +1,10 @@
 import { checkedAt } from '../../base';
-import { barsSpan, landingAt, type Pattern } from '../../pattern';
+import { landingAt, type Pattern } from '../../pattern';
 import type { CountSaid } from './counts';
 import { inOrder, distinct, type StrokeIndexes } from './ordered';
+import { eitherWay } from './either';
 import type { Pick } from './pick';
-import {
-  countSaid,
-  isIn,
-  isWrong,
-  keyOf,
-  limbsHere,
-  restricted,
-  stretchesOf,
-  type Stretch,
-  type Ways,
-} from './stretches';
+import { countSaid, isIn, isWrong, keyOf, limbsHere, restricted, stretchesOf, type Ways } from './stretches';
 
 /** What a line has said so far, for "them", "the rest" and "it". */
 export interface Before {
@@ -102,15 +93,19 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
           : ['count'];
     const found: StrokeIndexes[] = [];
     for (const as of meanings) {
-      const all: Stretch[] = [];
+      const all = new Set<number>();
       for (const c of counts) {
         const own = stretchesOf(pattern, c, as, pick.bars);
         if (own === null) return wrong(`There is no ${countSaid(c)} here.`);
-        const some = own.some((s) => list.some((i) => isIn(strokes[i]?.at ?? 0, s, as)));
-        if (!some) return wrong(`Nothing is played on ${countSaid(c)}.`);
-        all.push(...own);
+        const heads = new Set(own.map((s) => s.from));
+        const some = list.filter((i) => {
+          const at = strokes[i]?.at ?? 0;
+          return as === 'count' ? heads.has(at) : own.some((s) => isIn(at, s, as));
+        });
+        if (some.length === 0) return wrong(`Nothing is played on ${countSaid(c)}.`);
+        for (const i of some) all.add(i);
       }
-      found.push(list.filter((i) => all.some((s) => isIn(strokes[i]?.at ?? 0, s, as))));
+      found.push(list.filter((i) => all.has(i)));
     }
     lists = distinct(found);
   }
@@ -134,30 +129,6 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   }
   const full = lists.filter((l) => l.length > 0);
   return full.length > 0 ? { ways: full } : wrong('There are none here.');
-}
-
-/**
- * "Until" and "between" leave what they name out, or take it in; a half without a bar is that of the phrase, or of each
- * of its bars. Null where neither was said.
- */
-function eitherWay({ until, between, ...rest }: Pick, pattern: Pattern): readonly Pick[] | null {
-  const { half, halfOf, bars } = rest;
-  if (half !== undefined && !halfOf && !bars && barsSpan(pattern).bars > 1)
-    return [
-      { ...rest, halfOf: 'phrase' },
-      { ...rest, halfOf: 'bar' },
-    ];
-  if (until)
-    return [
-      { ...rest, before: until },
-      { ...rest, to: until },
-    ];
-  if (!between) return null;
-  const [since, to] = between;
-  return [
-    { ...rest, after: since, before: to },
-    { ...rest, since, to },
-  ];
 }
 
 /** "All ghosts except the first": the first of the ghosts. An order that is taken out counts in what is meant. */

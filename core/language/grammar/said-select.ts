@@ -2,6 +2,7 @@ import { barsSpan, type Pattern } from '../../pattern';
 import { countedBeats } from '../../time';
 import { ALL, both, describeStrokes, either, select, type Selection, type Which, type Within } from '../../selection';
 import { LAST, refOf, type CountSaid } from './counts';
+import { eitherWay } from './either';
 import type { Each, Pick } from './pick';
 import { firstSlot, limbsHere } from './stretches';
 
@@ -29,6 +30,8 @@ function expressionsOf(pick: Pick, pattern: Pattern): readonly Selection[] {
   const { base, order, except = [], and } = pick;
   if (base === 'them' || base === 'else' || base === 'it' || order?.kind === 'next') return [];
   if (pick.where) return [];
+  const open = eitherWay(pick, pattern);
+  if (open) return open.flatMap((p) => expressionsOf(p, pattern));
   const plain = describedBy(pick, pattern);
   const counted = pick.counts ? countsOf(pick.counts, pattern) : [ALL];
   let all = counted.map((c) => both(...plain, c));

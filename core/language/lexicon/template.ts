@@ -60,6 +60,13 @@ export class Template {
     return sequence();
   }
 
+  private begins: ReadonlySet<string> | null | undefined;
+
+  /** The words of which one must stand first; null where something else may. */
+  get first(): ReadonlySet<string> | null {
+    return (this.begins ??= firstOf(this.nodes));
+  }
+
   /** Every word that is written in it. */
   words(): readonly string[] {
     const of = (nodes: readonly Node[]): string[] =>
@@ -69,8 +76,26 @@ export class Template {
 
   /** Every way in which it fits at a place of a line. */
   fits(tokens: readonly Token[], at: number, slots: SlotReaders): readonly Match[] {
+    if (this.first && !this.first.has(tokens[at]?.word ?? '')) return [];
     return fitting(this.nodes, 0, tokens, at, slots, {});
   }
+}
+
+/** Words that can stand first; null where a slot can, or nothing need. */
+function firstOf(nodes: readonly Node[]): ReadonlySet<string> | null {
+  const found = new Set<string>();
+  for (const node of nodes) {
+    if (node.kind === 'slot') return null;
+    if (node.kind === 'word') return found.add(node.word);
+    for (const way of node.of) {
+      const own = firstOf(way);
+      if (own) for (const w of own) found.add(w);
+      else if (way.length > 0) return null;
+    }
+    // One of several that cannot be left out.
+    if (node.of.every((way) => way.length > 0)) return found;
+  }
+  return null;
 }
 
 function fitting(

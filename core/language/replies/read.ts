@@ -170,32 +170,51 @@ function after(line: Line, a: Act): Line | { readonly wrong: string; readonly wh
 
 type Wrong = { readonly wrong: string; readonly why: string };
 
-function carriedOut(
-  clauses: readonly Clause[],
-  first: RuleContext,
-): { readonly lines: readonly Line[]; readonly wrong: Wrong | null; readonly rank: number } {
-  let lines: readonly Line[] = [{ scene: first, moves: [], words: [] }];
-  let wrong: Wrong | null = null;
-  const rank = clauses.reduce((sum, c) => sum + c.rule.rank, 0);
-  for (const c of clauses) {
-    const next: Line[] = [];
-    for (const line of lines) {
-      const said: Said = c.rule.mean(c.values, line.scene);
-      if ('wrong' in said) {
-        wrong ??= said;
-        continue;
-      }
-      for (const a of said.acts) {
-        const done = after(line, a);
-        if ('wrong' in done) wrong ??= done;
-        else next.push(done);
-      }
-    }
-    lines = next;
-    if (lines.length === 0) break;
-  }
-  return { lines, wrong, rank: rank * 100 + clauses.length };
+interface Carried {
+  readonly lines: readonly Line[];
+  readonly wrong: Wrong | null;
 }
+
+/** Clauses carried out one after the other; what partings begin with alike is carried out once. */
+class CarriedOut {
+  private readonly known = new Map<Clause | null, { readonly done: Carried; readonly next: CarriedOut }>();
+
+  constructor(private readonly before: Carried) {}
+
+  of(clauses: readonly Clause[], at = 0): Carried {
+    const clause = clauses[at];
+    if (!clause || this.before.lines.length === 0) return this.before;
+    let own = this.known.get(clause);
+    if (!own) {
+      const done = carriedOut(clause, this.before);
+      own = { done, next: new CarriedOut(done) };
+      this.known.set(clause, own);
+    }
+    return own.next.of(clauses, at + 1);
+  }
+}
+
+function carriedOut(clause: Clause, before: Carried): Carried {
+  const lines: Line[] = [];
+  let { wrong } = before;
+  for (const line of before.lines) {
+    const said: Said = clause.rule.mean(clause.values, line.scene);
+    if ('wrong' in said) {
+      wrong ??= said;
+      continue;
+    }
+    for (const a of said.acts) {
+      const done = after(line, a);
+      if ('wrong' in done) wrong ??= done;
+      else lines.push(done);
+    }
+  }
+  return { lines, wrong };
+}
+
+/** The fewer unlikely rules and the fewer clauses, the better. */
+const rankOf = (clauses: readonly Clause[]): number =>
+  clauses.reduce((sum, c) => sum + c.rule.rank, 0) * 100 + clauses.length;
 
 const looks = (p: Pattern): string =>
   JSON.stringify([
@@ -283,7 +302,8 @@ function understood(
   const line = text.trim();
   const { built } = first;
   const all = partings(tokens, framed);
-  const done = all.map((clauses) => carriedOut(clauses, first));
+  const carry = new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null });
+  const done = all.map((clauses) => ({ ...carry.of(clauses), rank: rankOf(clauses) }));
   const met = done.filter((d) => d.lines.length > 0);
   const least = Math.min(...met.map((d) => d.rank));
   const held = met.filter((d) => d.rank === least);
