@@ -48,7 +48,7 @@ test('selectors are read from words, and say what was not understood', async ({ 
   await expect(page.getByRole('button', { name: 'Accent the second of each double' })).toBeVisible();
   await words.fill('every 3rd slot from the e of 1');
   await words.press('Enter');
-  await expect(page.getByRole('button', { name: 'Accent every 3rd slot from slot 2' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Accent every third slot from the second' })).toBeVisible();
 });
 
 test('a bar of 5/4 in groups of 3, 4 and 5: the even ones first', async ({ page }) => {

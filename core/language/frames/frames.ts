@@ -166,11 +166,15 @@ function fitting(s: State, frames: readonly Frame[], seen: Set<string>): readonl
     if (!frame.needs.every((n) => s.roles.some((r) => r.role === n))) return [];
     const allowed = (r: RoleName): boolean => frame.needs.includes(r) || frame.may.includes(r) || r === 'scope';
     if (!s.roles.every((r) => allowed(r.role))) return [];
-    const values: Record<string, unknown> = { by: {} };
+    const values: Record<string, unknown> = { by: {}, order: s.roles.map((r) => r.role) };
     for (const r of s.roles) {
       values[r.role] = r.value;
       (values['by'] as Record<string, string>)[r.role] = r.by;
     }
+    const own = values['pick'] as Pick | undefined;
+    // "In beat 3" is all of it.
+    if ((values['by'] as Record<string, string>)['pick'] === 'in' && own?.counts)
+      values['pick'] = { ...own, counts: own.counts.map((c) => (c.as === 'beat' ? { ...c, as: 'whole' } : c)) };
     if (values['scope'] !== undefined) {
       const pick = scoped(values['pick'] as Pick | undefined, values['scope'] as Partial<Pick>);
       if (!pick) return [];

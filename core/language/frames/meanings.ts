@@ -1,6 +1,6 @@
 import { mod } from '../../base';
 import { barTicks } from '../../time';
-import { canStrike, isHand, usualVoice, type Level, type Limb } from '../../stroke';
+import { canStrike, isHand, usualVoice, type Level, type Limb, type Stroke, type Voice } from '../../stroke';
 import { barsSpan, countRef, type Pattern } from '../../pattern';
 import { asEdit, clipOf, offerOf, pasteEdits, restEdits, type Edit, type Offer } from '../../recipe';
 import { chooses, type Selection } from '../../selection';
@@ -164,4 +164,50 @@ export function tradedBars(pick: Pick, { pattern }: RuleContext): Said {
   const clip = (from: number) => clipOf(pattern, from, from + bar);
   const edits = [...pasteEdits(pattern, a ?? 0, clip(b ?? 0)), ...pasteEdits(pattern, b ?? 0, clip(a ?? 0))];
   return acts([offerOf('touch', { edits })]);
+}
+
+/** Two pieces, or a foot and a piece, that change places: what was on the one is on the other. */
+export function tradedPieces(pick: Pick, { pattern }: RuleContext): Said {
+  const { and, ...first } = pick;
+  if (!and || and.and) return wrong(pick.said, 'Name two.');
+  const [one, other] = [sideOf(first, pattern), sideOf(and, pattern)];
+  if (!one || !other) return wrong(pick.said, 'Name two pieces.');
+  const edits: Edit[] = [];
+  for (const s of pattern.strokes) {
+    const to = one.has(s) ? other : other.has(s) ? one : null;
+    if (!to) continue;
+    const limb = isHand(s.limb) === isHand(to.limb) ? s.limb : to.limb;
+    if (!canStrike(limb, to.voice)) return wrong(pick.said, 'They cannot change places.');
+    if (limb !== s.limb) edits.push({ at: s.at, limb: s.limb, stroke: null });
+    edits.push(asEdit({ ...s, limb, voice: to.voice, level: s.level }, s.at));
+  }
+  const landed = edits.filter((e) => e.stroke);
+  const twice = new Set(landed.map((e) => `${e.at} ${e.limb}`)).size < landed.length;
+  if (twice) return wrong(pick.said, 'They are played together here.');
+  // What comes to a place stays there, whatever else leaves it.
+  const taken = new Set(landed.map((e) => `${e.at} ${e.limb}`));
+  const gone = edits.filter((e) => !e.stroke && !taken.has(`${e.at} ${e.limb}`));
+  return edits.length === 0
+    ? wrong(pick.said, 'There are none here.')
+    : acts([offerOf('touch', { edits: [...gone, ...landed] })]);
+}
+
+interface Side {
+  readonly has: (s: Stroke) => boolean;
+  readonly voice: Voice;
+  /** The limb that plays it most. */
+  readonly limb: Limb;
+}
+
+/** One of two that change places, as it stands in the phrase; null where more is said of it than what it is. */
+function sideOf({ voices, limb, ...rest }: Pick, pattern: Pattern): Side | null {
+  const plain = Object.keys(rest).every((key) => key === 'base' || key === 'said' || key === 'many');
+  const [foot, ...more] = limb?.limbs ?? [];
+  if (!plain || rest.base !== null || (voices === undefined) === (limb === undefined) || more.length > 0) return null;
+  const has = (s: Stroke): boolean => (voices ? voices.includes(s.voice) : s.limb === foot);
+  const own = pattern.strokes.filter(has);
+  const [voice = own[0]?.voice ?? (foot ? usualVoice(foot) : undefined)] = voices ?? [];
+  const lefts = own.filter((s) => s.limb === 'L').length;
+  const most = own[0] && isHand(own[0].limb) ? (lefts * 2 >= own.length ? 'L' : 'R') : own[0]?.limb;
+  return voice ? { has, voice, limb: most ?? foot ?? 'R' } : null;
 }

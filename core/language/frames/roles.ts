@@ -133,8 +133,8 @@ const SAID: readonly (readonly [RoleName, string, string])[] = [
   ...(
     [
       ['later', 'later, late, to the right, further on, behind, after, further along, later on, further back'],
-      ['earlier', 'earlier, early, to the left, ahead, sooner, forward, before, further forward'],
-      ['back', 'back'],
+      ['earlier', 'earlier, early, to the left, ahead, sooner, before, further forward'],
+      ['back', 'back, forward, forwards, backwards'],
     ] as const
   ).flatMap(([way, words]) => words.split(', ').map((w) => ['way', w, way] as const)),
   ...(
@@ -151,12 +151,9 @@ const SAID: readonly (readonly [RoleName, string, string])[] = [
   ).flatMap(([where, words]) => words.split(', ').map((w) => ['where', w, where] as const)),
   ...(
     [
-      ['down', 'down the toms, down round the toms, down across the toms'],
+      ['down', 'down the toms, down round the toms, down across the toms, round the toms, around the toms'],
       ['up', 'up the toms'],
-      [
-        'round',
-        'round the kit, around the kit, round the drums, around the drums, round the toms, around the toms, over the drums',
-      ],
+      ['round', 'round the kit, around the kit, round the drums, around the drums, over the drums'],
     ] as const
   ).flatMap(([route, words]) => words.split(', ').map((w) => ['route', w, route] as const)),
   ...'only, just, nothing but, nothing except, no more than, exclusively'
@@ -293,6 +290,11 @@ function timesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
   });
 }
 
+/** What says where, and nothing of what it is. */
+const WHERE: ReadonlySet<string> = new Set(
+  'counts bars half halfOf before after since to until between repeat'.split(' '),
+);
+
 /** Every role that can be read at a place of a line. */
 export function rolesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
   const known = readBefore.get(tokens) ?? new Map<number, readonly RoleSaid[]>();
@@ -318,7 +320,8 @@ function rolesRead(tokens: readonly Token[], at: number): readonly RoleSaid[] {
     if (end !== null) found.push({ end, role, value, by: '' });
   }
   found.push(...timesAt(tokens, at));
-  for (const { end, value } of scopesAt(tokens, at)) found.push({ end, role: 'scope', value, by: '' });
+  for (const { end, value } of scopesAt(tokens, at))
+    if (Object.keys(value).every((key) => WHERE.has(key))) found.push({ end, role: 'scope', value, by: '' });
   const hands = handsAt(tokens, at);
   if (hands) found.push({ end: hands.end, role: 'hands', value: hands.value, by: '' });
   return found;

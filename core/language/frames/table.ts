@@ -19,7 +19,17 @@ import { displaced, endingOn, onto } from '../rules/shift';
 import { leaveOut, onlyLevel, removeOrRest, setLevel } from '../rules/strokes';
 import { give, send, voiceOn } from '../rules/voices';
 import type { Frame } from './frames';
-import { displacedSome, groupedHeights, handsInTurn, isPlace, isWhole, keptOnly, tradedBars } from './meanings';
+import type { RoleName } from './roles';
+import {
+  displacedSome,
+  groupedHeights,
+  handsInTurn,
+  isPlace,
+  isWhole,
+  keptOnly,
+  tradedBars,
+  tradedPieces,
+} from './meanings';
 
 const pickIn = (v: Values): Pick => v['pick'] as Pick;
 const markerOf = (v: Values, role: string): string => (v['by'] as Readonly<Record<string, string>>)[role] ?? '';
@@ -36,7 +46,10 @@ function sent(v: Values, scene: RuleContext): Said {
   if (!named(v, ...OF_STROKES, 'with', 'from') || by === 'from') return no(v);
   // "With" names the one or the other.
   if (by === 'with' && named(v, 'with')) return no(v);
-  return isPlace(pick) ? voiceOn({ pick, voices: lists }, scene) : send(pick, lists, scene, v['under'] !== undefined);
+  // Where it goes "to" something is there already.
+  return isPlace(pick) && ['', 'with', 'using'].includes(by)
+    ? voiceOn({ pick, voices: lists }, scene)
+    : send(pick, lists, scene, v['under'] !== undefined);
 }
 
 function levelled(level: Level, v: Values, scene: RuleContext): Said {
@@ -45,11 +58,17 @@ function levelled(level: Level, v: Values, scene: RuleContext): Said {
   return v['only'] === undefined ? setLevel(pick, level, scene) : onlyLevel(pick, level, scene);
 }
 
+/** "A flam", and nothing of the strokes that have one. */
+const isGrace = ({ ornaments, limb, levels, voices }: Pick): boolean =>
+  ornaments !== undefined && !limb && !levels && !voices;
+/** "A flam on the left hand" is a new one. */
+const isNewGrace = (v: Values): boolean => isGrace(pickIn(v)) && !['to', 'by'].includes(markerOf(v, 'limb'));
+
 /** A limb that joins strokes, or stands on counts. */
 function joins(v: Values, scene: RuleContext, sure: boolean): Said {
   const [pick, term] = [pickIn(v), v['player'] as LimbTerm];
   const under = named(v, 'under', 'underneath', 'beneath', 'below', 'with', 'along with', 'behind');
-  if (!under && !named(v, 'on', 'at', 'in', 'to', 'for')) return no(v);
+  if ((!under && !named(v, 'on', 'at', 'in', 'to', 'for')) || isGrace(pick)) return no(v);
   const level = v['level'] as Level | undefined;
   // A place takes a new stroke; strokes are played along with.
   const places = pick.counts !== undefined && !pick.limb && !pick.levels && !pick.voices;
@@ -112,6 +131,9 @@ function handsChanged(v: Values, scene: RuleContext): Said {
 
 /** A limb plays with strokes, on a piece that may be named. */
 function alongOn(v: Values, scene: RuleContext): Said {
+  // Who follows is named first.
+  const order = v['order'] as readonly RoleName[];
+  if (order.indexOf('player') > order.indexOf('pick')) return no(v);
   const lists = v['voices'] as VoicesSaid | undefined;
   if (lists?.some((l) => l.length !== 1)) return no(v);
   return along(v['player'] as LimbTerm, pickIn(v), scene, lists?.flat() ?? null);
@@ -278,7 +300,7 @@ export const FRAMES: readonly Frame[] = [
     needs: ['pick', 'limb'],
     may: [],
     mean: (v, scene) =>
-      named(v, '', 'for', 'of', 'on') && !(named(v, 'on') && markerOf(v, 'limb') === 'on')
+      named(v, '', 'for', 'of', 'on') && !(named(v, 'on') && markerOf(v, 'limb') === 'on') && !isNewGrace(v)
         ? give(pickIn(v), v['limb'] as LimbTerm, scene)
         : no(v),
   },
@@ -340,7 +362,12 @@ export const FRAMES: readonly Frame[] = [
     unsaid: false,
     needs: ['pick'],
     may: [],
-    mean: (v, scene) => (pickIn(v).bars && !pickIn(v).limb ? tradedBars(pickIn(v), scene) : handsChanged(v, scene)),
+    mean: (v, scene) =>
+      pickIn(v).and
+        ? tradedPieces(pickIn(v), scene)
+        : pickIn(v).bars && !pickIn(v).limb
+          ? tradedBars(pickIn(v), scene)
+          : handsChanged(v, scene),
   },
   { acts: ['mirror'], unsaid: false, needs: ['pick'], may: [], mean: handsChanged },
   { acts: ['lead'], unsaid: false, needs: ['player', 'pick'], may: [], mean: led },

@@ -352,6 +352,11 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
     const limb = LIMB_TERMS.get(word(tokens, next));
     if (limb && w !== 'at' && !part.limb) add({ end: next + 1, value: null }, { limb });
   }
+  // "In beat 3" is all of it.
+  if (w === 'in' && !part.counts)
+    for (const f of countsAt(tokens, at + 1))
+      if (f.value.every((c) => c.as !== 'count'))
+        add(f, { counts: f.value.map((c): CountSaid => ({ ...c, as: 'whole' })) });
   if (/^(?:in|of|on|from)$/.test(w) && !part.bars) {
     for (const f of barsAt(tokens, at + 1)) {
       if (w === 'from') continue;

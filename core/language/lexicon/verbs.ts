@@ -99,6 +99,11 @@ export const VERBS_BY_WORD = byFirst([
   ...list(LIGHT).map((words): VerbSaid => ({ words, acts: null })),
 ]);
 
+/** What is done, with the verbs that say so, for the page of what can be said. */
+export const VERB_TABLE: readonly (readonly [acts: readonly ActName[], verbs: string])[] = Object.entries(VERBS).map(
+  ([verbs, acts]) => [acts, verbs],
+);
+
 /** Fillers by their first word. */
 export const FILLERS_BY_WORD = byFirst(list(FILLERS).map((words): VerbSaid => ({ words, acts: null })));
 

@@ -2,6 +2,7 @@ import { LIMB_WORDS, VOICE, type Voice } from '../../stroke';
 import { voicedText } from '../../pattern';
 import { build } from '../../recipe';
 import { gridName } from '../../time';
+import { VERB_TABLE } from '../lexicon/verbs';
 import { readLine } from './read';
 import { GRID_TERMS, LEVEL_TERMS, LIMB_TERMS, ORNAMENT_TERMS, VOICE_TERMS } from '../lexicon/terms';
 
@@ -62,6 +63,25 @@ const EXAMPLES: readonly Examples[] = [
       'swap the hands, then add a left at the end',
       'land on 1 with crash and kick',
       'pick-up R L',
+    ],
+  },
+  {
+    title: 'In any order',
+    text: 'R l l R L r r L',
+    lines: [
+      'floor tom gets the last right',
+      'I would like the lefts on the high tom, please',
+      'put a little flam on 1',
+      'the first note should be a crash with a kick',
+      'shift only the accents a sixteenth later',
+      'accents in a 3-3-2',
+      'stick it RLL RLL RL',
+      'alternate the hands, left first',
+      'keep nothing but the accents',
+      'slip a kick in after each double',
+      'swap the snare and the kick',
+      'repeat it until the bar is full',
+      'delete the last note',
     ],
   },
   {
@@ -159,5 +179,14 @@ ${terms(ORNAMENT_TERMS, (o) => o)}
 | grids | |
 |---|---|
 ${terms(GRID_TERMS, (g) => gridName(g))}
+
+| what is done | verbs, in all their forms |
+|---|---|
+${VERB_TABLE.map(([acts, verbs]) => `| ${acts.join(', ')} | ${verbs} |`).join('\n')}
+
+Verbs that leave open what is done, and what colours a line without changing it, can stand before and between: “I would
+like”, “can you”, “let”, “make”, “put”, “please”, “really”, “a bit”, “nice and”. What is said apart from its verb and
+may stand in any order: which strokes, to what piece, how high, with what ornament, by which limb, on what
+subdivision, how long, how far and which way.
 `;
 }

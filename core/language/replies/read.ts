@@ -7,6 +7,7 @@ import { keyOf } from '../grammar/stretches';
 import { playingLine, type Order } from '../grammar/playing';
 import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
 import { correctedLines } from './corrected';
+import { nearest, type Nearest } from './nearest';
 import { readPrinted } from './printed';
 import { framesAt } from '../frames/frames';
 import { FRAMES } from '../frames/table';
@@ -43,7 +44,7 @@ interface Clause extends Match {
   readonly rule: Rule;
 }
 
-const MOST_READINGS = 48;
+const MOST_READINGS = 100;
 
 /** Frames say less surely what is meant than words that stand in one order. */
 const FRAME_RANK = 3;
@@ -322,7 +323,19 @@ function understood(
   const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));
   const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
-  return not([{ words: line, from: 0, until: text.length, why: 'These words do not fit together.' }]);
+  return not([{ words: line, from: 0, until: text.length, why: 'This cannot be read as one line.' }]);
+}
+
+/**
+ * What is near a line that cannot be read: the fewest words that stand in its way, and up to three lines that can be
+ * read for this phrase. It takes as long as reading a few dozen lines.
+ * @example
+ * nearestTo('accent the purple rights', build({ source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 1260 }, moves: [] })).lines[0].line // => "accent the rights"
+ */
+export function nearestTo(text: string, built: Build, around: Around = {}): Nearest {
+  if (text.length > MOST_LETTERS) return { diagnostics: [], lines: [] };
+  const tokens = tokensOf(text, lexisWith(around));
+  return nearest(text, tokens, (line) => readLine(line, built, around));
 }
 
 /** What a part of a line can be, whole: strokes, pieces, a limb, counts, a number. */
@@ -379,9 +392,12 @@ function unknown(tokens: readonly Token[]): readonly Diagnostic[] {
     const last = out.at(-1);
     if (last && t.from - last.until <= 1)
       out[out.length - 1] = { ...last, words: `${last.words} ${t.raw}`, until: t.until };
-    else out.push({ words: t.raw, from: t.from, until: t.until, why: 'None of these words is known here.' });
+    else out.push({ words: t.raw, from: t.from, until: t.until, why: '' });
   }
-  return out;
+  return out.map((d) => ({
+    ...d,
+    why: `“${d.words}” is not known here.`,
+  }));
 }
 
 /** What cannot be met, where it stands in the line; the whole line where its words stand nowhere. */

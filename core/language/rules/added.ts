@@ -111,6 +111,8 @@ export function addedOn(
  * the one it strikes most. A meaning for each piece and limb it can be.
  */
 export function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: readonly Voice[] | null = null): Said {
+  // "My left hand with a flam" has a new one; "with every flam" plays with what is there.
+  if (pick.ornaments && !pick.limb && !pick.levels && /^an? /i.test(pick.said)) return wrong(pick.said, '');
   const limbs = newLimbs(scene.pattern, term);
   if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
   const found: Act[] = [];

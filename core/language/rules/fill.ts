@@ -135,7 +135,7 @@ const FILL =
 const FITS: Rule[] = [
   rule(
     [
-      `${FILL} {space} [from {count:from}|starting on {count:from}|starting from {count:from}|from the {count:from}] [, ] [and] [(ending|end|ends|to end) on {count:to}] [,] [and]`,
+      `${FILL} {space} [long] [from {count:from}|starting on {count:from}|starting from {count:from}|from the {count:from}] [, ] [and] [(ending|end|ends|to end) on {count:to}] [,] [and]`,
       '{space} of it',
     ],
     (v, scene) => fill(scene, spaceSaid(v, scene), spanned(v)),

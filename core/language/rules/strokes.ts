@@ -264,7 +264,7 @@ export function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' |
 export function removeOrRest(pick: Pick, scene: RuleContext): Said {
   const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
   const rests = leaveOut(pick, scene, 'ask');
-  if ('wrong' in rests || plain === 'accent') return rests;
+  if ('wrong' in rests || plain !== undefined) return rests;
   const shorter = forStrokes(pick, scene, (select) => [offerOf('cut', { select })], 'ask');
   return 'wrong' in shorter ? rests : { acts: [...rests.acts, ...shorter.acts] };
 }

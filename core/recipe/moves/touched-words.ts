@@ -65,8 +65,10 @@ function changesAt(edits: readonly Edit[], before: readonly Stroke[]): readonly 
     const voice = taken.stroke?.voice;
     const foot = !isHand(taken.limb);
     const piece = !foot && voice && voice !== usualVoice(taken.limb) ? ` on the ${VOICE[voice].name}` : '';
+    const was = before.find((s) => s.limb === left.limb)?.level;
+    const level = taken.stroke && was && taken.stroke.level !== was ? `, ${LEVEL_WORDS[taken.stroke.level]}` : '';
     return [
-      [`to the ${STROKE_OF[taken.limb]}${foot ? '' : ' hand'}${piece}`, several ? left.limb : null],
+      [`to the ${STROKE_OF[taken.limb]}${foot ? '' : ' hand'}${piece}${level}`, several ? left.limb : null],
       ...edits.flatMap((e) => changed(e, before, several)),
     ];
   }

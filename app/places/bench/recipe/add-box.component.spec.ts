@@ -78,7 +78,7 @@ describe('the box that takes words', () => {
     const { store, m, field, say } = await box();
     say('accent the purple ones with the right');
     expect([...m.host.querySelectorAll('u')].map((u) => u.textContent)).toEqual(['purple']);
-    expect(m.text()).toContain('None of these words is known here.');
+    expect(m.text()).toContain('“purple” is not known here.');
     key('Enter', field);
     say('accent 7');
     expect(m.host.querySelector('u')?.textContent).toBe('7');

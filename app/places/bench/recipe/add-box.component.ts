@@ -10,7 +10,17 @@ import {
   viewChild,
 } from '@angular/core';
 import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
-import { endingsOf, HINTS, readLine, type Meant, type LineReading, type ShelfPhrase } from '@core/language';
+import {
+  endingsOf,
+  HINTS,
+  nearestTo,
+  readLine,
+  type Diagnostic,
+  type LineReading,
+  type Meant,
+  type Nearest,
+  type ShelfPhrase,
+} from '@core/language';
 import { KitsRepo } from '../../../storage/kits.repo';
 import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
@@ -19,6 +29,15 @@ import { NamedStore } from './named.store';
 import { OrdersStore } from './orders.store';
 import { SaidStore } from './said.store';
 import { EscDirective } from '../../../common/esc.directive';
+import { stilled } from '../../../common/stilled';
+
+/** One line that can be taken: its words, and what it makes. */
+interface Offer {
+  readonly words: string;
+  readonly meant: Meant;
+  /** The line it would have been, where what was typed is not understood. */
+  readonly line: string | null;
+}
 
 /** A stretch of the line, and whether it is to blame. */
 interface Piece {
@@ -27,6 +46,7 @@ interface Piece {
 }
 
 const NOTHING: LineReading = { kind: 'not', diagnostics: [] };
+const NONE_NEAR: Nearest = { diagnostics: [], lines: [] };
 
 /**
  * The box under the recipe takes a line of words. What it can mean is drawn; one meaning is taken by Enter, of several
@@ -71,24 +91,46 @@ export class AddBoxComponent {
   });
   readonly reading = computed((): LineReading => {
     const built = this.before();
-    return built && this.text().trim() !== ''
-      ? readLine(this.text(), built, { tempo: this.store.tempo(), own: this.kits.own(), phrases: this.phrases() })
-      : NOTHING;
+    return built && this.text().trim() !== '' ? readLine(this.text(), built, this.around()) : NOTHING;
   });
-  readonly offers = computed((): readonly Meant[] => {
+  private readonly around = computed(() => ({
+    tempo: this.store.tempo(),
+    own: this.kits.own(),
+    phrases: this.phrases(),
+  }));
+  /** A line that is not understood, when nobody has typed for a moment. */
+  private readonly refused = stilled((): string | null => {
+    const isRefused = this.reading().kind === 'not' && this.text().trim().length > 2 && this.endings().length === 0;
+    return isRefused ? this.text() : null;
+  }, 2);
+  /** What is near that line, for this phrase. */
+  readonly near = computed((): Nearest => {
+    const [line, built] = [this.refused(), this.before()];
+    return line !== null && line === this.text() && built ? nearestTo(line, built, this.around()) : NONE_NEAR;
+  });
+  /** What can be taken: the meanings of the line, or of those near it where it has none. */
+  readonly offers = computed((): readonly Offer[] => {
     const reading = this.reading();
-    return reading.kind === 'meant' ? reading.all : [];
+    if (reading.kind === 'meant')
+      return reading.all.map((meant) => ({ words: this.kits.said(meant.words), meant, line: null }));
+    return reading.kind === 'not' ? this.near().lines.map(({ line, meant }) => ({ words: line, meant, line })) : [];
   });
+  /** Whether what is offered was not said: nothing of it is taken by itself. */
+  readonly isNear = computed(() => this.offers().some((o) => o.line !== null));
   /** Which meaning Enter takes: the only one, or the one that was chosen. */
-  readonly marked = computed(() => (this.offers().length === 1 ? 0 : this.chosen()));
+  readonly marked = computed(() => (this.offers().length === 1 && !this.isNear() ? 0 : this.chosen()));
   /** What the line says to the player, where it is for the player. */
   readonly playing = computed(() => {
     const reading = this.reading();
     return reading.kind === 'playing' ? reading : null;
   });
-  readonly blame = computed(() => {
+  readonly blame = computed((): readonly Diagnostic[] => {
     const reading = this.reading();
-    return reading.kind === 'not' && this.text().trim().length > 2 ? reading.diagnostics : [];
+    if (reading.kind !== 'not' || this.text().trim().length <= 2) return [];
+    // The smallest part that stands in the way, once it was looked for; what names a part says more.
+    const whole = reading.diagnostics.some((d) => d.until - d.from >= this.text().trim().length);
+    const [smaller] = this.near().diagnostics;
+    return whole && smaller ? [smaller] : reading.diagnostics;
   });
   readonly whys = computed(() => [...new Set(this.blame().map((b) => b.why))]);
   /** The line with what is to blame in it. */
@@ -103,13 +145,15 @@ export class AddBoxComponent {
     return at < text.length ? [...out, { text: text.slice(at), bad: false }] : out;
   });
   /** Ways to write the last word to its end. */
-  readonly endings = computed(() => (this.offers().length > 0 ? [] : endingsOf(this.text(), this.named.names())));
+  readonly endings = computed(() =>
+    this.reading().kind === 'meant' ? [] : endingsOf(this.text(), this.named.names()),
+  );
 
   constructor() {
     // What would be taken is shown while the keyboard is in the box.
     effect(() => {
       const meant = this.writing() ? this.offers()[this.marked() ?? -1] : undefined;
-      this.preview.show(meant ? { pattern: meant.pattern, words: this.kits.said(meant.words) } : null);
+      this.preview.show(meant ? { pattern: meant.meant.pattern, words: this.kits.said(meant.meant.words) } : null);
     });
     inject(DestroyRef).onDestroy(() => this.preview.show(null));
   }
@@ -140,8 +184,9 @@ export class AddBoxComponent {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && this.text() === '')
       if (event.shiftKey) this.store.redo();
       else this.store.undo();
-    else if (event.key === 'ArrowDown' && many > 1) this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
-    else if (event.key === 'ArrowUp' && many > 1 && this.chosen() !== null)
+    else if (event.key === 'ArrowDown' && (many > 1 || (many === 1 && this.isNear())))
+      this.chosen.update((n) => (n === null ? 0 : (n + 1) % many));
+    else if (event.key === 'ArrowUp' && (many > 1 || this.isNear()) && this.chosen() !== null)
       this.chosen.update((n) => ((n ?? 0) + many - 1) % many);
     else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       const line = this.lines.walk(event.key === 'ArrowUp' ? -1 : 1, this.text());
@@ -160,13 +205,13 @@ export class AddBoxComponent {
     event.stopPropagation();
   }
 
-  take({ moves }: Meant): void {
+  take({ meant: { moves }, line }: Offer): void {
     // One line is one step of undo.
     this.preview.show(null);
     const id = this.instead();
     const taken = id === null ? this.store.takeAll(moves).length > 0 : this.store.replaceMove(id, moves);
     if (!taken) return;
-    this.lines.keep(this.text());
+    this.lines.keep(line ?? this.text());
     this.clear();
   }
 

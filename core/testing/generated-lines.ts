@@ -1,0 +1,141 @@
+// Sentences made of what a drummer can say of strokes, with their meanings worked out by plain loops. Nothing of the
+// reading is used to say what is meant.
+import fc from 'fast-check';
+import type { Level, Limb, Ornament, Stroke, Voice } from '../stroke';
+import type { Pattern } from '../pattern';
+import { build, type Build } from '../recipe';
+
+export interface Whom {
+  readonly words: string;
+  readonly has: (s: Stroke, p: Pattern) => boolean;
+  /** Slots of the bar that were named: on each something must be played, or the line is refused. */
+  readonly each?: readonly number[];
+}
+type Change = (s: Stroke) => Stroke | null;
+/** One clause: how it is said, whom it is about, what becomes of them. */
+export interface Clause {
+  readonly words: string;
+  readonly whom: Whom;
+  readonly change: Change;
+}
+
+const slot = (s: Stroke, p: Pattern): number => (s.at / p.grid) % 16;
+const limb = (words: string, own: Limb): Whom => ({ words, has: (s) => s.limb === own });
+const NOUNS: readonly Whom[] = [
+  ...['the rights', 'rights', 'my right hand', 'all rights', 'the right hand'].map((w) => limb(w, 'R')),
+  ...['the lefts', 'lefts', 'my left hand', 'all lefts', 'left hand strokes'].map((w) => limb(w, 'L')),
+];
+const PLACES: readonly Whom[] = [
+  { words: '', has: () => true },
+  { words: ' on 1 and 3', has: (s, p) => [0, 8].includes(slot(s, p)), each: [0, 8] },
+  { words: ' on the & of 2 and 4', has: (s, p) => [6, 14].includes(slot(s, p)), each: [6, 14] },
+  { words: ' in beat 3', has: (s, p) => slot(s, p) >= 8 && slot(s, p) < 12 },
+  { words: ' from 3 on', has: (s, p) => slot(s, p) >= 8 },
+  { words: ' before 3', has: (s, p) => slot(s, p) < 8 },
+  { words: ' in bar 2', has: (s, p) => s.at >= 16 * p.grid },
+  { words: ' in beats 1 and 2', has: (s, p) => slot(s, p) < 8 },
+];
+const whom = fc.tuple(fc.constantFrom(...NOUNS), fc.constantFrom(...PLACES)).map(([n, p]): Whom => ({
+  words: `${n.words}${p.words}`,
+  has: (s, q) => n.has(s, q) && p.has(s, q),
+  ...(p.each ? { each: p.each } : {}),
+}));
+
+export const PIECES: readonly (readonly [string, Voice])[] = [
+  ['high tom', 'high-tom'],
+  ['mid tom', 'mid-tom'],
+  ['floor tom', 'floor-tom'],
+  ['ride', 'ride'],
+  ['china', 'china'],
+  ['cowbell', 'cowbell'],
+];
+const sent = fc
+  .tuple(
+    whom,
+    fc.constantFrom(...PIECES),
+    fc.constantFrom(
+      'W to the P',
+      'W onto the P',
+      'move W to the P',
+      'put W on the P',
+      'P for W',
+      'I would like W on the P',
+      'can you move W to the P please',
+      'let W go to the P',
+      'throw W onto the P',
+      'the P gets W',
+      'stick W on the P',
+    ),
+  )
+  .map(([w, [name, voice], say]): Clause => ({
+    words: say.replace('W', w.words).replace('P', name),
+    whom: w,
+    change: (s) => ({ ...s, voice }),
+  }));
+const LEVELS: readonly (readonly [Level, readonly string[]])[] = [
+  ['accent', ['accent W', 'make W loud', 'W loud', 'really dig into W', 'bring out W', 'play W as accents']],
+  ['ghost', ['ghost W', 'make W soft', 'W nice and quiet', 'tone down W', 'W as ghost notes', 'W at ghost level']],
+];
+const levelled = fc
+  .constantFrom(...LEVELS.flatMap(([level, says]) => says.map((say) => [level, say] as const)))
+  .chain(([level, say]) =>
+    whom.map((w): Clause => ({ words: say.replace('W', w.words), whom: w, change: (s) => ({ ...s, level }) })),
+  );
+const graced = fc
+  .tuple(
+    whom,
+    fc.constantFrom<Ornament>('flam', 'drag'),
+    fc.constantFrom('put a O on W', 'O on W', 'give me a O on W', 'a little O on W', 'W with a O', 'add a O to W'),
+  )
+  .map(([w, ornament, say]): Clause => ({
+    words: say.replace('W', w.words).replace('O', ornament),
+    whom: w,
+    change: (s) => ({ ...s, ornament }),
+  }));
+const dropped = fc
+  .tuple(
+    whom,
+    fc.constantFrom('leave out W', 'get rid of W', 'take W out', 'omit W', 'I would like you to leave out W'),
+  )
+  .filter(([, say]) => !say.startsWith('I'))
+  .map(([w, say]): Clause => ({ words: say.replace('W', w.words), whom: w, change: () => null }));
+const clause = fc.oneof(sent, levelled, graced, dropped);
+
+const PHRASES = ['(R L R R L R L L)x4', 'R l l R l l R L R l R l R R L L R L R L R L R L R L R L R L R L', '(R L)x16'];
+
+export const looks = (strokes: readonly Stroke[]): string =>
+  JSON.stringify(strokes.map((s) => [s.at, s.limb, s.voice, s.level, s.ornament ?? '']));
+
+/** What is meant, by plain loops: the clauses one after the other; null where one of them chooses nothing. */
+export function meant(clauses: readonly Clause[], { pattern }: Build): string | null {
+  let strokes = [...pattern.strokes];
+  for (const c of clauses) {
+    const now = strokes.map((s) => (c.whom.has(s, pattern) ? c.change(s) : s));
+    const own = strokes.filter((s) => c.whom.has(s, pattern));
+    if (own.length === 0 || c.whom.each?.some((n) => own.every((s) => slot(s, pattern) !== n))) return null;
+    strokes = now.filter((s) => s !== null);
+  }
+  return looks(strokes) === looks(pattern.strokes) ? null : looks(strokes);
+}
+
+const line = (clauses: readonly Clause[], joints: readonly string[]): string =>
+  clauses.map((c, i) => (i === 0 ? c.words : `${joints[i - 1] ?? ', '}${c.words}`)).join('');
+export interface GeneratedLine {
+  readonly clauses: readonly Clause[];
+  readonly text: string;
+  readonly phrase: string;
+}
+
+/** Lines of one to three clauses, with the phrase they are said of. */
+export const anyLine: fc.Arbitrary<GeneratedLine> = fc
+  .tuple(
+    fc.array(clause, { minLength: 1, maxLength: 3 }),
+    fc.array(fc.constantFrom(', ', ', then ', ' and then ', ' then '), { minLength: 2, maxLength: 2 }),
+    fc.nat({ max: PHRASES.length - 1 }),
+  )
+  .map(([clauses, joints, n]) => ({ clauses, text: line(clauses, joints), phrase: PHRASES[n] ?? '' }));
+
+/** The phrases that lines are said of, built. */
+export const BUILDS: ReadonlyMap<string, Build> = new Map(
+  PHRASES.map((text) => [text, build({ source: { kind: 'typed', text, meter: '4/4', grid: 1260 }, moves: [] })]),
+);
