@@ -1,4 +1,5 @@
 import { barTicks, countAt, GRID, meter, USUAL_SCHOOLS } from '@core/time';
+import { chooses } from '@core/selection';
 import { build, type MoveEntry, type Recipe } from '@core/recipe';
 import { eventsIn, programOf } from '@core/playback';
 import { readLine } from '@core/language';
@@ -14,16 +15,16 @@ function eightBars(): Recipe {
       move: 'fit',
       params: { space: { bars: 8 }, start: '1', mirrored: true, close: { kind: 'strokes', text: 'R L R' } },
     },
-    { move: 'level', params: { select: { places: [1] }, level: 'accent' } },
-    { move: 'level', params: { select: { limbs: ['L'], counts: ['2', '4'] }, level: 'ghost' } },
-    { move: 'voice', params: { select: { limbs: ['R'] }, voices: ['high-tom', 'mid-tom', 'floor-tom'] } },
+    { move: 'level', params: { select: chooses({ places: [1] }), level: 'accent' } },
+    { move: 'level', params: { select: chooses({ limbs: ['L'], counts: ['2', '4'] }), level: 'ghost' } },
+    { move: 'voice', params: { select: chooses({ limbs: ['R'] }), voices: ['high-tom', 'mid-tom', 'floor-tom'] } },
     {
       move: 'voice',
-      params: { select: { levels: ['accent'], limbs: ['R', 'L'] }, voices: ['crash-right'], under: 'K' },
+      params: { select: chooses({ levels: ['accent'], limbs: ['R', 'L'] }), voices: ['crash-right'], under: 'K' },
     },
     { move: 'shift', params: { slots: 1, mode: 'wrap' } },
-    { move: 'level', params: { select: { every: { n: 3, offset: 0, of: 'slot' } }, level: 'accent' } },
-    { move: 'voice', params: { select: { bars: [8] }, voices: ['snare'] } },
+    { move: 'level', params: { select: chooses({ every: { n: 3, offset: 0, of: 'slot' } }), level: 'accent' } },
+    { move: 'voice', params: { select: chooses({ bars: [8] }), voices: ['snare'] } },
     { move: 'shift', params: { slots: -1, mode: 'wrap' } },
   ];
   return {
@@ -40,9 +41,9 @@ function sixteenMoves(): Recipe {
       move: 'layer',
       params: { limb: 'H', voice: 'hat-foot', level: 'tap', on: { kind: 'grid', grid: 5040 }, clash: 'keep' },
     },
-    { move: 'ornament', params: { select: { places: [1] }, ornament: 'flam' } },
+    { move: 'ornament', params: { select: chooses({ places: [1] }), ornament: 'flam' } },
     { move: 'mirror', params: { feet: false } },
-    { move: 'swap', params: { select: { inRun: 2 }, limb: 'K' } },
+    { move: 'swap', params: { select: chooses({ inRun: 2 }), limb: 'K' } },
   ];
   return { ...recipe, moves: [...recipe.moves, ...more.map((m, i) => ({ id: `n${i}`, on: true, ...m }) as MoveEntry)] };
 }

@@ -7,14 +7,7 @@ export { Template, type SlotReader, type SlotReaders, type Values } from './lexi
 export { LIMB_TERMS, LONG_NAMES, voiceTerm, type LimbTerm } from './lexicon/terms';
 export { tokensOf, type Lexis, type Token } from './lexicon/tokens';
 export { SHOWN, type Order, type Shown } from './grammar/playing';
-export type { Near, Nearest } from './replies/nearest';
-export {
-  endingsOf,
-  nearestTo,
-  readLine,
-  type Diagnostic,
-  type Ending,
-  type Meant,
-  type LineReading,
-} from './replies/read';
+export { type Near, type Nearest, nearestTo } from './replies/nearest';
+export { endingsOf, type Ending, readLine } from './replies/read';
+export type { Around, Diagnostic, LineReading, Meant } from './replies/reading';
 export { phrasesIn, type ShelfPhrase } from './lexicon/phrases';

@@ -53,7 +53,12 @@ describe('the plan of a staff', () => {
     const phrase = build({
       ...typed(`${BAR} ${BAR}`),
       moves: [
-        { id: 'v', on: true, move: 'voice', params: { select: chooses({ bars: [1], limbs: ['R'] }), voices: ['hat-open'] } },
+        {
+          id: 'v',
+          on: true,
+          move: 'voice',
+          params: { select: chooses({ bars: [1], limbs: ['R'] }), voices: ['hat-open'] },
+        },
       ],
     }).pattern;
     expect(planStaff(phrase, OPTIONS).map((l) => l.open)).toEqual([false, true]);

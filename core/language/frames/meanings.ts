@@ -90,7 +90,7 @@ function displacedHeights(pattern: Pattern, own: readonly number[], step: number
   ];
 }
 
-/** Heads of groups of such sizes, again and again over the phrase, at a height; other strokes of that height are taps. */
+/** Heads of groups of such sizes, over and over, at a height; other strokes of that height are taps. */
 export function groupedHeights(level: Level, sizes: readonly number[], scene: RuleContext): Said {
   const { pattern } = scene;
   const slots = pattern.length / pattern.grid;

@@ -132,8 +132,8 @@ const SAID: readonly (readonly [RoleName, string, string])[] = [
   ).flatMap(([hand, words]) => words.split(', ').map((w) => ['first', w, hand] as const)),
   ...(
     [
-      ['later', 'later, late, to the right, further on, behind, after, further along, later on, further back'],
-      ['earlier', 'earlier, early, to the left, ahead, sooner, before, further forward'],
+      ['later', 'later, late, to the right, further on, further along, later on, further back'],
+      ['earlier', 'earlier, early, to the left, ahead, sooner, further forward'],
       ['back', 'back, forward, forwards, backwards'],
     ] as const
   ).flatMap(([way, words]) => words.split(', ').map((w) => ['way', w, way] as const)),

@@ -205,7 +205,7 @@ function stuckSo(v: Values, scene: RuleContext): Said {
   if (pick && !isWhole(pick)) return no(v);
   const hands = v['sticking'] as string;
   const first = v['first'] as 'R' | 'L' | undefined;
-  const turned = first === 'L' ? [...hands].map((h) => (h === 'R' ? 'L' : 'R')).join('') : hands;
+  const turned = first === 'L' ? hands.replace(/[RL]/g, (h) => (h === 'R' ? 'L' : 'R')) : hands;
   return handsInTurn(turned, scene);
 }
 

@@ -145,7 +145,7 @@ function spelt(token: Token, lexis: Lexis): Token {
   for (const word of lexis.words) {
     if (word.length < 3 || Math.abs(word.length - own.length) > most) continue;
     const slips = distance(word, own);
-    const changed = word.length === own.length && [...word].sort().join('') !== [...own].sort().join('');
+    const changed = word.length === own.length && sortedLetters(word) !== sortedLetters(own);
     // Three letters of which one is another are another word.
     if (slips > most || (changed && Math.min(own.length, word.length) < 4)) continue;
     // First letters are mostly right, and letters are left out or doubled sooner than taken for others.
@@ -155,6 +155,8 @@ function spelt(token: Token, lexis: Lexis): Token {
   }
   return best && ties === 1 ? { ...token, word: best.word, known: true } : token;
 }
+
+const sortedLetters = (word: string): string => Array.from(word).sort().join('');
 
 /** Slips from one word to another: letters left out, put in, changed, or two that changed places. */
 export function distance(a: string, b: string): number {

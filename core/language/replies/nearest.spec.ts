@@ -1,6 +1,7 @@
 import { voicedText } from '../../pattern';
 import { build } from '../../recipe';
-import { nearestTo, readLine } from './read';
+import { nearestTo } from './nearest';
+import { readLine } from './read';
 
 const on = (text: string) => build({ source: { kind: 'typed', text, meter: '4/4', grid: 1260 }, moves: [] });
 const phrase = on('R! l l R L r r L');

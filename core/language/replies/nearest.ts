@@ -1,7 +1,9 @@
 import { rolesAt, type RoleName } from '../frames/roles';
 import { VERBS_BY_WORD, type ActName } from '../lexicon/verbs';
-import type { Token } from '../lexicon/tokens';
-import type { Diagnostic, LineReading, Meant } from './read';
+import type { Build } from '../../recipe';
+import { MOST_LETTERS, tokensOf, type Token } from '../lexicon/tokens';
+import { lexisWith, readLine } from './read';
+import type { Around, Diagnostic, LineReading, Meant } from './reading';
 
 /** A line that can be read for this phrase, and what it means. */
 export interface Near {
@@ -30,7 +32,7 @@ const MOST_TRIED = 90;
  * nearest lines, by words and roles in common, each of which means one thing. `tokens` are those of the line, `read`
  * reads others. Nothing is near a line of which no word is known.
  */
-export function nearest(text: string, tokens: readonly Token[], read: Read): Nearest {
+function nearest(text: string, tokens: readonly Token[], read: Read): Nearest {
   let tried = 0;
   const meaning = (line: string): Meant | null => {
     if (tried++ > MOST_TRIED) return null;
@@ -102,7 +104,7 @@ const SENTENCES: readonly (readonly [acts: readonly ActName[], needs: readonly R
   [['land'], ['voices'], 'land on the next 1 with the {voices}'],
 ];
 
-/** Lines made of what can be made out: its acts first, then those its roles would need, the usual for what is missing. */
+/** Lines made of what can be made out: by its acts first, then by its roles, with the usual for what is missing. */
 function fromRoles(tokens: readonly Token[]): readonly string[] {
   const said = rolesSaid(tokens);
   const acts = actsSaid(tokens);
@@ -151,4 +153,16 @@ function actsSaid(tokens: readonly Token[]): ReadonlySet<ActName> {
     for (const { words, acts: own } of VERBS_BY_WORD.get(word) ?? [])
       if (words.length === 1 && own) for (const a of own) acts.add(a);
   return acts;
+}
+
+/**
+ * What is near a line that cannot be read: the fewest words that stand in its way, and up to three lines that can be
+ * read for this phrase. It takes as long as reading a few dozen lines.
+ * @example
+ * nearestTo('accent the purple rights', build({ source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 1260 }, moves: [] })).lines[0].line // => "accent the rights"
+ */
+export function nearestTo(text: string, built: Build, around: Around = {}): Nearest {
+  if (text.length > MOST_LETTERS) return { diagnostics: [], lines: [] };
+  const tokens = tokensOf(text, lexisWith(around));
+  return nearest(text, tokens, (line) => readLine(line, built, around));
 }

@@ -1,221 +1,19 @@
 import type { Pattern } from '../../pattern';
-import { build, offerOf, type Build, type MoveEntry } from '../../recipe';
-import { VOICE, type Voice } from '../../stroke';
-import { barsAt } from '../grammar/counts';
-import { scopesAt, type Pick } from '../grammar/pick';
-import { keyOf } from '../grammar/stretches';
-import { playingLine, type Order } from '../grammar/playing';
-import { begunName, phraseNames, type ShelfPhrase } from '../lexicon/phrases';
-import { correctedLines } from './corrected';
-import { nearest, type Nearest } from './nearest';
-import { readPrinted } from './printed';
-import { framesAt } from '../frames/frames';
-import { FRAMES } from '../frames/table';
-import type { Act, Rule, Said, RuleContext } from '../rules/rule';
-import { readJoin } from '../rules/join';
+import { offerOf, type Build } from '../../recipe';
+import { VOICE } from '../../stroke';
+import type { Pick } from '../grammar/pick';
+import { playingLine } from '../grammar/playing';
 import { SLOTS } from '../grammar/slots';
-import type { Match } from '../lexicon/template';
-import { JOINTS, LEXIS, POLITE, RULES } from '../rules/lexis';
+import { begunName, phraseNames } from '../lexicon/phrases';
 import { nameWords } from '../lexicon/terms';
 import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from '../lexicon/tokens';
-
-/** What a line can mean: moves, one after the other, and the phrase they make. */
-export interface Meant {
-  readonly words: string;
-  readonly moves: readonly MoveEntry[];
-  readonly pattern: Pattern;
-}
-
-/** A part of a line that is not understood or cannot be met, where it stands, and why. */
-export interface Diagnostic {
-  readonly words: string;
-  readonly from: number;
-  readonly until: number;
-  readonly why: string;
-}
-
-/** All a line can mean for a phrase; where it means nothing, which words are to blame. */
-export type LineReading =
-  | { readonly kind: 'meant'; readonly all: readonly Meant[] }
-  | { readonly kind: 'not'; readonly diagnostics: readonly Diagnostic[] }
-  | { readonly kind: 'playing'; readonly words: string; readonly order: Order | null; readonly says: string };
-
-interface Clause extends Match {
-  readonly rule: Rule;
-}
-
-const MOST_READINGS = 100;
-
-/** Frames say less surely what is meant than words that stand in one order. */
-const FRAME_RANK = 3;
-
-function clausesAt(
-  tokens: readonly Token[],
-  known: Map<number, readonly Clause[]>,
-  at: number,
-  framed: boolean,
-): readonly Clause[] {
-  const before = known.get(at);
-  if (before) return before;
-  const found = RULES.flatMap((rule) =>
-    rule.say.flatMap((t) => t.fits(tokens, at, SLOTS).map((m): Clause => ({ ...m, rule }))),
-  ).filter((c) => c.end > at);
-  if (framed)
-    found.push(
-      ...framesAt(tokens, at, FRAMES).map(({ end, values, frame }): Clause => ({
-        end,
-        values,
-        rule: { say: [], rank: FRAME_RANK, mean: frame.mean },
-      })),
-    );
-  // "In bar 2 accent the rights": what is said first holds for the strokes of the clause.
-  const headed = barsAt(tokens, at).flatMap(({ end, value }) =>
-    tokens[end]?.word === ':' ? [{ end: end + 1, value: { bars: value } as Partial<Pick> }] : [],
-  );
-  for (const scope of [...scopesAt(tokens, at), ...headed]) {
-    const next = tokens[scope.end]?.word === ',' ? scope.end + 1 : scope.end;
-    for (const c of clausesAt(tokens, known, next, framed)) {
-      const pick = c.values['pick'] as Pick | undefined;
-      if (!pick || Object.keys(scope.value).some((k) => k in pick && pick[k as keyof Pick] !== undefined)) continue;
-      found.push({ ...c, values: { ...c.values, pick: { ...pick, ...scope.value } } });
-    }
-  }
-  known.set(at, found);
-  return found;
-}
-
-/** Whether a number stands there that says how many: "next two". */
-function countsOn(tokens: readonly Token[], at: number): boolean {
-  return SLOTS['n']?.(tokens, at).some((f) => f.end === at + 1) ?? false;
-}
-
-/** "Ghosts on 1 and 3 to the ride": an "and" between two counts parts no clauses. */
-function partsCounts(tokens: readonly Token[], from: number, until: number): boolean {
-  return until === from + 1 && tokens[from]?.word === 'and' && countsOn(tokens, from - 1) && countsOn(tokens, until);
-}
-
-/** Every way to part a line into clauses that leave no word out. */
-function partings(tokens: readonly Token[], framed: boolean): readonly (readonly Clause[])[] {
-  const known = new Map<number, readonly Clause[]>();
-  const dead = new Set<number>();
-  const out: (readonly Clause[])[] = [];
-  const go = (at: number, line: readonly Clause[]): boolean => {
-    if (dead.has(at) || out.length >= MOST_READINGS) return out.length >= MOST_READINGS;
-    let any = false;
-    for (const c of clausesAt(tokens, known, at, framed)) {
-      let next = c.end;
-      while (next < tokens.length && POLITE.has(tokens[next]?.word ?? '') && next === tokens.length - 1) next++;
-      if (next === tokens.length) {
-        out.push([...line, c]);
-        any = true;
-        continue;
-      }
-      let joint = next;
-      while (joint < tokens.length && JOINTS.has(tokens[joint]?.word ?? '')) joint++;
-      // "…, next two to the mid tom": it parts, and says which as well.
-      if (tokens[joint - 1]?.word === 'next' && joint - 1 > next && countsOn(tokens, joint)) joint--;
-      if (joint > next && joint < tokens.length && !partsCounts(tokens, next, joint) && go(joint, [...line, c]))
-        any = true;
-    }
-    if (!any) dead.add(at);
-    return any;
-  };
-  let start = 0;
-  while (start < tokens.length && /^(?:please|now|so|ok|okay|then)$/.test(tokens[start]?.word ?? '')) start++;
-  go(start, []);
-  return out;
-}
-
-interface Line {
-  readonly scene: RuleContext;
-  readonly moves: readonly MoveEntry[];
-  readonly words: readonly string[];
-}
-
-/** Moves of one line do not share an id while they are looked at, nor have one that stands in the recipe. */
-function withTemporaryIds(moves: readonly MoveEntry[], before: readonly MoveEntry[]): readonly MoveEntry[] {
-  const taken = new Set(before.map((m) => m.id));
-  let n = before.length;
-  return moves.map((m) => {
-    do n++;
-    while (taken.has(`said-${n}`));
-    return { ...m, id: `said-${n}` };
-  });
-}
-
-function after(line: Line, a: Act): Line | { readonly wrong: string; readonly why: string } {
-  if (a.moves.length === 0) return line;
-  const moves = withTemporaryIds(a.moves, line.scene.built.recipe.moves);
-  const built = build(
-    { ...line.scene.built.recipe, moves: [...line.scene.built.recipe.moves, ...moves] },
-    line.scene.built,
-  );
-  const stop = built.trail
-    .slice(-moves.length)
-    .flatMap((s) => s.findings)
-    .find((f) => f.weight === 'stop');
-  if (stop) return { wrong: a.words, why: stop.words };
-  return {
-    scene: {
-      ...line.scene,
-      pattern: built.pattern,
-      built,
-      them: a.them ?? new Set(built.pattern.strokes.map(keyOf)),
-      kin: a.kin,
-    },
-    moves: [...line.moves, ...moves],
-    // As the cards will say it, with the places counted in the phrase as it is by then.
-    words: [...line.words, ...built.trail.slice(-moves.length).map((s) => s.sentence)],
-  };
-}
-
-type Wrong = { readonly wrong: string; readonly why: string };
-
-interface Carried {
-  readonly lines: readonly Line[];
-  readonly wrong: Wrong | null;
-}
-
-/** Clauses carried out one after the other; what partings begin with alike is carried out once. */
-class CarriedOut {
-  private readonly known = new Map<Clause | null, { readonly done: Carried; readonly next: CarriedOut }>();
-
-  constructor(private readonly before: Carried) {}
-
-  of(clauses: readonly Clause[], at = 0): Carried {
-    const clause = clauses[at];
-    if (!clause || this.before.lines.length === 0) return this.before;
-    let own = this.known.get(clause);
-    if (!own) {
-      const done = carriedOut(clause, this.before);
-      own = { done, next: new CarriedOut(done) };
-      this.known.set(clause, own);
-    }
-    return own.next.of(clauses, at + 1);
-  }
-}
-
-function carriedOut(clause: Clause, before: Carried): Carried {
-  const lines: Line[] = [];
-  let { wrong } = before;
-  for (const line of before.lines) {
-    const said: Said = clause.rule.mean(clause.values, line.scene);
-    if ('wrong' in said) {
-      wrong ??= said;
-      continue;
-    }
-    for (const a of said.acts) {
-      const done = after(line, a);
-      if ('wrong' in done) wrong ??= done;
-      else lines.push(done);
-    }
-  }
-  return { lines, wrong };
-}
-
-/** The fewer unlikely rules and the fewer clauses, the better. */
-const rankOf = (clauses: readonly Clause[]): number =>
-  clauses.reduce((sum, c) => sum + c.rule.rank, 0) * 100 + clauses.length;
+import { readJoin } from '../rules/join';
+import { LEXIS } from '../rules/lexis';
+import type { RuleContext } from '../rules/rule';
+import { after, CarriedOut, partings, rankOf, type Wrong } from './clauses';
+import { correctedLines } from './corrected';
+import { readPrinted } from './printed';
+import type { Around, Diagnostic, LineReading, Meant } from './reading';
 
 const looks = (p: Pattern): string =>
   JSON.stringify([
@@ -229,16 +27,8 @@ const looks = (p: Pattern): string =>
 /** The tempo that "slower by 10" is counted from where none is known. */
 const USUAL_TEMPO = 100;
 
-/** What is known beside the phrase: its tempo, and what the player's own pieces are called. */
-export interface Around {
-  readonly tempo?: number;
-  readonly own?: readonly { readonly name: string; readonly voice: Voice }[];
-  /** Phrases of the shelf that can be named. */
-  readonly phrases?: readonly ShelfPhrase[];
-}
-
 /** The words there are, with the names of the player's own pieces and phrases first. */
-function lexisWith({ own = [], phrases = [] }: Around): Lexis {
+export function lexisWith({ own = [], phrases = [] }: Around): Lexis {
   if (own.length === 0 && phrases.length === 0) return LEXIS;
   const pieces = own.map(({ name, voice }) => ({ words: nameWords(name), as: nameWords(VOICE[voice].name).join(' ') }));
   const words = new Set([...LEXIS.words, ...pieces.flatMap((n) => n.words)]);
@@ -302,10 +92,10 @@ function understood(
 ): LineReading {
   const line = text.trim();
   const { built } = first;
-  const all = partings(tokens, framed);
   const carry = new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null });
-  const done = all.map((clauses) => ({ ...carry.of(clauses), rank: rankOf(clauses) }));
-  const met = done.filter((d) => d.lines.length > 0);
+  const all = partings(tokens, framed, carry);
+  const met = all.met.map((clauses) => ({ ...carry.of(clauses), rank: rankOf(clauses) }));
+  const done = [...met, ...all.failed.map((clauses) => carry.of(clauses))];
   const least = Math.min(...met.map((d) => d.rank));
   const held = met.filter((d) => d.rank === least);
   const before = looks(built.pattern);
@@ -326,28 +116,30 @@ function understood(
   return not([{ words: line, from: 0, until: text.length, why: 'This cannot be read as one line.' }]);
 }
 
-/**
- * What is near a line that cannot be read: the fewest words that stand in its way, and up to three lines that can be
- * read for this phrase. It takes as long as reading a few dozen lines.
- * @example
- * nearestTo('accent the purple rights', build({ source: { kind: 'typed', text: 'R L R L', meter: '4/4', grid: 1260 }, moves: [] })).lines[0].line // => "accent the rights"
- */
-export function nearestTo(text: string, built: Build, around: Around = {}): Nearest {
-  if (text.length > MOST_LETTERS) return { diagnostics: [], lines: [] };
-  const tokens = tokensOf(text, lexisWith(around));
-  return nearest(text, tokens, (line) => readLine(line, built, around));
-}
-
 /** What a part of a line can be, whole: strokes, pieces, a limb, counts, a number. */
 const KINDS = ['pick', 'voices', 'limb', 'counts', 'n'] as const;
 
-/** Whether two parts of a line, each as a whole, are of one kind. */
+/** Whether two parts of a line, each as a whole, are of one kind: a piece is no limb, though both can name strokes. */
 function sameKind(part: string, instead: string, around: Around): boolean {
   const lexis = lexisWith(around);
   const [one, other] = [tokensOf(part, lexis), tokensOf(instead, lexis)];
-  const isWhole = (tokens: readonly Token[], kind: string): boolean =>
-    tokens.length > 0 && (SLOTS[kind]?.(tokens, 0) ?? []).some((f) => f.end === tokens.length);
-  return KINDS.some((kind) => isWhole(one, kind) && isWhole(other, kind));
+  const whole = (tokens: readonly Token[], kind: string): readonly unknown[] =>
+    tokens.length === 0
+      ? []
+      : (SLOTS[kind]?.(tokens, 0) ?? []).flatMap((f) => (f.end === tokens.length ? [f.value] : []));
+  return KINDS.some((kind) => {
+    const [a, b] = [whole(one, kind), whole(other, kind)];
+    if (kind !== 'pick') return a.length > 0 && b.length > 0;
+    return a.some((x) => b.some((y) => saysOf(x as Pick) === saysOf(y as Pick)));
+  });
+}
+
+/** What of strokes a choice names: by what they are, or else by where they stand. */
+function saysOf({ limb, levels, voices, ornaments, order, base }: Pick): string {
+  if (limb) return 'limb';
+  if (voices) return 'voices';
+  if (levels ?? ornaments) return 'levels';
+  return order ? 'order' : base === null ? 'where' : base;
 }
 
 /** So many endings of a word are offered. */

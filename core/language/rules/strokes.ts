@@ -1,6 +1,5 @@
 import { isHand, type Level, type Ornament } from '../../stroke';
 import { chooses, type Selection } from '../../selection';
-import { barTicks } from '../../time';
 import { offerOf, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
 import type { BarSaid } from '../grammar/counts';

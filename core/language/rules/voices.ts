@@ -177,6 +177,8 @@ export function voiceOn(v: Values, scene: RuleContext): Said {
 /** Gives strokes to a limb. A hand that takes over strokes of a foot plays the snare. */
 export function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Said {
   const { pattern } = scene;
+  // "A drag on the rights" is a new one.
+  if (pick.ornaments && /^(?:an? )?(?:flam|drag|ruff|buzz)$/i.test(pick.said)) return wrong(pick.said, '');
   const target = to === 'other' ? 'other' : (limbsHere(pattern, { base: null, limb: to, said: '' }) ?? []);
   if (target !== 'other' && target.length !== 1) return wrong(pick.said, 'Say which limb.');
   const limb: Limb | 'other' = target === 'other' ? 'other' : (target[0] ?? 'K');

@@ -8,7 +8,7 @@ import { choseNothing, done, passes, type Move } from './move';
 export const CutParams = Type.Object({ select: SelectionSchema });
 type Params = Static<typeof CutParams>;
 
-/** Slots that go, in ticks, ascending: those where nothing else is struck; of places that are named, the empty ones too. */
+/** Slots that go, in ticks, ascending: where nothing else is struck; of places that are named, the empty ones too. */
 function slotsGone(pattern: Pattern, selection: Selection): readonly number[] {
   const { grid, strokes } = pattern;
   const chosen = new Set(select(pattern, selection));
