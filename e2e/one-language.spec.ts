@@ -103,10 +103,7 @@ test('an exception survives when the card before it is switched off, and the pag
   await expect(card).toBeVisible();
   const onSnare = strokesOf(page).filter({ hasText: /beat 2.*right hand.*snare/ });
   await expect(onSnare).toHaveCount(1);
-  await page
-    .getByRole('article', { name: /Accent all strokes on 2/ })
-    .getByRole('checkbox')
-    .click();
+  await page.getByRole('switch', { name: /Accent all strokes on 2/ }).click();
   await expect.poll(async () => (await recipe(page))?.moves.map((m) => m.on)).toEqual([false, true]);
   await expect(onSnare).toHaveCount(1);
   await expect(strokesOf(page).filter({ hasText: 'closed hi-hat' })).toHaveCount(7);

@@ -5,7 +5,7 @@ import { readSelection, select, selectionWords, type Selection } from '../../sel
 import { chosen } from '../grammar/choose';
 import { selectionOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
-import { LEXIS } from '../rules/lexis';
+import { LEXIS } from './lexis';
 import { pickAt } from '../grammar/pick';
 import { tokensOf } from '../lexicon/tokens';
 

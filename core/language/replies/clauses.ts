@@ -7,7 +7,7 @@ import { SLOTS } from '../grammar/slots';
 import { keyOf } from '../grammar/stretches';
 import type { Match } from '../lexicon/template';
 import type { Token } from '../lexicon/tokens';
-import { JOINTS, POLITE, RULES } from '../rules/lexis';
+import { JOINTS, POLITE, RULES } from './lexis';
 import type { Act, Rule, RuleContext, Said } from '../rules/rule';
 
 export interface Clause extends Match {

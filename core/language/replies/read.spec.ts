@@ -6,7 +6,7 @@ import { OWN_SENTENCES } from '../../testing/words-own';
 import { GRID, parseGrid } from '../../time';
 import { voicedText, type Pattern } from '../../pattern';
 import { build, type Build, type PlainRecipe } from '../../recipe';
-import { LEXIS, RULES } from '../rules/lexis';
+import { LEXIS, RULES } from './lexis';
 import { SLOTS } from '../grammar/slots';
 import { LONG_NAMES } from '../lexicon/terms';
 import { tokensOf } from '../lexicon/tokens';

@@ -8,7 +8,7 @@ import { begunName, phraseNames } from '../lexicon/phrases';
 import { nameWords } from '../lexicon/terms';
 import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from '../lexicon/tokens';
 import { readJoin } from '../rules/join';
-import { LEXIS } from '../rules/lexis';
+import { LEXIS } from './lexis';
 import type { RuleContext } from '../rules/rule';
 import { after, CarriedOut, partings, rankOf, type Wrong } from './clauses';
 import { correctedLines } from './corrected';
