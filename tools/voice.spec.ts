@@ -21,7 +21,7 @@ const all = execFileSync('node', ['tools/strings.mjs'], { cwd: root, encoding: '
 const isCare = (text: string): boolean => /doctor or physiotherapist|headphones low|if anything hurts/.test(text);
 /** What the player may type, and how it is read, is the player's language and not ours. */
 const isInput = (file: string): boolean =>
-  /^core\/(language\/(rules|lexicon|grammar|replies\/page)|recipe\/examples)/.test(file);
+  /^core\/(language\/(rules|lexicon|grammar|frames|replies\/page)|recipe\/examples)/.test(file);
 /** Key combinations, codes of browsers, forms of dates: nobody reads them. */
 const isCode = (text: string): boolean =>
   /^(Shift|Alt|Ctrl|Control|Arrow|Page)|Error$|HH:mm|^not a whole number of ticks/.test(text);

@@ -43,7 +43,8 @@ const LATER: Partial<Record<SelectionKind, number>> = { place: 1, repeat: 1, rol
 function laterBy(s: Selection): number {
   if (s.is === 'order')
     return ('every' in s.which ? 8 : 'nth' in s.which ? 3 : 1) + (s.within === 'phrase' ? 0 : 2) + laterBy(s.of);
-  const own = LATER[s.is] ?? 0;
+  // "Ghosts and taps" is no kind of stroke.
+  const own = s.is === 'height' ? (s.levels.length - 1) * 4 : (LATER[s.is] ?? 0);
   if (s.is === 'and') return own + s.all.reduce((sum, p) => sum + laterBy(p), 0);
   return s.is === 'but' ? own + 1 + laterBy(s.of) + laterBy(s.not) : own;
 }

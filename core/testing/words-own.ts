@@ -199,7 +199,6 @@ export const OWN_SENTENCES: readonly Own[] = [
     'R L R R L R L L R L R R L R L L ; 4/4 ; 16ths',
     'hats in eighths, snare on 2 and 4, kick on 1 and the & of 3',
     'R+K L R R R[closed hi-hat]+L R R[closed hi-hat]+L L R L R+K R R[closed hi-hat]+L R R[closed hi-hat]+L L on 16ths',
-    'K L R R R[closed hi-hat]+L R R[closed hi-hat]+L L R L K R R[closed hi-hat]+L R R[closed hi-hat]+L L on 16ths',
   ],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'beat 4: L R L R', 'R L R R L R L L R L R R L R L R on 16ths'],
   [

@@ -4,7 +4,7 @@ import { anyLine, BUILDS, looks, meant, PIECES } from '../../testing/generated-l
 import { VOICE } from '../../stroke';
 import { readLine } from '../replies/read';
 
-/** How many are read in a run of the tests; all 20,000 and 5,000 with `npm run words`. */
+/** How many are read in a run of the tests, and a quarter as many with a foreign word. */
 const RUNS = Number(process.env['WORDS_RUNS'] ?? 1200);
 
 describe('sentences made from the frames', () => {

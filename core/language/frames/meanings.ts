@@ -75,7 +75,7 @@ function displacedHeights(pattern: Pattern, own: readonly number[], step: number
   const places = new Set(before.map((s) => mod(s.at + step, pattern.length)));
   const now = pattern.strokes.flatMap((s, i) => (places.has(s.at) ? [i] : []));
   if (!level || places.size !== new Set(now.map((i) => pattern.strokes[i]?.at)).size)
-    return { wrong: 'there', why: 'Not every place it would fall on is struck.' };
+    return { wrong: 'there', why: 'Not every place it would fall on is played.' };
   const less = own.filter((i) => !now.includes(i));
   const more = now.filter((i) => pattern.strokes[i]?.level !== level);
   const set = (list: readonly number[], to: Level): readonly Offer[] =>

@@ -87,7 +87,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
     ],
     ...['into', 'over', 'across', 'across to', 'between', 'with', 'using', 'out to', 'out on', 'off to', 'as', 'from'],
   ],
-  level: ['', 'as', 'at', 'to', 'into', 'in', 'like'],
+  level: ['', ':', 'as', 'at', 'to', 'into', 'in', 'like'],
   ornament: ['', 'as', 'with', 'into', 'to'],
   limb: ['with', 'by', 'to', 'on', 'in', 'for', 'over to', 'onto', 'into', 'using', 'as'],
   player: ['', 'with', 'by'],
@@ -188,7 +188,7 @@ for (const s of SAID) {
 export const ROLE_WORDS: readonly string[] = [
   ...SAID.flatMap(([, words]) => words.split(' ')),
   ...Object.values(MARKERS).flatMap((m) => m.flatMap((w) => w.split(' '))),
-  ...'level volume height each drum tom piece twice times over through running'.split(' '),
+  ...'extra more level volume height each drum tom piece twice times over through running'.split(' '),
 ];
 
 /** Whether words stand from a place on; where they end. */

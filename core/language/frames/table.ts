@@ -96,6 +96,13 @@ export const FRAMES: readonly Frame[] = [
         ? give(pickIn(v), v['limb'] as LimbTerm, scene)
         : no(v),
   },
+  {
+    acts: ['give'],
+    unsaid: false,
+    needs: ['player', 'pick'],
+    may: [],
+    mean: (v, scene) => (named(v, '') ? give(pickIn(v), v['player'] as LimbTerm, scene) : no(v)),
+  },
   { acts: ['add'], unsaid: false, needs: ['player', 'pick'], may: ['level'], mean: (v, s) => joins(v, s, true) },
   { acts: [], unsaid: true, needs: ['player', 'pick'], may: [], mean: (v, s) => joins(v, s, false) },
   {

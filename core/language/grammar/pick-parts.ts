@@ -31,9 +31,20 @@ export const GENERIC = new Set([
   'line',
   'pattern',
 ]);
-const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'every']);
+const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'thing', 'every']);
 /** Words of more than one stroke. Accents, kicks and grace strokes are single ones wherever they stand. */
-const SEVERAL = new Set(['rights', 'lefts', 'hands', 'strokes', 'notes', 'hits', 'ones', 'ghosts', 'taps']);
+const SEVERAL = new Set([
+  'rights',
+  'lefts',
+  'hands',
+  'strokes',
+  'notes',
+  'hits',
+  'ones',
+  'ghosts',
+  'taps',
+  'both hands',
+]);
 /** What is said to be none of a height. */
 const NOT_SO: ReadonlyMap<string, readonly Level[]> = new Map<string, readonly Level[]>([
   // Ghosts have no accent either.

@@ -64,6 +64,8 @@ const counted: SlotReader = (tokens, start) => {
   const [n] = numberAt(tokens, at);
   const many = n ? n.value : 1;
   if (n) at = n.end;
+  // "Two more kicks"; "one" by itself can be a count.
+  if (n && many > 1 && /^(?:more|extra)$/.test(word(tokens, at))) at++;
   const letter = strokeCalled(tokens, at);
   if (letter && many > 0 && many <= 64)
     out.push({ end: letter.end, value: Array.from({ length: many }, () => letter.value).join(' ') });

@@ -143,6 +143,7 @@ export function after(line: Line, a: Act): Line | { readonly wrong: string; read
       built,
       them: a.them ?? new Set(built.pattern.strokes.map(keyOf)),
       kin: a.kin,
+      sends: line.scene.sends === true || moves.some((m) => m.move === 'voice'),
     },
     moves: [...line.moves, ...moves],
     // As the cards will say it, with the places counted in the phrase as it is by then.

@@ -1,6 +1,6 @@
 /** What takes back what was just said: "no,", "no wait", "sorry", "I mean", "rather". */
 const TAKEN_BACK =
-  /\s*,?\s*(?:,\s*(?:no|sorry|wait|rather)\s*,|\b(?:no wait|no sorry|or rather|I mean|make that)\b)(?:\s*,)?\s*(?:no\s*,\s*)?/i;
+  /\s*,?\s*(?:,\s*(?:no|sorry|wait|rather)\s*,|(?:,?\s*\b(?:no|sorry),?\s+)?\b(?:no wait|no sorry|or rather|I mean|make that)\b)(?:\s*,)?\s*(?:no\s*,\s*)?/i;
 
 /** The most words of which a part is replaced. */
 const MOST = 24;

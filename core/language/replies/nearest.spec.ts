@@ -19,6 +19,11 @@ describe('what is near a line that is not understood', () => {
     expect(near.diagnostics[0]?.words ?? '').toContain(blamed.split(' ').at(-1));
     if (!line.includes(', the')) expect(near.lines[0]?.line).toBe(line);
   });
+  it('words nobody knows are left out together', () => {
+    expect(lines('rights to the hat and purple lefts to the floor tom gloriously')[0]).toBe(
+      'rights to the hat and lefts to the floor tom',
+    );
+  });
   it('an unknown verb: what can be done to what was named', () => {
     expect(lines('flibber the rights')).toEqual(expect.arrayContaining(['accent the rights', 'ghost the rights']));
   });

@@ -49,17 +49,31 @@ function nearest(text: string, tokens: readonly Token[], read: Read): Nearest {
     if (!before || far < before.far) found.set(key, { line, meant, far });
     return true;
   };
+  const strange = tokens.filter((t) => !t.known);
+  // Without the words nobody knows, wherever they stand.
+  if (strange.length > 0 && strange.length < tokens.length)
+    add(
+      tidied(strange.reduceRight((line, t) => `${line.slice(0, t.from)} ${line.slice(t.until)}`, text)),
+      strange.length,
+    );
   const diagnostics = leftOut(text, tokens, add);
   const own = new Set(tokens.map((t) => t.word));
   for (const line of fromRoles(tokens)) {
     const words = line.toLowerCase().split(/\s+/);
     const shared = words.filter((w) => own.has(w)).length;
-    const strange = words.length - shared;
-    if (found.size < MOST * 2) add(line, tokens.length - shared + strange * 0.5);
+    const others = words.length - shared;
+    if (found.size < MOST * 2) add(line, tokens.length - shared + others * 0.5);
   }
   const lines = [...found.values()].sort((a, b) => a.far - b.far).slice(0, MOST);
   return { diagnostics, lines: lines.map(({ line, meant }) => ({ line, meant })) };
 }
+
+/** A line with words taken out, as one would type it. */
+const tidied = (line: string): string =>
+  line
+    .replace(/\s+/g, ' ')
+    .trim()
+    .replace(/^[,;:]\s*|\s*[,;:]$/g, '');
 
 /** Lines with a few words left out, the fewest first; the words without which one of them can be read. */
 function leftOut(text: string, tokens: readonly Token[], add: (line: string, far: number) => boolean): Diagnostic[] {
@@ -69,8 +83,7 @@ function leftOut(text: string, tokens: readonly Token[], add: (line: string, far
     for (let at = 0; at + many <= tokens.length; at++) {
       const [first, last] = [tokens[at], tokens[at + many - 1]];
       if (!first || !last) continue;
-      const line = `${text.slice(0, first.from)} ${text.slice(last.until)}`.replace(/\s+/g, ' ').trim();
-      if (!add(line.replace(/^[,;:]\s*|\s*[,;:]$/g, ''), many)) continue;
+      if (!add(tidied(`${text.slice(0, first.from)} ${text.slice(last.until)}`), many)) continue;
       const words = text.slice(first.from, last.until);
       blamed.push({ words, from: first.from, until: last.until, why: `“${words}” does not fit here.` });
     }

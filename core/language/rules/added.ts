@@ -70,7 +70,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
     if (own.length === at.length) return wrong(pick.said, 'It already plays there.');
     out.push(act([footStrokes(pattern, at, limb, level)], new Set(at.map((t) => `${t} ${limb}`))));
     // A hi-hat foot joins a hand; nobody puts it in the hand's place.
-    if (mode === 'ask' && hands.length > 0 && limb !== 'H') {
+    if (mode === 'ask' && scene.sends !== true && hands.length > 0 && limb !== 'H') {
       const struck = new Set(hands.map((i) => pattern.strokes[i]?.at as number));
       const free = at.filter((t) => !struck.has(t));
       const instead = [offerOf('swap', { select: selectionOf(pick, pattern, hands), limb })];
@@ -192,7 +192,7 @@ const STEADY: Rule[] = [
   ),
   rule(
     [
-      '[add|put|play|lay] {limb} (on|with|at) (every|each|all) [the] (beat|beats|quarter|numbers)',
+      '[add|put|play|lay] {limb} (on|with|at) (every|each|all) [the] (beat|beats|quarter|quarters|numbers)',
       '[add|put] {limb} on [the] beats',
     ],
     (v, scene) => steadyFeet(v, scene, beatTicks(scene.pattern.meter)),

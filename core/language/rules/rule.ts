@@ -24,6 +24,8 @@ export type Said = { readonly acts: readonly Act[] } | { readonly wrong: string;
 
 export interface RuleContext extends Before {
   readonly built: Build;
+  /** The line has sent hands elsewhere already: a kick that is listed with them joins in. */
+  readonly sends?: boolean;
   /** Phrases of the shelf that can be named. */
   readonly phrases?: readonly ShelfPhrase[];
 }
