@@ -74,6 +74,25 @@ describe('the box that takes words', () => {
     key('Enter', field);
     expect(store.recipe()?.moves).toMatchObject([{ id: 'm1', move: 'drop' }]);
   });
+  it('offers the lines near one that is not understood, and takes none by itself', async () => {
+    const { store, m, field, say } = await box();
+    say('flibber the rights');
+    m.fixture.detectChanges();
+    const lines = [...m.host.querySelectorAll('[role=option] span')].map((o) => o.textContent?.trim());
+    expect(lines.length).toBeGreaterThan(1);
+    expect(m.host.querySelector('[role=option][aria-selected=true]')).toBeNull();
+    key('Enter', field);
+    expect(store.recipe()?.moves).toEqual([]);
+    key('ArrowDown', field);
+    key('ArrowDown', field);
+    key('Enter', field);
+    expect(store.recipe()?.moves).toHaveLength(1);
+    // The line that was taken comes back, and walking on leaves it.
+    key('ArrowUp', field);
+    expect(field.value).toBe(lines[1]);
+    key('ArrowDown', field);
+    expect(field.value).toBe('');
+  });
   it('underlines what it does not understand, says what cannot be met, and adds nothing', async () => {
     const { store, m, field, say } = await box();
     say('accent the purple ones with the right');

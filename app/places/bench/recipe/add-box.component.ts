@@ -72,6 +72,8 @@ export class AddBoxComponent {
   /** The card whose words are in the box: what is said takes its place. */
   readonly instead = signal<string | null>(null);
   readonly browsing = signal(false);
+  /** The line is an earlier one, walked to by arrow keys: these go on walking. */
+  private readonly recalled = signal(false);
   /** The meaning that was chosen of several; null before one was. */
   readonly chosen = signal<number | null>(null);
   readonly hint = HINTS[0] ?? '';
@@ -101,7 +103,7 @@ export class AddBoxComponent {
   /** A line that is not understood, when nobody has typed for a moment. */
   private readonly refused = stilled((): string | null => {
     const isRefused = this.reading().kind === 'not' && this.text().trim().length > 2 && this.endings().length === 0;
-    return isRefused ? this.text() : null;
+    return isRefused && !this.recalled() ? this.text() : null;
   }, 2);
   /** What is near that line, for this phrase. */
   readonly near = computed((): Nearest => {
@@ -174,6 +176,7 @@ export class AddBoxComponent {
   write(text: string): void {
     this.text.set(text);
     this.chosen.set(null);
+    this.recalled.set(false);
     void this.named.look(text);
   }
 
@@ -192,6 +195,7 @@ export class AddBoxComponent {
       const line = this.lines.walk(event.key === 'ArrowUp' ? -1 : 1, this.text());
       if (line === null) return;
       this.put(line);
+      this.recalled.set(true);
     } else if (event.key === 'Tab' && ending !== undefined && !event.shiftKey) this.put(ending.line);
     else if (event.key === 'Enter') {
       const meant = this.offers()[this.marked() ?? -1];
