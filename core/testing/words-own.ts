@@ -410,12 +410,7 @@ export const OWN_SENTENCES: readonly Own[] = [
     'R L K R[floor tom] L[floor tom] K R L K R L K on eighths',
   ],
   ['R L K R L K R L K R L K ; 12/8 ; eighths', 'the second beat louder', 'R L K R! L K R L K R L K on eighths'],
-  [
-    'R L K R L K R L K R L K ; 12/8 ; eighths',
-    'make the third beat silent',
-    'R L K R L K - L K R L K on eighths',
-    'R L K R L K - - - R L K on eighths',
-  ],
+  ['R L K R L K R L K R L K ; 12/8 ; eighths', 'make the third beat silent', 'R L K R L K - - - R L K on eighths'],
   [
     'R L K R L K R L K R L K ; 12/8 ; eighths',
     'play nothing on beat 3',

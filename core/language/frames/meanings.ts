@@ -13,8 +13,9 @@ import { act, acts, forStrokes, themOf, wrong, type Said, type RuleContext } fro
 import { slotsFar } from '../rules/shift';
 
 /** Whether a choice says where and nothing of what it is. */
-export function isPlace({ base, limb, levels, voices, ornaments, counts, bars, half }: Pick): boolean {
-  return base === null && !limb && !levels && !voices && !ornaments && (counts ?? bars ?? half) !== undefined;
+export function isPlace({ base, limb, levels, voices, ornaments, order, counts, bars, half }: Pick): boolean {
+  const what = limb ?? levels ?? voices ?? ornaments ?? order;
+  return base === null && what === undefined && (counts ?? bars ?? half) !== undefined;
 }
 
 /** Whether all of the phrase is meant. */

@@ -11,7 +11,7 @@ import { along } from '../rules/added';
 import { times } from '../rules/fill';
 import { landing, round } from '../rules/kit';
 import { acts } from '../rules/rule';
-import { endingOn, onto } from '../rules/shift';
+import { countsOnto, endingOn, onto } from '../rules/shift';
 import { leaveOut, removeOrRest } from '../rules/strokes';
 import { give } from '../rules/voices';
 import type { Frame } from './frames';
@@ -152,7 +152,11 @@ export const FRAMES: readonly Frame[] = [
     unsaid: true,
     needs: ['grid', 'pick'],
     may: [],
-    mean: (v, scene) => (isWhole(pickIn(v)) ? onto(scene, v['grid'] as Grid) : no(v)),
+    mean: (v, scene) => {
+      if (isWhole(pickIn(v))) return onto(scene, v['grid'] as Grid);
+      const { counts } = pickIn(v);
+      return counts && isPlace(pickIn(v)) ? countsOnto(counts, v['grid'] as number, scene) : no(v);
+    },
   },
   { acts: ['keep', 'rest'], unsaid: false, needs: ['only', 'pick'], may: [], mean: (v, s) => keptOnly(pickIn(v), s) },
   { acts: ['stick'], unsaid: true, needs: ['hands'], may: ['pick'], mean: (v, s) => stuck(v, s) },

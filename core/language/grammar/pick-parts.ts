@@ -31,7 +31,20 @@ export const GENERIC = new Set([
   'line',
   'pattern',
 ]);
-const ALL = new Set(['everything', 'all', 'it', 'phrase', 'whole', 'lot', 'fill', 'lick', 'groove', 'thing', 'every']);
+const ALL = new Set([
+  'everything',
+  'all',
+  'it',
+  'this',
+  'phrase',
+  'whole',
+  'lot',
+  'fill',
+  'lick',
+  'groove',
+  'thing',
+  'every',
+]);
 /** Words of more than one stroke. Accents, kicks and grace strokes are single ones wherever they stand. */
 const SEVERAL = new Set([
   'rights',
@@ -182,7 +195,7 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
       const limb = LIMB_TERMS.get(word(tokens, next));
       if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
     }
-    const base = w === 'it' ? ('it' as const) : ('all' as const);
+    const base = w === 'it' || w === 'this' ? ('it' as const) : ('all' as const);
     out.push({ end: at + 1, value: { base, ...(w === 'everything' ? { everything: true as const } : {}) } });
     if (w === 'it' && word(tokens, at + 1) === 'all') out.push({ end: at + 2, value: { base: 'all' } });
   }

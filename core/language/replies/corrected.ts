@@ -21,12 +21,15 @@ export function correctedLines(
   const words = line.slice(0, found.index).trim().split(/\s+/);
   const instead = line.slice(found.index + found[0].length).trim();
   if (instead === '' || words.length > MOST) return null;
+  // "…, sorry, to the ride": how it is joined is said once.
+  const bare = instead.replace(/^(?:to|on|onto|with|at|in|by) (?=.)/i, '');
   const out: string[] = [];
   // The nearest and longest part of its kind is the one that is meant.
   for (let until = words.length; until > 0; until--) {
     for (let from = 0; from < until; from++)
-      if (isKind(words.slice(from, until).join(' '), instead))
-        out.push([...words.slice(0, from), instead, ...words.slice(until)].join(' '));
+      for (const part of new Set([instead, bare]))
+        if (isKind(words.slice(from, until).join(' '), part))
+          out.push([...words.slice(0, from), part, ...words.slice(until)].join(' '));
     if (out.length > 0) break;
   }
   return out;

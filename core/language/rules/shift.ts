@@ -121,6 +121,28 @@ function partOnto(scene: RuleContext, from: number, to: number, grid: number): r
   return [offerOf('grid', { grid, part: { from, to } })];
 }
 
+/** Slots or beats, as they are counted, on another grid. */
+export function countsOnto(counts: readonly CountSaid[], grid: number, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const found: Offer[][] = [];
+  const beats = Math.ceil((pattern.start + pattern.length) / beatTicks(pattern.meter));
+  const numbers = counts.map((c) => (c.beat === LAST ? beats : (c.beat ?? 0)));
+  const plain =
+    counts.every((c) => c.syllable === '' && c.bar === null) &&
+    numbers.every((n, i) => i === 0 || n === (numbers[i - 1] ?? 0) + 1);
+  if (!plain) return wrong('these', 'Say slots or beats that stand side by side.');
+  const [first, last] = [numbers[0] ?? 1, numbers.at(-1) ?? 1];
+  if (counts.every((c) => c.as === 'count')) {
+    const slots = partOnto(scene, first, last, grid);
+    if (slots && numbers.length > 1) found.push([...slots]);
+  }
+  const beat = beatTicks(pattern.meter) / pattern.grid;
+  const offset = pattern.start / pattern.grid;
+  const whole = partOnto(scene, (first - 1) * beat + 1 - offset, last * beat - offset, grid);
+  if (whole) found.push([...whole]);
+  return found.length > 0 ? acts(...found) : wrong(`beat ${last}`, 'It is not in this phrase.');
+}
+
 const AS = '(as|on|in|to|into|onto)';
 const GRIDS: Rule[] = [
   rule(
@@ -140,28 +162,9 @@ const GRIDS: Rule[] = [
       return onto(scene, v['grid'] as Grid);
     },
   ),
-  rule([`[play|put] {counts} ${AS} {grid}`, `[play|put] [the] whole of {counts} ${AS} {grid}`], (v, scene) => {
-    const counts = v['counts'] as readonly CountSaid[];
-    const { pattern } = scene;
-    const grid = v['grid'] as number;
-    const found: Offer[][] = [];
-    const beats = Math.ceil((pattern.start + pattern.length) / beatTicks(pattern.meter));
-    const numbers = counts.map((c) => (c.beat === LAST ? beats : (c.beat ?? 0)));
-    const plain =
-      counts.every((c) => c.syllable === '' && c.bar === null) &&
-      numbers.every((n, i) => i === 0 || n === (numbers[i - 1] ?? 0) + 1);
-    if (!plain) return wrong('these', 'Say slots or beats that stand side by side.');
-    const [first, last] = [numbers[0] ?? 1, numbers.at(-1) ?? 1];
-    if (counts.every((c) => c.as === 'count')) {
-      const slots = partOnto(scene, first, last, grid);
-      if (slots && numbers.length > 1) found.push([...slots]);
-    }
-    const beat = beatTicks(pattern.meter) / pattern.grid;
-    const offset = pattern.start / pattern.grid;
-    const whole = partOnto(scene, (first - 1) * beat + 1 - offset, last * beat - offset, grid);
-    if (whole) found.push([...whole]);
-    return found.length > 0 ? acts(...found) : wrong(`beat ${last}`, 'It is not in this phrase.');
-  }),
+  rule([`[play|put] {counts} ${AS} {grid}`, `[play|put] [the] whole of {counts} ${AS} {grid}`], (v, scene) =>
+    countsOnto(v['counts'] as readonly CountSaid[], v['grid'] as number, scene),
+  ),
   rule(
     [
       `[play|put] [the] first {n} [slots|strokes|notes] ${AS} {grid}`,

@@ -224,11 +224,20 @@ const DROPS: Rule[] = [
       '(no|without) {pick}',
       '[a] rest (on|for|at|instead-of) {pick}',
       '[play|put|have] nothing (on|in|at) {pick}',
-      '(make|keep|leave|have) {pick} (silent|empty)',
       '{pick} (out|away)',
       '{pick} (lays|lay|sits|sit|drops) out',
     ],
     (v, scene) => leaveOut(pickOf(v['pick']), scene, 'ask'),
+  ),
+  rule(
+    ['(make|keep|leave|have) {pick} (silent|empty)'],
+    (v, scene) => {
+      const pick = pickOf(v['pick']);
+      // "Leave beat 4 empty" is all of it; of "3" it is open.
+      const whole = pick.counts?.every((c) => c.as !== 'count') ?? true;
+      return leaveOut(pick, scene, whole ? 'beat' : 'ask');
+    },
+    -1,
   ),
   rule(
     ['(clear|empty|silence) [out] {pick}', 'nothing in {pick}'],

@@ -202,7 +202,7 @@ const SWAPS: Rule[] = [
       '(make|turn) {pick} {limb:to} [strokes]',
       '{pick} (go|goes|move|moves) [over] to {limb:to}',
       '{limb:to} (takes|take) over {pick}',
-      '{pick} (with|by|to|on|onto|for|becomes|become|in|into) {limb:to} [instead]',
+      '{pick} (with|by|to|on|onto|becomes|become|in|into) {limb:to} [instead]',
       '(replace|exchange) {pick} (with|by|for) {limb:to}',
       '{limb:to} (instead-of|for) {pick}',
     ],
