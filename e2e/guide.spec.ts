@@ -432,6 +432,7 @@ test('guide: teaching', async ({ page }) => {
       await page.getByRole('button', { name: 'the lesson' }).click();
       await expect(page.locator('.sheet .row')).toHaveCount(2);
       await page.keyboard.press('Escape');
+      await expect(page.locator('.sheet .row')).toHaveCount(0);
     },
     'Press Shift A': async () => {
       await page.keyboard.press('Shift+A');

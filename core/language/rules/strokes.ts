@@ -271,9 +271,11 @@ export function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' |
 /** "cut bar 2", "delete the last note": rests in their place, or a phrase that is so much shorter. */
 export function removeOrRest(pick: Pick, scene: RuleContext): Said {
   const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
-  const rests = leaveOut(pick, scene, 'ask');
+  // "Delete beat 4" is all of it.
+  const beats = pick.counts?.every((c) => c.as === 'beat') ? 'beat' : 'ask';
+  const rests = leaveOut(pick, scene, beats);
   if ('wrong' in rests || plain !== undefined) return rests;
-  const shorter = forStrokes(pick, scene, (select) => [offerOf('cut', { select })], 'ask');
+  const shorter = forStrokes(pick, scene, (select) => [offerOf('cut', { select })], beats);
   return 'wrong' in shorter ? rests : { acts: [...rests.acts, ...shorter.acts] };
 }
 
