@@ -2,7 +2,8 @@ import { mod } from '../../base';
 import { isHand } from '../../stroke';
 import { runsOf, type Pattern } from '../../pattern';
 import type { Each, Pick } from './pick';
-import { firstSlot, partsOf, type Stretch, type Ways } from './stretches';
+import type { Stretch } from '../../selection';
+import { firstSlot, partsOf, type Ways } from './stretches';
 
 /** Strokes by index, in order. */
 export type StrokeIndexes = readonly number[];

@@ -1,7 +1,8 @@
 import { mod } from '../../base';
-import { barTicks, beatTicks, countedBeats, parseCount, unitTicks, USUAL_SCHOOLS } from '../../time';
+import { barTicks, beatTicks, countedBeats, parseCount, USUAL_SCHOOLS } from '../../time';
 import type { Limb } from '../../stroke';
 import { barsSpan, countingOf, type Pattern } from '../../pattern';
+import { beatIn, partsIn, type Stretch } from '../../selection';
 import { LAST, textOfCount, type BarSaid, type CountSaid } from './counts';
 import type { Pick } from './pick';
 
@@ -12,11 +13,6 @@ export const keyOf = ({ at, limb }: { readonly at: number; readonly limb: Limb }
 
 export function isWrong<T>(w: Ways<T>): w is { readonly wrong: string; readonly why: string } {
   return 'wrong' in w;
-}
-
-export interface Stretch {
-  readonly from: number;
-  readonly until: number;
 }
 
 /** The stretches a count stands for, from the pattern's start: a slot, or a beat; in every bar where none is said. */
@@ -50,53 +46,25 @@ export function stretchesOf(
   return out;
 }
 
-function beatLength(pattern: Pattern, beat: number): number {
-  const beats = countedBeats(pattern.meter);
-  const [own, next] = [beats.find((b) => b.number === beat), beats.find((b) => b.number === beat + 1)];
-  if (!own) return beatTicks(pattern.meter);
-  return (next?.start ?? barTicks(pattern.meter)) - own.start;
+function beatLength({ meter }: Pattern, beat: number): number {
+  const own = beatIn(meter, beat);
+  return own ? own.until - own.from : beatTicks(meter);
 }
 
-/** Where each of what is counted begins and ends, in ticks from the pattern's start. */
+/** Where each of what is counted begins and ends, in ticks from the start; a group can be meant in two ways. */
 export function partsOf(pattern: Pattern, each: 'beat' | 'bar' | 'group' | 'repeat'): readonly (readonly Stretch[])[] {
-  const bar = barTicks(pattern.meter);
-  const end = pattern.length;
-  const inBars = (starts: readonly number[]): readonly Stretch[] => {
-    const all: number[] = [];
-    for (let b = 0; b * bar < pattern.start + end; b++) for (const s of starts) all.push(b * bar + s - pattern.start);
-    const inside = all.filter((t) => t < end);
-    return inside.map((from, i) => ({ from, until: inside[i + 1] ?? end })).filter((s) => s.until > 0);
-  };
-  const cells = pattern.groups.filter((g) => g.kind !== 'land').map((g) => ({ from: g.at, until: g.at + g.length }));
-  const meterGroups = (): readonly Stretch[] => {
-    let at = 0;
-    const starts = pattern.meter.groups.map((g) => {
-      const s = at;
-      at += g * unitTicks(pattern.meter);
-      return s;
-    });
-    return inBars(starts);
-  };
   switch (each) {
     case 'bar':
-      return [inBars([0])];
     case 'beat':
-      return [inBars(beatStarts(pattern))];
+      return [partsIn(pattern, each)];
     case 'repeat':
-      return [cells];
-    case 'group':
-      return cells.length > 1 && pattern.meter.groups.length > 1
-        ? [cells, meterGroups()]
-        : cells.length > 1
-          ? [cells]
-          : [meterGroups()];
+      return [partsIn(pattern, 'cell')];
+    case 'group': {
+      const cells = partsIn(pattern, 'cell');
+      if (cells.length <= 1) return [partsIn(pattern, 'group')];
+      return pattern.meter.groups.length > 1 ? [cells, partsIn(pattern, 'group')] : [cells];
+    }
   }
-}
-
-/** Quarters in meters of quarters and eighths; dotted beats in compound ones. */
-function beatStarts(pattern: Pattern): readonly number[] {
-  const beat = beatTicks(pattern.meter);
-  return Array.from({ length: Math.ceil(barTicks(pattern.meter) / beat) }, (_, i) => i * beat);
 }
 
 export function isIn(at: number, { from, until }: Stretch, as: 'count' | 'beat'): boolean {

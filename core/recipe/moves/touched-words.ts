@@ -2,18 +2,12 @@ import { listed, listedUpTo, sentence } from '../../base';
 import { ticks } from '../../time';
 import { canStrike, isHand, usualVoice, VOICE, type Limb, type Stroke } from '../../stroke';
 import { countRef, type Pattern } from '../../pattern';
+import { LIMB_ADJECTIVES } from '../../selection';
 import type { Edit } from './edit';
 
 /** Places of one change that are named before it is only said how many more there are. */
 const MOST_PLACES = 6;
 
-const STROKE_OF: Readonly<Record<Limb, string>> = {
-  R: 'right',
-  L: 'left',
-  K: 'kick',
-  J: 'second kick',
-  H: 'hi-hat foot',
-};
 const LEVEL_WORDS = { accent: 'accented', tap: 'played as taps', ghost: 'ghosted' } as const;
 
 /**
@@ -29,7 +23,7 @@ export function touchedWords(edits: readonly Edit[], on?: Pattern): string {
     const before = on.strokes.filter((s) => s.at === at);
     const place = countRef(on, at);
     for (const [what, limb] of changesAt(own, before))
-      add(what, limb === null ? place : `${STROKE_OF[limb]} on ${place}`);
+      add(what, limb === null ? place : `${LIMB_ADJECTIVES[limb]} on ${place}`);
   }
   if (changes.size === 0) return 'By hand: nothing changes here';
   const all = [...changes].map(([what, places]) => {
@@ -68,7 +62,7 @@ function changesAt(edits: readonly Edit[], before: readonly Stroke[]): readonly 
     const was = before.find((s) => s.limb === left.limb)?.level;
     const level = taken.stroke && was && taken.stroke.level !== was ? `, ${LEVEL_WORDS[taken.stroke.level]}` : '';
     return [
-      [`to the ${STROKE_OF[taken.limb]}${foot ? '' : ' hand'}${piece}${level}`, several ? left.limb : null],
+      [`to the ${LIMB_ADJECTIVES[taken.limb]}${foot ? '' : ' hand'}${piece}${level}`, several ? left.limb : null],
       ...edits.flatMap((e) => changed(e, before, several)),
     ];
   }
@@ -83,7 +77,7 @@ function addedWords({ limb, stroke }: Edit): string {
   const voice = stroke?.voice && canStrike(limb, stroke.voice) ? stroke.voice : usualVoice(limb);
   const level = stroke?.level === 'tap' || !stroke ? '' : `${stroke.level === 'accent' ? 'loud' : 'soft'} `;
   const graced = stroke?.ornament && isHand(limb) ? ` with a ${stroke.ornament}` : '';
-  return `${level}${STROKE_OF[limb]}${isHand(limb) ? ` on the ${VOICE[voice].name}` : ''}${graced}`.replace(
+  return `${level}${LIMB_ADJECTIVES[limb]}${isHand(limb) ? ` on the ${VOICE[voice].name}` : ''}${graced}`.replace(
     / on the snare(?= with|$)/,
     '',
   );
