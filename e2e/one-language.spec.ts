@@ -45,6 +45,32 @@ test('sentences in any order mean what a drummer means by them, each with its pi
   expect((await recipe(page))?.moves).toEqual([]);
 });
 
+test('what is not said again is carried on, notes are read, and each line is one undo', async ({ page }) => {
+  await typeSticking(page, 'R L R L R L R L');
+  const said: readonly (readonly [words: string, cards: readonly RegExp[]])[] = [
+    ['rights to the ride, the last left as well', [/Send rights to the ride/, /Send the last left to the ride/]],
+    [
+      'the last two to the floor tom, accented',
+      [/Accent the last 2 strokes/, /Send the last 2 strokes to the floor tom/],
+    ],
+    ['lefts: hat. rights: ride', [/Send lefts to the closed hi-hat/, /Send rights to the ride/]],
+    ['beat 1 goes high, mid, floor, floor', [/Send all strokes in beat 1 to the high tom, the mid tom/]],
+    [
+      'put the first half on the ride and the second on the floor tom',
+      [/in the first half of the phrase to the ride/, /in the second half of the phrase to the floor tom/],
+    ],
+  ];
+  for (const [words, cards] of said) {
+    await write(page, words);
+    await expect(offered(page)).toHaveCount(1);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.move')).toHaveCount(cards.length);
+    for (const [i, card] of cards.entries()) await expect(page.locator('.move').nth(i)).toContainText(card);
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.move')).toHaveCount(0);
+  }
+});
+
 test('what is asked back is chosen, and undone at once by Ctrl+Z', async ({ page }) => {
   await typeSticking(page, 'R L R L R L R L');
   await write(page, 'delete the last note');

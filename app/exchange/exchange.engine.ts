@@ -251,7 +251,8 @@ function wayWords({ grid, feel, mixed: own }: GridChoice): string {
 }
 
 function ms(n: number): string {
-  return `${n < 1 ? Math.round(n * 10) / 10 : Math.round(n)} ms`;
+  const off = Math.abs(n);
+  return `${off < 1 ? Math.round(off * 10) / 10 : Math.round(off)} ms`;
 }
 
 /** The keys of a file, those on no voice first. */

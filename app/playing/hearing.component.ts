@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { LIMB_WORDS, LIMBS, type Limb } from '@core/stroke';
 import type { CountKind } from '@core/playback';
 import { NOTHING_MUTED, type Mute, type Role } from '@core/pattern';
@@ -19,10 +19,24 @@ const ROLES: readonly Choice<Role>[] = [
   imports: [ChipsComponent, CountingComponent, LoudnessComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ls-chips label="Limbs that are heard" [chips]="limbs()" [chosen]="heardLimbs()" (chose)="flipLimb($event)" />
+    @if (byPiece() && pieces().length > 1) {
+      <ls-chips
+        label="Pieces that are heard"
+        [chips]="pieceChips()"
+        [chosen]="heardPieces()"
+        (chose)="flipPiece($event)"
+      />
+    } @else {
+      <ls-chips label="Limbs that are heard" [chips]="limbs()" [chosen]="heardLimbs()" (chose)="flipLimb($event)" />
+      <span class="gap"></span>
+      <ls-chips label="Roles that are heard" [chips]="roles" [chosen]="heardRoles()" (chose)="flipRole($event)" />
+    }
     <span class="gap"></span>
-    <ls-chips label="Roles that are heard" [chips]="roles" [chosen]="heardRoles()" (chose)="flipRole($event)" />
-    <span class="gap"></span>
+    @if (pieces().length > 1) {
+      <button type="button" class="btn small" [attr.aria-pressed]="byPiece()" (click)="byPiece.set(!byPiece())">
+        By piece
+      </button>
+    }
     <button type="button" class="btn small" (click)="only({ limbs: [], roles: ['timekeeping', 'texture'] })">
       Only the groove
     </button>
@@ -57,6 +71,8 @@ export class HearingComponent {
   readonly counts = input<CountKind | null>(null);
   /** Limbs that play: a second kick foot stands among them only where there is one. */
   readonly playing = input<readonly Limb[]>(LIMBS);
+  /** Pieces that are struck, by their names. */
+  readonly pieces = input<readonly string[]>([]);
   readonly muteChange = output<Mute>();
   readonly countsChange = output<CountKind | null>();
   readonly roles = ROLES;
@@ -76,6 +92,15 @@ export class HearingComponent {
 
   flipLimb(limb: Limb): void {
     this.only({ ...this.mute(), limbs: flipped(this.mute().limbs, limb) });
+  }
+
+  /** Whether pieces are chosen, or limbs and roles: one row holds either. */
+  readonly byPiece = signal(false);
+  readonly pieceChips = computed(() => choicesOf(this.pieces()));
+  readonly heardPieces = computed(() => this.pieces().filter((p) => !(this.mute().pieces ?? []).includes(p)));
+
+  flipPiece(piece: string): void {
+    this.only({ ...this.mute(), pieces: flipped(this.mute().pieces ?? [], piece) });
   }
 
   flipRole(role: Role): void {

@@ -36,6 +36,8 @@ export class PlayBarComponent {
   readonly mute = input.required<Mute>();
   /** Limbs that play in what sounds. */
   readonly limbs = input.required<readonly Limb[]>();
+  /** Pieces that are struck, by their names. */
+  readonly pieces = input<readonly string[]>([]);
   readonly toggled = output();
   readonly tempoChange = output<number>();
   readonly clickChange = output<ClickKind>();
@@ -45,8 +47,10 @@ export class PlayBarComponent {
   readonly hearing = signal(false);
   readonly clicks = CLICK_CHOICES.map((c) => ({ ...c, words: `Click: ${c.words}` }));
   readonly hearWords = computed(() => {
-    const { limbs, roles } = this.mute();
+    const { limbs, roles, pieces = [] } = this.mute();
     const levels = Object.values(this.loudness.now());
-    return limbs.length + roles.length === 0 && levels.every((l) => l === 1) ? 'Mix: all' : 'Mix: changed';
+    return limbs.length + roles.length + pieces.length === 0 && levels.every((l) => l === 1)
+      ? 'Mix: all'
+      : 'Mix: changed';
   });
 }

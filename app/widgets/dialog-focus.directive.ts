@@ -23,8 +23,17 @@ export class DialogFocusDirective {
   }
 }
 
-/** What is proposed gives way to what is typed. Forms write it into the field a moment later; who typed is let type. */
+/**
+ * What is proposed gives way to what is typed. Forms write it into the field as a promise does, which is before any
+ * key; where they write it later still, whoever typed meanwhile is let type.
+ */
 function select(field: HTMLInputElement): void {
+  void formHasWritten().then(() => field.select());
   const wait = setTimeout(() => field.select());
   for (const over of ['input', 'blur']) field.addEventListener(over, () => clearTimeout(wait), { once: true });
+}
+
+async function formHasWritten(): Promise<void> {
+  await Promise.resolve();
+  await Promise.resolve();
 }

@@ -1,8 +1,13 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Dialog } from 'primeng/dialog';
 import { mount, heard } from '../testing/mount';
 import { ChipsComponent } from './chips.component';
+import { DialogFocusDirective } from './dialog-focus.directive';
 import { MenuButtonComponent } from './menu-button.component';
 import { NumberFieldComponent } from './number-field.component';
 import { SelectComponent } from './select.component';
+import { TempoFieldComponent } from './tempo-field.component';
 
 describe('the number field', () => {
   const field = (more: Record<string, unknown> = {}) => {
@@ -36,6 +41,27 @@ describe('the number field', () => {
     expect(f.input.value).toBe('12');
     f.input.dispatchEvent(new Event('blur'));
     expect(f.told).toEqual([12]);
+  });
+});
+
+describe('the tempo field', () => {
+  it('a letter is no tempo: what was typed is taken, and the key is the place’s', () => {
+    const m = mount(TempoFieldComponent, { bpm: 90 });
+    document.body.append(m.host);
+    const told = heard(m.component.bpmChange);
+    const keys: string[] = [];
+    const listen = (e: KeyboardEvent): void => void keys.push(`${e.key} ${(e.target as Element).tagName}`);
+    window.addEventListener('keydown', listen);
+    const field = m.host.querySelector('input')!;
+    field.focus();
+    field.value = '95';
+    field.dispatchEvent(new Event('input'));
+    const press = new KeyboardEvent('keydown', { key: 'k', bubbles: true, cancelable: true });
+    field.dispatchEvent(press);
+    window.removeEventListener('keydown', listen);
+    m.host.remove();
+    expect(press.defaultPrevented).toBe(true);
+    expect([told, field.value, keys]).toEqual([[95], '95', ['k BODY']]);
   });
 });
 
@@ -110,5 +136,29 @@ describe('the menu', () => {
     expect(told).toEqual([1]);
     expect(m.component.items().map((i) => i.disabled)).toEqual([false, true]);
     expect(m.button('Add one').getAttribute('aria-haspopup')).toBe('menu');
+  });
+});
+
+@Component({
+  imports: [Dialog, DialogFocusDirective, FormsModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<p-dialog [visible]="true" appendTo="self"><input type="text" name="n" [ngModel]="name" /></p-dialog>`,
+})
+class NamedComponent {
+  readonly name = 'R l l K, changed';
+}
+
+describe('the first field of a dialog', () => {
+  it('is chosen whole before any key can come, so that what is typed takes the place of what is proposed', async () => {
+    const seen = new Promise<HTMLInputElement>((tell) => {
+      document.addEventListener('focusin', ({ target }) => target instanceof HTMLInputElement && tell(target));
+    });
+    const m = mount(NamedComponent);
+    document.body.append(m.host);
+    m.fixture.autoDetectChanges();
+    const field = await seen;
+    for (let i = 0; i < 6; i++) await Promise.resolve();
+    expect([field.value, field.selectionStart, field.selectionEnd]).toEqual(['R l l K, changed', 0, 16]);
+    m.host.remove();
   });
 });

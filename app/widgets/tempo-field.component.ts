@@ -59,10 +59,21 @@ export class TempoFieldComponent {
 
   key(event: KeyboardEvent, field: HTMLInputElement): void {
     if (event.key === 'Enter') this.take(field);
+    if (isLetter(event)) this.leave(event, field);
     const step = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     if (step === 0) return;
     event.preventDefault();
     this.set(String(this.bpm() + step * (event.shiftKey ? 5 : 1)));
+  }
+
+  /** No tempo has letters: whoever presses one means the key, and has done with the tempo. */
+  private leave(event: KeyboardEvent, field: HTMLInputElement): void {
+    event.preventDefault();
+    event.stopPropagation();
+    if (field.closest('.p-dialog')) return;
+    field.blur();
+    const { key, code, shiftKey } = event;
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key, code, shiftKey, bubbles: true }));
   }
 
   take(field: HTMLInputElement): void {
@@ -89,4 +100,8 @@ export class TempoFieldComponent {
     this.typed.set(null);
     if (bpm !== this.bpm()) this.bpmChange.emit(bpm);
   }
+}
+
+function isLetter({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): boolean {
+  return /^[a-z]$/i.test(key) && !ctrlKey && !metaKey && !altKey;
 }

@@ -28,22 +28,37 @@ export function listedUpTo(words: readonly string[], most: number): string {
   return `${words.slice(0, most).join(', ')} and ${words.length - most} more`;
 }
 
+const MOST_PARTS = 96;
+const SIGNS: ReadonlyMap<string, string> = new Map([
+  ['1/4', '¼'],
+  ['1/2', '½'],
+  ['3/4', '¾'],
+  ['1/3', '⅓'],
+  ['2/3', '⅔'],
+]);
+
 /**
- * A count of beats or bars with halves and quarters as people write them; other fractions keep two digits.
+ * A count of beats, bars or slots as people write it: halves, quarters and thirds by their signs, other fractions in
+ * full, so that sums of them add up. What is no fraction of at most 96 parts keeps two digits.
  * @example
  * fraction(1.5) // => "1½"
  * fraction(0.25) // => "¼"
  * fraction(3) // => "3"
+ * fraction(8 / 3) // => "2⅔"
+ * fraction(5 + 3 / 7) // => "5 3/7"
  */
 export function fraction(n: number): string {
-  const whole = Math.floor(n);
-  const sign = new Map([
-    [0.25, '¼'],
-    [0.5, '½'],
-    [0.75, '¾'],
-  ]).get(n - whole);
-  if (sign) return whole === 0 ? sign : `${whole}${sign}`;
-  return Number.isInteger(n) ? String(n) : n.toFixed(2);
+  for (let parts = 1; parts <= MOST_PARTS; parts++) {
+    const of = Math.round(n * parts);
+    if (Math.abs(n * parts - of) > 1e-6 * parts) continue;
+    const [whole, over] = [Math.floor(of / parts), of - Math.floor(of / parts) * parts];
+    if (over === 0) return String(whole);
+    const text = `${over}/${parts}`;
+    const sign = SIGNS.get(text);
+    if (sign) return whole === 0 ? sign : `${whole}${sign}`;
+    return whole === 0 ? text : `${whole} ${text}`;
+  }
+  return n.toFixed(2);
 }
 
 /** Small numbers as they are spoken, from one to twelve. */

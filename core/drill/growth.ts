@@ -1,9 +1,11 @@
+import { checkedAt } from '../base';
 import { barTicks, beatTicks, ticks } from '../time';
-import type { Pattern } from '../pattern';
-import type { Stage } from './stage';
+import type { Stroke } from '../stroke';
+import { rolesOf, type Pattern, type Role } from '../pattern';
+import { INGREDIENTS, type Ingredient, type Stage } from './stage';
 
-/** How a phrase grows: note by note, four notes at a time, or beat by beat. */
-export const GROWTHS = ['note', 'four', 'beat'] as const;
+/** How a phrase grows: note by note, four notes at a time, beat by beat, or ingredient by ingredient. */
+export const GROWTHS = ['note', 'four', 'beat', 'ingredient'] as const;
 export type Growth = (typeof GROWTHS)[number];
 
 /** The most stages that growth makes; beyond them it grows in larger steps. */
@@ -14,13 +16,14 @@ const MOST_GROWN = 24;
  * that begins off the 1 grows to the next beat first.
  */
 export function growthStages(phrase: Pattern, by: Growth): readonly Stage[] {
+  if (by === 'ingredient') return ingredientStages(phrase);
   const ends = by === 'beat' ? beatEnds(phrase) : noteEnds(phrase, by === 'note' ? 1 : 4);
   const each = Math.ceil(ends.length / MOST_GROWN);
   const kept = ends.filter((_, i) => (i + 1) % each === 0 || i === ends.length - 1);
   return kept.map(({ until, many }, i) => ({
     id: `g${i + 1}`,
     kind: 'grow',
-    part: by === 'beat' ? { of: 'beats', many } : { of: 'notes', many, each: by === 'note' ? 1 : 4 },
+    part: by === 'beat' ? { of: 'beats', many } : { of: 'notes', many, each: many - (kept[i - 1]?.many ?? 0) },
     until,
     short: true,
   }));
@@ -65,4 +68,34 @@ export function grownTo(phrase: Pattern, until: number): Pattern {
       g.at < length ? [{ ...g, length: ticks(Math.min(g.length, length - g.at)) }] : [],
     ),
   };
+}
+
+/**
+ * A phrase with its ingredients up to one: the kick, the backbeat and what else carries it; then what keeps time; then
+ * what fills between; then the grace strokes.
+ */
+export function withIngredients(phrase: Pattern, upTo: Ingredient): Pattern {
+  const most = INGREDIENTS.indexOf(upTo);
+  const roles = rolesOf(phrase);
+  const comes: Readonly<Record<Role, number>> = { primary: 0, timekeeping: 1, texture: 2 };
+  const strokes = phrase.strokes
+    .filter((_, i) => comes[checkedAt(roles, i, 'role')] <= most)
+    .map((s) => (most < INGREDIENTS.indexOf('graces') ? plainly(s) : s));
+  return strokes.length > 0 ? { ...phrase, strokes } : phrase;
+}
+
+function plainly({ ornament: _ornament, grace: _grace, ...stroke }: Stroke): Stroke {
+  return stroke;
+}
+
+/** The stages by which a phrase is put together, those left out that add nothing; none where there is only one. */
+function ingredientStages(phrase: Pattern): readonly Stage[] {
+  const looks = (p: Pattern): string => JSON.stringify(p.strokes.map((s) => [s.at, s.limb, s.ornament ?? '']));
+  const seen = new Set<string>();
+  const kept = INGREDIENTS.filter((upTo) => {
+    const look = looks(withIngredients(phrase, upTo));
+    return !seen.has(look) && seen.add(look);
+  });
+  if (kept.length < 2) return [];
+  return kept.map((upTo, i) => ({ id: `i${i + 1}`, kind: 'grow', part: { of: 'ingredients', upTo }, short: true }));
 }

@@ -54,6 +54,7 @@ export {
   stagePattern,
   tickInPhrase,
   tightStage,
+  stagesBefore,
 } from './stages';
 export { timeFeel, timeOf } from './time-feel';
 export { pagesOf, TRIES_A_PAGE, type TriesPage } from './pages';

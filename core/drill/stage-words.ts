@@ -1,7 +1,7 @@
-import { count, sentence } from '../base';
+import { count, NUMBER_WORDS, sentence } from '../base';
 import { barTicks, USUAL_SCHOOLS } from '../time';
 import { differenceWords, partOf, type Pattern } from '../pattern';
-import type { Stage, StageKind, StageMark, StagePart } from './stage';
+import type { Ingredient, Stage, StageKind, StageMark, StagePart } from './stage';
 
 /** What each kind of stage is called, and why it is played. */
 const WORDS: Readonly<Record<StageKind, { readonly title: string; readonly why: string }>> = {
@@ -69,6 +69,13 @@ export function stageWhy({ kind, part }: Omit<Stage, 'id'>, phrase: Pattern): st
   return part ? partWhy(part, phrase) : WORDS[kind].why;
 }
 
+const INGREDIENT_WORDS: Readonly<Record<Ingredient, { readonly title: string; readonly why: string }>> = {
+  bones: { title: 'Kick and snare', why: 'What carries it, before anything is put on top.' },
+  time: { title: 'With the time', why: 'The hand that keeps time comes in over what you have.' },
+  ghosts: { title: 'With the ghosts', why: 'What fills between, as low as you can.' },
+  graces: { title: 'With the grace strokes', why: 'Flams, drags and ruffs come last.' },
+};
+
 const barsWords = (first: number, last: number): string =>
   first === last ? `Bar ${first}` : `Bars ${first} ${last === first + 1 ? 'and' : 'to'} ${last}`;
 
@@ -88,10 +95,15 @@ function partTitle(part: StagePart): string {
       return part.many === 1 ? 'The first beat' : `The first ${part.many} beats`;
     case 'notes':
       return `The first ${part.many}`;
+    case 'ingredients':
+      return INGREDIENT_WORDS[part.upTo].title;
     case 'earlier':
       return part.title;
   }
 }
+
+/** A small number in words, a larger one in figures. */
+const numberWords = (n: number): string => NUMBER_WORDS[n - 1] ?? String(n);
 
 function partWhy(part: StagePart, phrase: Pattern): string {
   switch (part.of) {
@@ -116,7 +128,10 @@ function partWhy(part: StagePart, phrase: Pattern): string {
     case 'beats':
       return 'One beat more each time, across the bar lines too.';
     case 'notes':
-      return part.each === 1 ? 'One stroke more each time, so none is rushed.' : 'Four more each time.';
+      if (part.each === 1) return 'One stroke more each time, so none is rushed.';
+      return part.many === part.each ? 'To begin with.' : `${sentence(numberWords(part.each))} more than before.`;
+    case 'ingredients':
+      return INGREDIENT_WORDS[part.upTo].why;
     case 'earlier':
       return part.why;
   }

@@ -21,6 +21,10 @@ export const STAGE_KINDS = [
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
 
+/** What a phrase is made of, in the order in which it is put together. */
+export const INGREDIENTS = ['bones', 'time', 'ghosts', 'graces'] as const;
+export type Ingredient = (typeof INGREDIENTS)[number];
+
 /** Which part of the phrase a stage takes, as its facts; what it is called follows from them. Bars count from 1. */
 export const StagePartSchema = Type.Union([
   Type.Object({ of: Type.Literal('half'), half: Type.Union([Type.Literal(1), Type.Literal(2)]) }),
@@ -31,12 +35,17 @@ export const StagePartSchema = Type.Union([
   Type.Object({ of: Type.Literal('difference'), bar, known: bar }),
   /** As the player asked for it. */
   Type.Object({ of: Type.Literal('asked'), said: Type.String({ minLength: 1, maxLength: 60 }) }),
-  /** As far as the phrase has grown: so many beats, or so many notes, `each` at a time. */
+  /** As far as the phrase has grown: so many beats, or so many notes, `each` more than before. */
   Type.Object({ of: Type.Literal('beats'), many: Type.Integer({ minimum: 1, maximum: 1e6 }) }),
   Type.Object({
     of: Type.Literal('notes'),
     many: Type.Integer({ minimum: 1, maximum: 1e6 }),
-    each: Type.Union([Type.Literal(1), Type.Literal(4)]),
+    each: Type.Integer({ minimum: 1, maximum: 1e6 }),
+  }),
+  /** As much of it as its ingredients go: its bones, then what keeps time, the ghosts, the grace strokes. */
+  Type.Object({
+    of: Type.Literal('ingredients'),
+    upTo: Type.Unsafe<Ingredient>({ type: 'string', enum: [...INGREDIENTS] }),
   }),
   /** A stage that was kept before its facts were, and whose words do not tell them. */
   Type.Object({

@@ -18,6 +18,7 @@ import {
   newDrill,
   offeredLadders,
   proposeStages,
+  stagesBefore,
   readRungs,
   resumed,
   stagePattern,
@@ -240,12 +241,50 @@ describe('in context', () => {
   });
 });
 
+describe('put together', () => {
+  it('a groove from its bones: then time, ghosts, grace strokes; what adds nothing is left out', () => {
+    const groove = pattern('R[hat]+K l R[hat] l R[hat]+fL! l R[hat] l R[hat]+K l R[hat] l R[hat]+L! l R[hat] l');
+    const stages = growthStages(groove, 'ingredient');
+    expect(stages.map((s) => stageTitle(s))).toEqual([
+      'Kick and snare',
+      'With the time',
+      'With the ghosts',
+      'With the grace strokes',
+    ]);
+    const many = stages.map((s) => stagePattern(s, groove).strokes.length);
+    // Two kicks and two backbeats, eight hats, eight ghosts; the flam adds no stroke.
+    expect(many).toEqual([4, 12, 20, 20]);
+    expect(stages.map((s) => stagePattern(s, groove).strokes.some((o) => o.ornament))).toEqual([
+      false,
+      false,
+      false,
+      true,
+    ]);
+    expect(growthStages(pattern('K - L! - K - L! -'), 'ingredient')).toEqual([]);
+    // What sounds like one of them is not played twice.
+    const both = stagesBefore(stages, proposeStages(groove, 'groove'), groove).map((s) => s.kind);
+    expect(both.slice(0, 4)).toEqual(['grow', 'grow', 'grow', 'grow']);
+    expect(both).not.toContain('skeleton');
+    expect(both).toContain('whole');
+  });
+  it('stages that sound alike are one', () => {
+    const plain = pattern('R L R L R L R L R L R L R L R L');
+    const looks = proposeStages(plain, 'warm-up').map((s) => JSON.stringify(stagePattern(s, plain).strokes));
+    expect(new Set(looks).size).toBe(looks.length);
+  });
+});
+
 describe('growth and tight spots', () => {
   const phrase = pattern('R L R L R L R L');
   it('grows note by note or four at a time to the whole', () => {
     expect(growthStages(phrase, 'note')).toHaveLength(8);
     expect(growthStages(phrase, 'four').map((s) => s.until)).toEqual([4 * 1260, 8 * 1260]);
     expect(stagePattern(growthStages(phrase, 'four')[0]!, phrase).strokes).toHaveLength(4);
+    // What is said to come is what comes, also at the end.
+    const five = pattern('R l l R K R l');
+    const grown = growthStages(five, 'four');
+    expect(grown.map((s) => stagePattern(s, five).strokes.length)).toEqual([4, 7]);
+    expect(grown.map((s) => stageWhy(s, five))).toEqual(['To begin with.', 'Three more than before.']);
   });
   it('grows beat by beat over the bar line, on as many bars as it has reached', () => {
     const two = pattern('R L R L R', [fit(2)]);

@@ -4,7 +4,7 @@ import { isHand, type Stroke } from '../stroke';
 import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
 import type { Family } from '../recipe';
 import { fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
-import { grownTo } from './growth';
+import { grownTo, withIngredients } from './growth';
 import { partStages } from './parts';
 import type { NewStage, Stage, StageKind } from './stage';
 
@@ -38,7 +38,9 @@ function projected(stage: Stage, phrase: Pattern, groove: Pattern | null): Patte
     case 'tight':
       return loopPart(phrase, stage.from ?? 0, stage.until ?? phrase.length);
     case 'grow':
-      return grownTo(phrase, stage.until ?? phrase.length);
+      return stage.part?.of === 'ingredients'
+        ? withIngredients(phrase, stage.part.upTo)
+        : grownTo(phrase, stage.until ?? phrase.length);
     case 'voices':
       return tidy({ ...phrase, strokes: phrase.strokes.map((s) => ({ ...s, level: 'tap' as const })) });
     case 'say':
@@ -171,8 +173,41 @@ export function proposeStages(phrase: Pattern, family: Family, record = false): 
   if (record) last.unshift(simpleStage('record'));
   // So many parts that the whole always has its place among those that are proposed.
   const all = [...first, ...partStages(phrase).slice(0, MOST_PARTS), simpleStage('whole'), ...last];
-  return all.slice(0, MOST_STAGES).map((stage, i) => ({ ...stage, id: `s${i + 1}` }));
+  return unlike(all, phrase)
+    .slice(0, MOST_STAGES)
+    .map((stage, i) => ({ ...stage, id: `s${i + 1}` }));
 }
+
+/** What sounds in a stage, as a text that is the same for stages that sound alike; also without grace strokes. */
+function looksOf(stage: NewStage, phrase: Pattern, graces = true): string {
+  const { start, length, strokes } = stagePattern({ ...stage, id: '' }, phrase);
+  return JSON.stringify([
+    start,
+    length,
+    strokes.map((s) => [s.at, s.limb, s.voice, s.level, ...(graces ? [s.ornament ?? '', s.grace ?? ''] : [])]),
+  ]);
+}
+
+/** Stages in front of others, and of those what does not sound like one of them, but for a grace stroke. */
+export function stagesBefore(first: readonly Stage[], others: readonly Stage[], phrase: Pattern): readonly Stage[] {
+  const known = new Set(first.map((s) => looksOf(s, phrase, false)));
+  return [...first, ...others.filter((s) => ALWAYS.includes(s.kind) || !known.has(looksOf(s, phrase, false)))];
+}
+
+/** Stages that sound alike are one: the whole before any other, else the first. */
+function unlike(stages: readonly NewStage[], phrase: Pattern): readonly NewStage[] {
+  const looks = (stage: NewStage): string => looksOf(stage, phrase);
+  const whole = looks(simpleStage('whole'));
+  const seen = new Set<string>();
+  return stages.filter((stage) => {
+    if (ALWAYS.includes(stage.kind)) return true;
+    const look = looks(stage);
+    return look !== whole && !seen.has(look) && seen.add(look);
+  });
+}
+
+/** Stages that are more than what sounds: what goes up to the goal, and what is said, not played. */
+const ALWAYS: readonly StageKind[] = ['whole', 'record', 'free', 'say', 'context', 'every-beat'];
 
 /** The stage that takes a tight spot out of a phrase: the beat before it and the beat it stands in. */
 export function tightStage(phrase: Pattern, place: number, id: string): Stage {

@@ -1,4 +1,14 @@
-import { barTicks, beatTicks, countedBeats, isCompound, meterText, ticks, unitTicks, type Meter } from '../time';
+import {
+  backbeatTicks,
+  barTicks,
+  beatTicks,
+  countedBeats,
+  isCompound,
+  meterText,
+  ticks,
+  unitTicks,
+  type Meter,
+} from '../time';
 import type { Limb, Level, Stroke, Voice } from '../stroke';
 import type { Pattern } from '../pattern';
 
@@ -54,10 +64,7 @@ function barOf(meter: Meter, grid: number): readonly Stroke[] {
     .filter((t) => slot !== beat / 3 || isCompound(meter) || (t / slot) % 3 !== 1)
     .map((t) => stroke(t, 'R', 'hat-closed', t % beat === 0 ? 'tap' : 'ghost'));
   const beats = countedBeats(meter);
-  const back = backbeats(
-    meter,
-    beats.map((b) => b.start),
-  );
+  const back = backbeatTicks(meter);
   const leads = beats.filter((b) => b.leads && !back.includes(b.start)).map((b) => b.start);
   const kicks = [...new Set([0, ...leads, ...(beats.length === 4 ? [2 * beat] : [])])].filter((t) => !back.includes(t));
   return [
@@ -65,16 +72,4 @@ function barOf(meter: Meter, grid: number): readonly Stroke[] {
     ...kicks.map((t) => stroke(t, 'K', 'kick', t === 0 ? 'accent' : 'tap')),
     ...back.map((t) => stroke(t, 'L', 'snare', 'accent')),
   ].sort((a, b) => a.at - b.at);
-}
-
-/**
- * Where the snare answers: 2 and 4, the second of two dotted beats, the last group of odd meters, the third beat of
- * three.
- */
-function backbeats(meter: Meter, starts: readonly number[]): readonly number[] {
-  const n = starts.length;
-  if (n === 1) return [];
-  if (isCompound(meter) || (meter.groups.length === 1 && n % 2 === 0)) return starts.filter((_, i) => i % 2 === 1);
-  if (meter.groups.length > 1) return [barTicks(meter) - (meter.groups.at(-1) ?? 1) * unitTicks(meter)];
-  return [starts[n - 1] ?? 0];
 }

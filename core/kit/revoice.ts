@@ -1,6 +1,6 @@
 import { count } from '../base';
-import { isHand, VOICE, VOICES, voicesNamed, type Stroke, type Voice } from '../stroke';
-import { changedAll, tidy, type Finding, type Pattern } from '../pattern';
+import { isHand, SAME_HAND, VOICE, VOICES, voicesNamed, type Stroke, type Voice } from '../stroke';
+import { changedAll, tidy, withGraces, type Finding, type Pattern } from '../pattern';
 import { isPad, pieceFor, type Kit } from './kit';
 
 export interface Revoiced {
@@ -25,21 +25,23 @@ export function voiceOn(kit: Kit, voice: Voice): Voice | null {
  * Strokes of hands go to the nearest substitute; feet without a pedal are tapped on nothing, so they are left out. Each
  * change is a finding.
  */
-export function revoice(pattern: Pattern, kit: Kit): Revoiced {
+export function revoice(written: Pattern, kit: Kit): Revoiced {
+  // Where a kit lacks a cymbal a hand keeps time on another piece, and is as busy there.
+  const pattern = withGraces(written);
   const all = [...pattern.strokes, ...(pattern.pickup ?? [])];
-  const used = [...new Set(all.flatMap((s) => (s.grace ? [s.voice, s.grace] : [s.voice])))];
+  const used = [...new Set(all.flatMap((s) => (s.grace && s.grace !== SAME_HAND ? [s.voice, s.grace] : [s.voice])))];
   const change = new Map(used.map((v) => [v, footless(kit, v) ? null : voiceOn(kit, v)]));
   if ([...change].every(([from, to]) => from === to) && !all.some((s) => s.limb === 'J' && kit.feet.J === null))
-    return { pattern, findings: [] };
+    return { pattern: written, findings: [] };
   const sent = (s: Stroke): Stroke[] => {
     const to = change.get(s.voice);
     if (to === null || to === undefined) return [];
     // Without a second pedal the one kick foot takes over where it is free; `tidy` keeps one stroke to a limb and tick.
     if (s.limb === 'J' && kit.feet.J === null) return [{ ...s, limb: 'K', voice: to }];
-    const grace = s.grace ? change.get(s.grace) : undefined;
+    const grace = s.grace === SAME_HAND ? SAME_HAND : s.grace && change.get(s.grace);
     if (to === s.voice && (grace ?? undefined) === s.grace) return [s];
     const { grace: _, ...bare } = s;
-    return [{ ...bare, voice: to, ...(grace && grace !== to ? { grace } : {}) }];
+    return [{ ...bare, voice: to, ...(grace ? { grace } : {}) }];
   };
   return {
     pattern: tidy(changedAll(pattern, (strokes) => strokes.flatMap(sent))),

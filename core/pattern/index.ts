@@ -1,9 +1,11 @@
 export { balance } from './balance';
 export type { Finding, FindingCode, Weight } from './finding';
+export { type Graces, gracesOf, plainGraces, withGraces } from './graces';
 export { PARTITION_LIMITS, partitions } from './partitions';
 export { linesOf, looksLikeLines, parseLines } from './lines';
 export {
   barsSpan,
+  untilLanding,
   countingOf,
   type Group,
   landingAt,
@@ -35,6 +37,7 @@ export {
   placeWords,
   shapeWords,
   startsToEndOn,
+  splitGraces,
   unisons,
 } from './sums';
 export { textOf, voicedText } from './text';

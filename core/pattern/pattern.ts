@@ -94,6 +94,14 @@ export function landingAt({ groups, length }: Pattern): Ticks | null {
 }
 
 /**
+ * A pattern without the bar it lands in: what density and balance are told of. All of it where it lands nowhere.
+ */
+export function untilLanding(pattern: Pattern): Pattern {
+  const length = landingAt(pattern);
+  return length === null ? pattern : { ...pattern, length, strokes: pattern.strokes.filter((s) => s.at < length) };
+}
+
+/**
  * After how many ticks a pattern begins again when it loops: its own length when it starts on a bar line, else whole
  * bars, so that a fill from 3 comes round on 3.
  */

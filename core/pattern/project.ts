@@ -1,6 +1,6 @@
 import { checkedAt } from '../base';
 import { barTicks, ticks } from '../time';
-import { isHand, strokeTypes, type Limb, type StrokeType } from '../stroke';
+import { isHand, pieceName, strokeTypes, type Limb, type StrokeType } from '../stroke';
 import type { Pattern } from './pattern';
 import { withoutPickup } from './pickup';
 import { rolesOf, type Role } from './roles';
@@ -9,15 +9,20 @@ import { rolesOf, type Role } from './roles';
 export interface Mute {
   readonly limbs: readonly Limb[];
   readonly roles: readonly Role[];
+  /** Pieces by their names (`pieceName`); absent: none. */
+  readonly pieces?: readonly string[];
 }
 
 export const NOTHING_MUTED: Mute = Object.freeze({ limbs: Object.freeze([]), roles: Object.freeze([]) });
 
 /** A pattern without the strokes that are muted; its length and groups stay. The same object when nothing is. */
-export function unmuted(pattern: Pattern, { limbs, roles }: Mute): Pattern {
-  if (limbs.length === 0 && roles.length === 0) return pattern;
+export function unmuted(pattern: Pattern, { limbs, roles, pieces = [] }: Mute): Pattern {
+  if (limbs.length + roles.length + pieces.length === 0) return pattern;
   const heard = (strokes: Pattern['strokes'], own: readonly Role[]): Pattern['strokes'] =>
-    strokes.filter((s, i) => !limbs.includes(s.limb) && !roles.includes(checkedAt(own, i, 'role')));
+    strokes.filter(
+      (s, i) =>
+        !limbs.includes(s.limb) && !roles.includes(checkedAt(own, i, 'role')) && !pieces.includes(pieceName(s.voice)),
+    );
   const left = { ...pattern, strokes: heard(pattern.strokes, rolesOf(pattern)) };
   return pattern.pickup ? { ...left, pickup: heard(pattern.pickup, pickupRoles(pattern)) } : left;
 }

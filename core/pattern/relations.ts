@@ -20,9 +20,11 @@ export function leadOf(pattern: Pattern): Lead {
   return { first, last, symmetric: isSymmetric(pattern) };
 }
 
-/** Whether a pattern is the mirror of itself by halves. */
+/** Whether a pattern is the mirror of itself by halves. Where both hands only strike together neither leads. */
 export function isSymmetric(pattern: Pattern): boolean {
-  if (pattern.length % 2 !== 0 || !pattern.strokes.some((s) => isHand(s.limb))) return false;
+  const hands = pattern.strokes.filter((s) => isHand(s.limb));
+  const leads = hands.some((s) => !hands.some((o) => o.at === s.at && o.limb !== s.limb));
+  if (pattern.length % 2 !== 0 || !leads) return false;
   const half = pattern.length / 2;
   const key = (s: Stroke, at: number): string =>
     `${at} ${s.limb} ${s.voice} ${s.level} ${s.ornament ?? ''} ${s.grace ?? ''}`;

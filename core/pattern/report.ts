@@ -1,14 +1,14 @@
 import { count, listed } from '../base';
 import { barTicks, quarterTempo, type Schools } from '../time';
-import { LIMB_WORDS } from '../stroke';
+import { LIMB_WORDS, type Limb } from '../stroke';
 import { balance } from './balance';
 import type { Finding } from './finding';
-import type { Pattern } from './pattern';
+import { untilLanding, type Pattern } from './pattern';
 import { pickupWords } from './pickup';
 import { leadOf } from './relations';
 import { meantTogether } from './roles';
 import { evenSteps, roundWords, seamOf, seamWords, stepsWords } from './round';
-import { endsOn, fitSum, groupSum, notesPerSecond, placesWords, placeWords, unisons } from './sums';
+import { endsOn, fitSum, groupSum, notesPerSecond, placesWords, placeWords, splitGraces, unisons } from './sums';
 
 /** So many rhythms against the beat are told. */
 const MOST_CROSS = 2;
@@ -87,11 +87,22 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
   if (pattern.strokes.length === 0) return [];
   const together = unisons(pattern);
   const loads = balance(pattern);
+  // Where a phrase lands it is over: the empty bar behind thins nothing out.
+  const own = untilLanding(pattern);
   const rate = (strokes: number): string =>
-    notesPerSecond(strokes, pattern.length, quarterTempo(bpm, pattern.meter)).toFixed(1);
+    notesPerSecond(strokes, own.length, quarterTempo(bpm, pattern.meter)).toFixed(1);
+  const many = (limb: Limb): number => own.strokes.filter((s) => s.limb === limb).length;
+  const graces = splitGraces(pattern);
   const linear: Finding =
     together.length === 0
-      ? { code: 'linear', weight: 'note', words: 'Linear: one limb at a time.' }
+      ? graces.length === 0
+        ? { code: 'linear', weight: 'note', words: 'Linear: one limb at a time.' }
+        : {
+            code: 'unison',
+            weight: 'note',
+            words: `One limb at a time but for the grace strokes: ${placesWords(pattern, graces, schools)}.`,
+            at: graces,
+          }
       : {
           code: 'unison',
           weight: together.every((t) => meantTogether(pattern.strokes.filter((s) => s.at === t))) ? 'note' : 'check',
@@ -111,7 +122,7 @@ function checks(pattern: Pattern, bpm: number, schools: Schools): Finding[] {
     {
       code: 'density',
       weight: 'note',
-      words: `${rate(pattern.strokes.length)} notes per second; ${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${rate(l.strokes)}`))}.`,
+      words: `${rate(own.strokes.length)} notes per second; ${listed(loads.map((l) => `${LIMB_WORDS[l.limb]} ${rate(many(l.limb))}`))}.`,
     },
   ];
 }

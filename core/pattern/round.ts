@@ -31,12 +31,22 @@ const ON: Readonly<Record<Limb, string>> = {
   H: 'the hi-hat foot',
 };
 
+/** A phrase that comes round no sooner than after so many bars is never waited for. */
+const MOST_ROUND = 8;
+
 /**
- * "back on the 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins.
+ * "back on the 1 with the right hand after 5 bars": of a pattern that loops, what sounds where it begins. Where that
+ * takes more than eight bars, how it fits into the bars it needs instead: "3 times in 2 bars, 2 sixteenths left over".
  */
 export function roundWords(pattern: Pattern, schools: Schools): string {
   const { bars, limbs } = comesRound(pattern);
   const bar = barTicks(pattern.meter);
+  if (bars > MOST_ROUND) {
+    const loop = loopTicks(pattern);
+    const room = Math.ceil(loop / bar) * bar;
+    const [times, left] = [Math.floor(room / loop), slotsWords((room % loop) / pattern.grid, pattern.grid)];
+    return `${times === 1 ? 'once' : `${times} times`} in ${count(room / bar, 'bar')}, ${left} left over`;
+  }
   const on = pattern.start % bar === 0 ? 'the 1' : placeWords({ ...pattern, length: pattern.grid }, 0, schools);
   const what = limbs.length === 0 ? `, with a rest there,` : ` with ${listed(limbs.map((l) => ON[l]))}`;
   return `back on ${on}${what} after ${count(bars, 'bar')}`;

@@ -1,4 +1,4 @@
-import { count as counted, fraction, listed } from '../base';
+import { count as counted, fraction, listed, nth } from '../base';
 import {
   barTicks,
   countAt,
@@ -15,6 +15,7 @@ import {
   ticks,
 } from '../time';
 import { isHand, type Stroke } from '../stroke';
+import { gracesOf, withGraces } from './graces';
 import { countingOf, type Pattern } from './pattern';
 
 /** "28 = 5 × 5 + 3": how often a cell fits a space, in slots, and what is left over. */
@@ -85,6 +86,17 @@ export function leadHand(strokes: readonly Stroke[]): 'R' | 'L' | null {
   return null;
 }
 
+/**
+ * Ticks of the strokes before which the other hand plays grace strokes, in order: a phrase with such is not linear,
+ * also where nothing falls together.
+ */
+export function splitGraces(pattern: Pattern): readonly Ticks[] {
+  return withGraces(pattern).strokes.flatMap((s) => {
+    const graces = gracesOf(s);
+    return graces && graces.limb !== s.limb ? [s.at] : [];
+  });
+}
+
 /** Ticks at which two or more limbs strike together, in order. */
 export function unisons(pattern: Pattern): readonly Ticks[] {
   const found: Ticks[] = [];
@@ -108,13 +120,39 @@ export function countOfStroke(pattern: Pattern, at: number, schools: Schools): C
   return countAt(pattern.start + at, countingOf(pattern, schools));
 }
 
-/** "the e of 3", with the bar in front when there is more than one; "the & of 4 before the 1" of a pick-up. */
+/**
+ * "the e of 3", with the bar behind when there is more than one; "the & of 4 before the 1" of a pick-up. Of several
+ * strokes off the grid for which there would be one name, each is told by its number: "the 3rd stroke of beat 2".
+ */
 export function placeWords(pattern: Pattern, at: number, schools: Schools): string {
-  if (pattern.start + at < 0) {
-    const bar = barTicks(pattern.meter);
-    return `${countWords(countOfStroke(pattern, at + bar, schools), false)} before the 1`;
-  }
-  return countWords(countOfStroke(pattern, at, schools), pattern.start + pattern.length > barTicks(pattern.meter));
+  const words = nameOf(pattern, at, schools);
+  const count = countOfStroke(pattern, at, schools);
+  if (!OFF_GRID.test(count.text)) return words;
+  const inBeat = [...(pattern.start === 0 ? (pattern.pickup ?? []) : []), ...pattern.strokes]
+    .flatMap((s) => (Math.abs(s.at - at) < barTicks(pattern.meter) ? [s.at] : []))
+    .filter((tick, i, all) => all.indexOf(tick) === i && sharesBeat(count, countOfStroke(pattern, tick, schools)))
+    .sort((a, b) => a - b);
+  const alike = inBeat.filter((tick) => nameOf(pattern, tick, schools) === words);
+  if (alike.length < 2 || !inBeat.some((tick) => tick === at)) return words;
+  const stroke = `the ${nth(inBeat.findIndex((tick) => tick === at) + 1)} stroke of beat ${count.beat}`;
+  return endOf(pattern, at, count, stroke);
+}
+
+/** A count that is told with its division, or with how far it is from one. */
+const OFF_GRID = /[/+·]/;
+
+function sharesBeat(a: Count, b: Count): boolean {
+  return a.bar === b.bar && a.beat === b.beat;
+}
+
+function nameOf(pattern: Pattern, at: number, schools: Schools): string {
+  const count = countOfStroke(pattern, at, schools);
+  return endOf(pattern, at, count, countWords(count, false));
+}
+
+function endOf({ start, length, meter }: Pattern, at: number, { bar }: Count, words: string): string {
+  if (start + at < 0) return `${words} before the 1`;
+  return start + length > barTicks(meter) ? `${words} in bar ${bar}` : words;
 }
 
 /**

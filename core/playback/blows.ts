@@ -1,4 +1,5 @@
-import { BUZZ, graceLeads, isHand, LEVEL_DEFAULTS, otherHand, type Stroke } from '../stroke';
+import { BUZZ, graceLeads, isHand, LEVEL_DEFAULTS, type Stroke } from '../stroke';
+import { gracesOf } from '../pattern';
 import type { LayerEvent } from './layer';
 import type { Part } from './sound';
 
@@ -7,7 +8,10 @@ export const DYNAMICS = ['soft', 'medium', 'loud'] as const;
 export type Dynamic = (typeof DYNAMICS)[number];
 const LOUDER: Readonly<Record<Dynamic, number>> = { soft: 0.6, medium: 1, loud: 1.3 };
 
-/** What one stroke sounds like: its grace strokes before it, its bounces after. */
+/**
+ * What one stroke sounds like: its grace strokes before it, its bounces after. What they strike is written out
+ * (`withGraces`).
+ */
 export function strokeEvents(stroke: Stroke, tick: number, part: Part, dynamic: Dynamic): LayerEvent[] {
   const louder = LOUDER[dynamic];
   const velocity = (level: Stroke['level']): number =>
@@ -29,11 +33,8 @@ export function strokeEvents(stroke: Stroke, tick: number, part: Part, dynamic: 
     }));
     return [main, ...bounces];
   }
-  const grace = {
-    ...main,
-    sound: stroke.grace ?? stroke.voice,
-    velocity: velocity('ghost'),
-    limb: otherHand(stroke.limb),
-  };
+  const graces = gracesOf(stroke);
+  if (!graces) return [main];
+  const grace = { ...main, sound: graces.voice, velocity: velocity('ghost'), limb: graces.limb };
   return [...graceLeads(stroke.ornament).map((lead) => ({ ...grace, offset: -lead })), main];
 }

@@ -1,7 +1,7 @@
 import { NUMBER_WORDS } from '../base';
 import { countAt, countedBeats, type Schools, USUAL_SCHOOLS, barTicks, beatTicks } from '../time';
 import { countingOf, type Pattern } from '../pattern';
-import { sungAt, type OwnSyllables, type Stroke } from '../stroke';
+import { sungParts, type OwnSyllables, type Stroke } from '../stroke';
 import { countEvents } from './click';
 import type { Layer, LayerEvent } from './layer';
 import type { Spoken } from './sound';
@@ -65,7 +65,7 @@ function sungEvents({ strokes, start }: Pattern, own: OwnSyllables): LayerEvent[
   const moments = new Map<number, Stroke[]>();
   for (const s of strokes) moments.set(s.at, [...(moments.get(s.at) ?? []), s]);
   return [...moments].flatMap(([at, together]) => {
-    const syllable = sungAt(together, own).toLowerCase();
+    const syllable = (sungParts(together, own)[0] ?? '').toLowerCase();
     const loud = together.some((s) => s.level === 'accent');
     const soft = together.every((s) => s.level === 'ghost');
     const velocity = loud ? VELOCITY.accent : soft ? VELOCITY.ghost : VELOCITY.between;

@@ -1,7 +1,17 @@
 import { checkedAt, firstPlace } from '../base';
 import { barTicks, beatTicks, quarterTempo, STRAIGHT, swung, type Feel, type Schools } from '../time';
 import type { OwnSyllables } from '../stroke';
-import { loopTicks, pickupBar, pickupOf, pickupRoles, pickupTicks, rolesOf, type Pattern, type Role } from '../pattern';
+import {
+  loopTicks,
+  pickupBar,
+  pickupOf,
+  pickupRoles,
+  pickupTicks,
+  rolesOf,
+  withGraces,
+  type Pattern,
+  type Role,
+} from '../pattern';
 import { strokeEvents, type Dynamic } from './blows';
 import { clickEvents, clickLayer, type ClickGap, type ClickKind } from './click';
 import { countLayer, type CountKind } from './counting';
@@ -61,7 +71,8 @@ export function playAt(program: Program, meter: Pattern['meter'], bpm: number): 
  * A pattern and its click as something to play. The phrase starts at zero; the count-in lies before, and in it the
  * pick-up, once: a phrase that has one is counted in by at least a bar.
  */
-export function programOf(pattern: Pattern, options: ProgramOptions): Program {
+export function programOf(written: Pattern, options: ProgramOptions): Program {
+  const pattern = withGraces(written);
   const bar = barTicks(pattern.meter);
   const led = options.range ? 0 : pickupTicks(pattern);
   const countIn = Math.max(options.countInBars, led > 0 ? 1 : 0) * bar;

@@ -29,6 +29,10 @@ export interface TightPair {
   /** Seconds that limb needs. */
   readonly need: number;
   readonly why: 'repeat' | 'travel';
+  /** What the limb strikes at both: of grace strokes theirs. */
+  readonly struck: readonly [from: Voice, to: Voice];
+  /** Which of both are grace strokes of the stroke that is named. */
+  readonly graces: readonly [from: boolean, to: boolean];
   /** What the need is made of, in seconds. */
   readonly parts: NeedParts;
 }
@@ -101,7 +105,13 @@ export function tightPairs(pattern: Pattern, kit: Kit, profile: Able): readonly 
   const loop = swung(loopTicks(pattern), pattern.feel);
   const way = waysOn(kit, fittsOf(profile));
   return bodyParts(kit)
-    .flatMap((limbs) => pairsOf(pattern, blowsOf(pattern, limbs), loop, way, profile))
+    .flatMap((limbs) => {
+      const blows = blowsOf(pattern, limbs);
+      const own = blows.filter((b) => !b.grace);
+      const pairs = pairsOf(pattern, blows, loop, way, profile);
+      // Strokes that are too fast by themselves are not slowed down by grace strokes between them.
+      return own.length === blows.length ? pairs : [...pairs, ...pairsOf(pattern, own, loop, way, profile)];
+    })
     .sort(tightestFirst);
 }
 
@@ -179,6 +189,8 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
         bpm: countedTempo((60 * gap) / (TICKS_PER_QUARTER * bare), pattern.meter),
         need,
         why: travel === need ? 'travel' : 'repeat',
+        struck: [from.stroke.voice, to.stroke.voice],
+        graces: [from.grace, to.grace],
         parts: { ...again, rise, travel, off },
       },
     ];
@@ -188,11 +200,24 @@ function pairsOf(pattern: Pattern, blows: readonly Blow[], loop: number, way: Wa
 /** A limb that plays once a turn still comes round to its own stroke. */
 function lonePair(pattern: Pattern, [blow]: readonly Blow[], loop: number, profile: Able): TightPair[] {
   if (!blow || loop <= 0) return [];
-  const { limb, at } = blow.stroke;
+  const { limb, at, voice } = blow.stroke;
   const need = 1 / profile.rates[limb].singles;
   const bpm = countedTempo((60 * loop) / (TICKS_PER_QUARTER * need), pattern.meter);
   const parts = { repeat: need, kind: 'singles', limbs: [limb], faster: 1, rise: 0, travel: 0, off: 0 } as const;
-  return [{ limb, from: blow.index, to: blow.index, at, bpm, need, why: 'repeat', parts }];
+  return [
+    {
+      limb,
+      from: blow.index,
+      to: blow.index,
+      at,
+      bpm,
+      need,
+      why: 'repeat',
+      struck: [voice, voice],
+      graces: [false, false],
+      parts,
+    },
+  ];
 }
 
 /**
@@ -247,14 +272,11 @@ function countedTempo(quarters: number, meter: Meter): number {
  * A tight place as it is said: "left hand, snare to left crash, the a of 2".
  */
 export function pairWords(pattern: Pattern, pair: TightPair, schools: Schools): string {
-  return `${pairTravel(pattern, pair)}, ${placeWords(pattern, pair.at, schools)}`;
+  return `${pairTravel(pair)}, ${placeWords(pattern, pair.at, schools)}`;
 }
 
 /** The limb of a hard spot and its way, wherever it is: "left hand, snare to left crash", "kick foot, kick twice". */
-export function pairTravel(pattern: Pattern, pair: TightPair): string {
-  const strokes = strokesOf(pattern);
-  const [from, to] = [strokes[pair.from], strokes[pair.to]];
-  if (!from || !to || from.voice === to.voice)
-    return `${LIMB_WORDS[pair.limb]}, ${to ? VOICE[to.voice].name : ''} twice`;
-  return `${LIMB_WORDS[pair.limb]}, ${VOICE[from.voice].name} to ${VOICE[to.voice].name}`;
+export function pairTravel({ limb, struck: [from, to] }: TightPair): string {
+  const way = from === to ? `${VOICE[to].name} twice` : `${VOICE[from].name} to ${VOICE[to].name}`;
+  return `${LIMB_WORDS[limb]}, ${way}`;
 }

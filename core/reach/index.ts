@@ -1,4 +1,5 @@
 export { ceiling, ceilingOn, pairTravel, pairWords, type TightPair } from './ceiling';
+export { heldStrokes } from './held';
 export { limbReading, readingWords, TEST_SECONDS } from './limb-test';
 export { handPaths } from './paths';
 export {
@@ -14,8 +15,8 @@ export {
   type WayTime,
   withRate,
 } from './profile';
-export { raises } from './raise';
+export { type Raise, raises } from './raise';
 export { difficulty, distance, type Fitts, FITTS, riseSeconds, targetOf, travelSeconds } from './travel';
 export { fittsOf, fittsOfWays, wayOn, wayReading, wayWords, withWay } from './way-test';
 export { effectiveProfile, gathered, type Lesson, lessonFor, lessonsOf, taughtBy } from './learn';
-export { type Rests, type Taught, type Top, topOf } from './top';
+export { type Rests, type Taught, type Top, topOf, limitOf } from './top';

@@ -1,6 +1,19 @@
 import type { Ceiling } from './ceiling';
 import type { Profile } from './profile';
 
+/** Beyond this, in counted beats a minute, nobody plays: what breaks there first is no limit. */
+export const NO_LIMIT = 400;
+
+/**
+ * A ceiling as it is told, in counted beats a minute; null where there is none, or none that matters.
+ * @example
+ * limitOf(544.2) // => null
+ * limitOf(203.9) // => 203.9
+ */
+export function limitOf(bpm: number | null): number | null {
+  return bpm === null || bpm >= NO_LIMIT ? null : bpm;
+}
+
 /** What the highest tempo of a phrase rests on. Times are milliseconds since 1970. */
 export type Rests =
   | { readonly kind: 'default' }
@@ -49,7 +62,8 @@ export function topOf(
   shown: { readonly bpm: number; readonly at: number; readonly how: 'measured' | 'ear' } | null,
   taught: Taught | null = null,
 ): Top {
-  const whole = bpm === null ? null : Math.floor(bpm);
+  const limit = limitOf(bpm);
+  const whole = limit === null ? null : Math.floor(limit);
   const by = estimate ? 'estimate' : 'test';
   const learnt = taught ? Math.floor(taught.bpm) : 0;
   if (whole !== null && shown && shown.bpm > whole && shown.bpm >= learnt)

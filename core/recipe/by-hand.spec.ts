@@ -3,7 +3,7 @@ import { chooses } from '../selection';
 import { anyRecipe } from '../testing/arbitraries';
 import { barTicks, GRID } from '../time';
 import { HAND_VOICES, LEVELS, ORNAMENTS, parseStrokeText, VOICE, type Stroke } from '../stroke';
-import { countRef, patternOfText, textOf, voicedText, type Pattern } from '../pattern';
+import { countRef, patternOfText, plainGraces, textOf, voicedText, withGraces, type Pattern } from '../pattern';
 import {
   applyMove,
   build,
@@ -101,8 +101,9 @@ describe('playing along', () => {
 describe('a part on another grid', () => {
   /** "7½" as a number. */
   const inSlots = (said = ''): number => {
-    const part = { '¼': 0.25, '½': 0.5, '¾': 0.75 }[said.at(-1) ?? ''];
-    return part === undefined ? Number(said) : Number(said.slice(0, -1)) + part;
+    const part = { '¼': 0.25, '½': 0.5, '¾': 0.75, '⅓': 1 / 3, '⅔': 2 / 3 }[said.at(-1) ?? ''];
+    if (part !== undefined) return Number(said.slice(0, -1)) + part;
+    return said.split(' ').reduce((sum, n) => sum + Number(n.split('/')[0]) / Number(n.split('/')[1] ?? 1), 0);
   };
   it('on a count takes the room of its slots there, and all else stays as it was', () => {
     fc.assert(
@@ -124,7 +125,9 @@ describe('a part on another grid', () => {
         ];
         expect(strokes(pattern)).toEqual(expected.sort());
         // The sum: what it takes and what is left make the whole.
-        const said = /take (\S+) .+ of time\. The other (\S+) stay as they are\.$/.exec(findings[0]?.words ?? '');
+        const said = /take ([\d ./¼½¾⅓⅔]+?) [a-z].* of time\. The other ([\d ./¼½¾⅓⅔]+) stay as they are\.$/.exec(
+          findings[0]?.words ?? '',
+        );
         expect(inSlots(said?.[1]) + inSlots(said?.[2])).toBeCloseTo(p.length / p.grid, 1);
         expect(inSlots(said?.[1])).toBeCloseTo((to - from + 1) / faster, 1);
       }),
@@ -156,14 +159,11 @@ describe('stroke text with pieces', () => {
         expect(slot).toBeGreaterThan(0);
         const back = patternOfText(read.value, p.meter, GRID.sixteenths);
         const shape = (x: Pattern): string[] => x.strokes.map((s) => show({ ...s, at: 0 as Stroke['at'] }));
-        expect(shape(back)).toEqual(
-          shape({ ...p, strokes: p.strokes.map((s) => (s.grace === s.voice ? without(s) : s)) }),
-        );
+        expect(shape(back)).toEqual(shape(p));
       }),
       { numRuns: 300 },
     );
   });
-  const without = ({ grace: _, ...s }: Stroke): Stroke => s;
   it.each([
     ['R[ride] l[SN] K', 'ride snare kick'],
     ['R![crash]+K -', 'right crash kick'],
@@ -188,17 +188,24 @@ describe('stroke text with pieces', () => {
 });
 
 describe('grace strokes', () => {
-  it('stay on the drum while the stroke goes to the cymbal, or go with it', () => {
+  it('are held on the drum while the stroke goes to the cymbal, go with it, or are where their hand is', () => {
     const p = build(typed('fR! l dL R')).pattern;
     const stay = applied(p, 'voice', { select: chooses({}), voices: ['ride'], graces: 'stay' }).pattern;
     expect(stay.strokes.map((s) => s.grace ?? '-').join(' ')).toBe('snare - snare -');
     const again = applied(stay, 'voice', { select: chooses({}), voices: ['crash-right'], graces: 'stay' }).pattern;
     expect(again.strokes.map((s) => s.grace ?? '-').join(' ')).toBe('snare - snare -');
     const back = applied(again, 'voice', { select: chooses({}), voices: ['snare'], graces: 'stay' }).pattern;
-    expect(strokes(back)).toEqual(strokes(p));
-    expect(
-      applied(stay, 'voice', { select: chooses({}), voices: ['high-tom'] }).pattern.strokes.some((s) => s.grace),
-    ).toBe(false);
+    expect(strokes(plainGraces(back))).toEqual(strokes(p));
+    const graces = (x: Pattern): string =>
+      withGraces(x)
+        .strokes.flatMap((s) => s.grace ?? [])
+        .join(' ');
+    const go = applied(stay, 'voice', { select: chooses({}), voices: ['high-tom'], graces: 'go' }).pattern;
+    expect(graces(go)).toBe('high-tom high-tom');
+    const rights = applied(p, 'voice', { select: chooses({ limbs: ['R'] }), voices: ['ride'] }).pattern;
+    expect(graces(rights)).toBe('snare same-hand');
+    const lefts = applied(rights, 'voice', { select: chooses({ limbs: ['L'] }), voices: ['floor-tom'] }).pattern;
+    expect(graces(lefts)).toBe('floor-tom same-hand');
   });
 });
 

@@ -111,6 +111,18 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   },
   {
     move: 'fit',
+    params: {
+      space: { beats: 3 },
+      start: '1',
+      mirrored: false,
+      close: { kind: 'strokes', text: 'R L R L', whole: true },
+    },
+    before: 'R l l R K',
+    ...on16ths,
+    after: 'R l l R K R l l R L R L',
+  },
+  {
+    move: 'fit',
     params: { space: { beats: 2 }, start: '1', mirrored: true, close: { kind: 'cut' } },
     before: 'R l K',
     ...on16ths,
@@ -140,6 +152,10 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
     after: 'R! l R! l K',
   },
   { move: 'mirror', params: { feet: false }, before: 'R! l l K', ...on16ths, after: 'L! r r K' },
+  { move: 'reverse', params: {}, before: 'R! l - K', ...on16ths, after: 'K - l R!' },
+  { move: 'linear', params: { give: 'hands' }, before: 'R! l+K R K', ...on16ths, after: 'R! K R K' },
+  { move: 'linear', params: { give: 'later' }, before: 'R!+K l - R', ...on16ths, after: 'R! l K R' },
+  { move: 'grid', params: { grid: 1680, fill: true }, before: 'R l l R', ...on16ths, after: 'R l l', on: 'triplets' },
   {
     move: 'level',
     params: { select: chooses({ places: [1] }), level: 'accent' },

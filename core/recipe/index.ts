@@ -1,3 +1,4 @@
+export { familyOf, type FamilyGuess, guessFamily } from './family';
 export { joinedIn, tooMuch } from './bounds';
 export { build, type Build, type Step } from './build';
 export { MOVE_EXAMPLES, type MoveExample } from './examples';
@@ -23,13 +24,12 @@ export {
 } from './hand';
 export { withEdits } from './matters';
 export { isSame, recipeOf } from './written-out';
-export { fitSlots, type Edit } from './moves';
+export { fitSlots, LINEAR_WAYS, type Edit, type LinearWay } from './moves';
 export { offerOf, type Offer } from './offer';
 export { remediesFor } from './remedies';
 export { exampleRecipe, movesPage } from './moves-page';
 export {
   FAMILIES,
-  familyOf,
   GOAL_DAYS,
   NAME_LETTERS,
   PhraseSchema,
@@ -52,4 +52,4 @@ export {
   type MoveParams,
 } from './registry';
 export { suggestName } from './suggest-name';
-export { feelOf, SourceSchema, type Source } from './source';
+export { feelOf, linesTyped, SourceSchema, type Source } from './source';

@@ -1,7 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { idSchema, TimeSchema } from '../base';
-import { barTicks, TEMPO } from '../time';
-import { rolesOf, type Pattern } from '../pattern';
+import { TEMPO } from '../time';
 import { RecipeSchema } from './recipe';
 
 export const FAMILIES = ['fill', 'lick', 'groove', 'warm-up'] as const;
@@ -45,18 +44,3 @@ export const PhraseSchema = Type.Object({
   changed: TimeSchema,
 });
 export type Phrase = Static<typeof PhraseSchema>;
-
-/**
- * What a phrase that nobody has named yet most likely is: a groove when time is kept in it over a bar or more from the
- * 1, a lick when it is no longer than half a bar, else a fill.
- * @example
- * familyOf(patternOfText(parseStrokeText('R l l R K').value, meter(4, 4), GRID.sixteenths)) // => "lick"
- * familyOf(patternOfText(parseStrokeText('(R L)x8').value, meter(4, 4), GRID.sixteenths)) // => "fill"
- */
-export function familyOf(pattern: Pattern): Family {
-  const bar = barTicks(pattern.meter);
-  const roles = rolesOf(pattern);
-  if (pattern.start === 0 && pattern.length >= bar && roles.includes('timekeeping') && roles.includes('primary'))
-    return 'groove';
-  return pattern.length <= bar / 2 ? 'lick' : 'fill';
-}

@@ -34,7 +34,7 @@ export function remediesFor(finding: Finding, built: Build, schools = USUAL_SCHO
       const rest = pattern.groups.at(-1);
       const bar = barTicks(pattern.meter);
       if (pattern.length % bar !== 0 && pattern.groups.length === 1 && pattern.length < bar)
-        return [offerOf('fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } })];
+        return [offerOf('fit', { space: { bars: 1 }, start: '1', mirrored: false, close: { kind: 'cut' } }, pattern)];
       const empty = rest?.kind === 'close' && !pattern.strokes.some((s) => s.at >= rest.at);
       if (!rest || !empty) return [];
       const slots = Math.round(rest.length / pattern.grid);

@@ -45,7 +45,7 @@ function bare(p: Pattern): unknown {
     voice,
     level,
     ornament ?? '',
-    (ornament && ornament !== 'buzz' && grace !== voice && grace) || '',
+    (ornament && ornament !== 'buzz' && grace) || '',
   ];
   const { feel } = p;
   return [

@@ -1,6 +1,6 @@
 import { swung, TICKS_PER_QUARTER } from '../time';
-import { isHand, LEVEL_DEFAULTS, type Limb, type Ornament, type Voice } from '../stroke';
-import { loopTicks, type Pattern } from '../pattern';
+import { isHand, LEVEL_DEFAULTS, type Limb, type Ornament, type Stroke, type Voice } from '../stroke';
+import { gracesOf, loopTicks, withGraces, type Graces, type Pattern } from '../pattern';
 
 /** A stroke that is expected: its place in the phrase, when it should fall in seconds, who plays it where, how loud. */
 export interface Expected {
@@ -14,8 +14,10 @@ export interface Expected {
   readonly velocity: number;
   /** Ticks from the first turn's bar line, unswung; absent where the stroke belongs to no phrase. */
   readonly tick?: number;
-  /** What stands before or after it: its grace strokes are the other hand's. */
+  /** What stands before or after it. */
   readonly ornament?: Ornament;
+  /** Who plays its grace strokes, and where. */
+  readonly graces?: Graces;
 }
 
 /**
@@ -31,8 +33,9 @@ export function expectedOf(
 ): readonly Expected[] {
   const secondsPerTick = 60 / (quarterBpm * TICKS_PER_QUARTER);
   const loop = loopTicks(pattern);
+  const { strokes } = withGraces(pattern);
   return Array.from({ length: turns }, (_, t) =>
-    pattern.strokes.map((s, index): Expected => ({
+    strokes.map((s, index): Expected => ({
       index,
       turn: firstTurn + t,
       seconds: swung((firstTurn + t) * loop + pattern.start + s.at, pattern.feel) * secondsPerTick,
@@ -41,6 +44,12 @@ export function expectedOf(
       velocity: LEVEL_DEFAULTS[s.level].velocity,
       tick: (firstTurn + t) * loop + pattern.start + s.at,
       ...(s.ornament && isHand(s.limb) ? { ornament: s.ornament } : {}),
+      ...gracedBy(s),
     })),
   ).flat();
+}
+
+function gracedBy(stroke: Stroke): Pick<Expected, 'graces'> {
+  const graces = gracesOf(stroke);
+  return graces ? { graces } : {};
 }

@@ -6,6 +6,7 @@ import {
   NOTHING_MUTED,
   rolesOf,
   unmuted,
+  withGraces,
   type Finding,
   type Mute,
   type Pattern,
@@ -79,7 +80,9 @@ export interface Rendition {
  */
 export function rendition(inputs: RenditionInputs): Rendition {
   const { phrase, stage = null, groove = null, kit = null, mute = NOTHING_MUTED, gap = null, range } = inputs;
-  const whole = stage ? stagePattern(stage, phrase, groove) : phrase;
+  // Whose the grace strokes are is the phrase's as a whole: a hand that is muted or sent to a pad is where it was.
+  const graced = withGraces(phrase);
+  const whole = withGraces(stage ? stagePattern(stage, graced, groove) : graced);
   const written = unmuted(whole, mute);
   const { pattern, findings } = kit ? revoice(written, kit) : { pattern: written, findings: [] };
   // Many renditions are only drawn: what sounds is made when it is asked for.

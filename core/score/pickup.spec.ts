@@ -143,6 +143,12 @@ describe('a pick-up before the 1', () => {
         if (pattern.start > 0) {
           expect(pattern.pickup).toBeUndefined();
           expect(trail.at(-1)?.findings.map((f) => f.code)).toContain('pickup');
+        } else if (move.move === 'mirror' && move.on) {
+          // Its hands are those of the rest.
+          const swapped = before
+            ?.map((s) => s.limb)
+            .map((l) => (l === 'K' && !move.params.feet ? 'K' : l === 'K' ? 'J' : 'R'));
+          expect(pattern.pickup?.map((s) => s.limb)).toEqual(swapped);
         } else expect(pattern.pickup).toEqual(before);
       }),
       { numRuns: 600 },

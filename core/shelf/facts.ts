@@ -1,6 +1,6 @@
 import { checksumOf, stableJson } from '../base';
 import { barTicks, beatTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOOLS, type Feel } from '../time';
-import { countingOf, endsOn, leadOf, unisons, type Pattern } from '../pattern';
+import { untilLanding, countingOf, endsOn, leadOf, splitGraces, unisons, type Pattern } from '../pattern';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Recipe } from '../recipe';
 import { canonicalForm } from '../variants';
@@ -30,7 +30,7 @@ export interface Facts {
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 3;
+export const FACTS_VERSION = 4;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -46,6 +46,7 @@ export function factsOf(pattern: Pattern): Facts {
   const ends = endsOn(pattern);
   const used = new Set(pattern.strokes.map((s) => s.limb));
   const struck = new Set(pattern.strokes.map((s) => s.voice));
+  const own = untilLanding(pattern);
   return {
     length: pattern.length,
     bars: pattern.length / bar,
@@ -56,9 +57,9 @@ export function factsOf(pattern: Pattern): Facts {
     lands: ends === null ? null : count(pattern.start + (land ? land.at : ends.release)),
     limbs: LIMBS.filter((l) => used.has(l)),
     voices: VOICES.filter((v) => struck.has(v)),
-    linear: unisons(pattern).length === 0,
+    linear: unisons(pattern).length === 0 && splitGraces(pattern).length === 0,
     leads: leadOf(pattern).first,
-    density: pattern.length === 0 ? 0 : (pattern.strokes.length * TICKS_PER_QUARTER) / pattern.length,
+    density: own.length === 0 ? 0 : (own.strokes.length * TICKS_PER_QUARTER) / own.length,
     hands: { R: aBeat(pattern, 'R'), L: aBeat(pattern, 'L') },
     form: checksumOf(canonicalForm(pattern)),
   };

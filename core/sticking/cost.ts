@@ -1,4 +1,4 @@
-import { VOICES, type Hand, type Level, type Voice } from '../stroke';
+import { VOICE, VOICES, type Hand, type Level, type Voice } from '../stroke';
 import type { Kit } from '../kit';
 import { distance, doublesOf, fittsOf, riseSeconds, targetOf, travelSeconds, type Able, type Fitts } from '../reach';
 import type { HandEvent, HandStroke, Rhythm } from './rhythm';
@@ -96,8 +96,12 @@ export class Needs {
     return seconds;
   }
 
-  /** How far to the right a voice hangs, in cm. */
+  /**
+   * How far to the right a voice hangs, in cm. The hi-hat counts as where the snare is: the hand over the other one on
+   * the snare is how it is played.
+   */
   side(voice: Voice): number {
+    if (VOICE[voice].piece === 'hi-hat') return this.side('snare');
     const known = this.x[PLACE[voice]] ?? NaN;
     if (!Number.isNaN(known)) return known;
     const x = targetOf(this.terms.kit, 'R', voice)?.point.x ?? 0;
@@ -213,7 +217,7 @@ export function singleCost(
   const [stroke] = event.strokes;
   const accent = stroke.level === 'accent';
   // A hand that keeps time plays on: that is what it is for.
-  const keeps = school === 'time hand' && stroke.time;
+  const keeps = school === 'time hand' && VOICE[stroke.voice].family === 'metal';
   const weight = keeps || at.run < 2 ? 0 : pace(profile, at.hand, event.gap);
   return {
     runs: at.run > 2 ? THIRD * weight : 0,
@@ -227,6 +231,7 @@ export function singleCost(
       leads: profile.leads,
       accent,
       time: stroke.time,
+      metal: VOICE[stroke.voice].family === 'metal',
       leaning: event.leaning,
       before: { leaning: previous.leaning, accent: previous.strokes[0].level === 'accent' },
     }),

@@ -136,8 +136,9 @@ function pairsOf(moments: readonly Moment[], beat: readonly boolean[], loop: num
   const joined = (i: number): boolean => single(i) && single(i + 1);
   const lay = (from: number, many: number, round: boolean): void => {
     if (many < RUN) return;
+    // An even number comes out in pairs from where it begins; an odd one has a single, before the beat.
     let base = 0;
-    while (base < many && !beat[(from + base) % n]) base++;
+    while (many % 2 === 1 && base < many && !beat[(from + base) % n]) base++;
     if (base === many) base = 0;
     for (let j = 0; j < many; j++)
       found[(from + j) % n] = {

@@ -26,6 +26,8 @@ export interface Preference {
   readonly accent: boolean;
   /** Whether it is on the piece that keeps time. */
   readonly time: boolean;
+  /** Whether it is on metal: a crash is no stroke of the other hand's. */
+  readonly metal: boolean;
   readonly leaning: Leaning;
   /** The moment before, going round. */
   readonly before: { readonly leaning: Leaning; readonly accent: boolean };
@@ -40,8 +42,11 @@ export interface Preference {
 export function preferenceCost(school: StickingSchool, p: Preference): number {
   const cost = dislike(school, p);
   // What cannot be had everywhere is better missed where the phrase begins again.
-  return p.seam ? Math.max(0, cost - 0.05) : cost;
+  return p.seam ? Math.max(0, school === 'doubles' ? cost * SEAM : cost - 0.05) : cost;
 }
+
+/** What share of it counts there for pairs, which come out only where four strokes divide what goes round. */
+const SEAM = 0.4;
 
 function dislike(school: StickingSchool, p: Preference): number {
   const other = p.hand !== p.leads;
@@ -55,14 +60,16 @@ function dislike(school: StickingSchool, p: Preference): number {
     case 'paradiddle-like':
       return turnCost(p) + (p.run > 2 ? 6 : 0) + (p.run === 2 ? (p.leaning.beforeTurn ? 0.4 : 0.5) : 0);
     case 'time hand':
-      return p.time ? (other ? TIME : 0) : other ? 0 : 4;
+      if (p.time) return other ? TIME : 0;
+      // It leaves its place for a stroke of the other's less gladly still where it has only just struck there.
+      return other || p.metal ? 0 : p.run > 1 ? 9 : 4;
   }
 }
 
 /** Singles that do not alternate are no singles: it costs more than being late. */
 const STRICT = 1e7;
-/** A hand that leaves its hat or cymbal to the other one keeps no time. */
-const TIME = 40;
+/** A hand that leaves its hat or cymbal to the other one keeps no time: it costs more than being late. */
+const TIME = 1e6;
 
 /** What it costs when a stroke of the time layer is not the lead hand's, also where both hands strike. */
 export function timeCost(school: StickingSchool, time: boolean, other: boolean): number {

@@ -4,7 +4,7 @@ import { isHand, LIMB_WORDS, LIMBS, type Hand, type Stroke } from '../stroke';
 import { placesWords, placeWords, tidy, type Pattern } from '../pattern';
 import { asEdit, type Edit } from '../recipe';
 import { voiceOn, type Kit } from '../kit';
-import { ceilingOn, type Able } from '../reach';
+import { ceilingOn, type Able, limitOf } from '../reach';
 import { costOf, Needs, type CostParts, type Terms, type StickingFacts } from './cost';
 import { rhythmOf, type Pins, type Rhythm, type Unplayable } from './rhythm';
 import { STICKING_SCHOOLS, type StickingSchool } from './schools';
@@ -139,7 +139,7 @@ function stickingOf(
   const limbs = pattern.strokes.map((s) => s.limb);
   rhythm.events.forEach((e, i) => e.strokes.forEach((s, n) => (limbs[s.index] = way.hands[i]?.[n] ?? 'R')));
   const stuck = withLimbs(pattern, limbs.join(''));
-  const breaksAt = ceilingOn(stuck, kit, profile).bpm;
+  const breaksAt = limitOf(ceilingOn(stuck, kit, profile).bpm);
   const load = { R: 0, L: 0 };
   for (const hands of way.hands) for (const h of hands) load[h]++;
   const tight = worst === null || used < 0.6 ? null : placeWords(pattern, worst, schools);

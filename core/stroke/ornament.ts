@@ -1,4 +1,11 @@
 import type { Ornament } from './level';
+import type { Voice } from './voice';
+
+/** Says of grace strokes that the hand of their stroke plays them itself, on its own drum. */
+export const SAME_HAND = 'same-hand';
+
+/** What grace strokes strike with the other hand, or that the hand of their stroke plays them. */
+export type Grace = Voice | typeof SAME_HAND;
 
 /**
  * How grace strokes and bounces lie in time: seconds between the grace strokes of an ornament and before its main

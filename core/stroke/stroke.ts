@@ -1,6 +1,7 @@
 import type { Ticks } from '../time';
 import { LIMBS, type Limb } from './limb';
 import type { Level, Ornament } from './level';
+import type { Grace } from './ornament';
 import type { Voice } from './voice';
 
 /** Where a stroke came from, so that later moves and the drawing can speak of "the first right of every group". */
@@ -20,8 +21,8 @@ export interface Stroke {
   readonly voice: Voice;
   readonly level: Level;
   readonly ornament?: Ornament;
-  /** What the grace strokes strike, where it is not what the stroke itself does. */
-  readonly grace?: Voice;
+  /** What the grace strokes strike, or that the same hand plays them; absent: the other hand, where it is. */
+  readonly grace?: Grace;
   readonly from: Origin;
 }
 

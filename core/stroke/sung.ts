@@ -22,13 +22,25 @@ export function syllableOf(voice: Voice, level: Level, own: OwnSyllables = {}): 
   return own[syllableKey(voice, level)] ?? VOICE[voice].sung[PLACE[level]];
 }
 
-/** What is sung at one tick: the syllable of the loudest stroke, the hands' before the feet's where they are alike. */
+/**
+ * What is sung at one tick: the syllable of the loudest stroke, the hands' before the feet's where they are alike. The
+ * kick is never lost: it is sung in place of what keeps time over it, and behind anything else.
+ */
 export function sungAt(strokes: readonly Stroke[], own: OwnSyllables = {}): string {
+  return sungParts(strokes, own).join('-');
+}
+
+/** The same in syllables: a voice that says one at a moment says the first. None where nothing sounds. */
+export function sungParts(strokes: readonly Stroke[], own: OwnSyllables = {}): readonly string[] {
   const loudest = strokes.reduce<Stroke | null>(
     (best, s) => (!best || PLACE[s.level] > PLACE[best.level] ? s : best),
     null,
   );
-  return loudest ? syllableOf(loudest.voice, loudest.level, own) : '';
+  if (!loudest) return [];
+  const sung = (s: Stroke): string => syllableOf(s.voice, s.level, own);
+  const kick = strokes.find((s) => VOICE[s.voice].piece === 'kick' && s.level !== 'ghost');
+  if (!kick || VOICE[loudest.voice].piece === 'kick') return [sung(loudest)];
+  return VOICE[loudest.voice].keepsTime ? [sung(kick)] : [sung(loudest), sung(kick)];
 }
 
 /**

@@ -496,3 +496,17 @@ export function canStrike(limb: Limb, voice: Voice): boolean {
 export function footOf(voice: Voice): 'K' | 'H' | null {
   return canStrike('K', voice) ? 'K' : canStrike('H', voice) ? 'H' : null;
 }
+
+/** Kinds of pieces of which a kit has several: each is called by its own name. */
+const MANY: readonly PieceKind[] = ['tom', 'crash', 'own'];
+
+/**
+ * The piece that a voice is struck on, as it is called: all ways to strike one are one.
+ * @example
+ * pieceName('hat-open') // => "hi-hat"
+ * pieceName('high-tom') // => "high tom"
+ */
+export function pieceName(voice: Voice): string {
+  const { piece, name } = VOICE[voice];
+  return MANY.includes(piece) ? name : piece;
+}

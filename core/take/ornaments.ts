@@ -182,8 +182,10 @@ class OrnamentSearch {
     return this.by === 'limb' ? a.limb === b.limb : this.by === 'voice' ? a.voice === b.voice : true;
   }
 
-  /** A hand that keeps time elsewhere leaves its grace strokes to the hand that plays the stroke. */
+  /** As written, or as some play it: with the stroke's own hand, on its own drum. */
   private isGrace(h: Hit, e: Expected): boolean {
-    return this.by === 'limb' ? h.limb === otherHand(e.limb) || h.limb === e.limb : this.isSame(h, e);
+    const { limb, voice } = e.graces ?? e;
+    if (this.by === 'limb') return h.limb === limb || h.limb === otherHand(e.limb) || h.limb === e.limb;
+    return this.isSame(h, e) || (this.by === 'voice' && h.voice === voice);
   }
 }

@@ -98,10 +98,11 @@ export function perform(
       expected: i,
       late: late * 1000,
     });
-    // Grace strokes come with their stroke, softly, with the other hand.
+    // Grace strokes come with their stroke, softly, by the hand and on the drum that are written.
+    const { limb, voice } = e.graces ?? { limb: otherHand(e.limb), voice: e.voice };
     for (const lead of e.ornament && player.graces ? graceLeads(e.ornament) : [])
       played.push({
-        hit: { seconds: e.seconds + late - lead, limb: otherHand(e.limb), voice: e.voice, velocity: 30 },
+        hit: { seconds: e.seconds + late - lead, limb, voice, velocity: 30 },
         expected: null,
         late: 0,
       });

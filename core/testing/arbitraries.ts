@@ -11,10 +11,12 @@ import {
   VOICES,
   type Node,
   type TypedStroke,
+  SAME_HAND,
 } from '../stroke';
 import { RUDIMENTS } from '../rudiments';
 import { chooses, EDGES, PARTS, WITHINS, type Facets, type Selection, type Which } from '../selection';
 import {
+  build,
   MOVE_NAMES,
   type MoveEntry,
   type MoveName,
@@ -23,6 +25,7 @@ import {
   type Recipe,
   type Source,
 } from '../recipe';
+import type { Pattern } from '../pattern';
 import { newDrill, type Attempt } from '../drill';
 
 export const METERS: readonly Meter[] = [
@@ -63,7 +66,7 @@ const stroke: fc.Arbitrary<TypedStroke> = fc
       nil: undefined,
       freq: 2,
     });
-    const grace = fc.option(fc.constantFrom(...HAND_VOICES), { nil: undefined, freq: 3 });
+    const grace = fc.option(fc.constantFrom(...HAND_VOICES, SAME_HAND), { nil: undefined, freq: 3 });
     return fc.tuple(voice, grace).map(([v, g]): TypedStroke => ({
       limb,
       level,
@@ -210,6 +213,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
   grid: record({
     grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)),
     part: maybe(record({ from: whole(1, 12), to: whole(1, 12), on: maybe(fc.constantFrom('1', '2&', '1:2', 'x')) })),
+    fill: maybe(fc.constant(true as const)),
   }),
   rate: record({ times: whole(1, 12), by: whole(1, 12) }),
   insert: record({
@@ -234,7 +238,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     close: fc.oneof(
       fc.constant({ kind: 'rest' as const }),
       fc.constant({ kind: 'cut' as const }),
-      record({ kind: fc.constant('strokes' as const), text }),
+      record({ kind: fc.constant('strokes' as const), text, whole: maybe(fc.constant(true as const)) }),
       record({ kind: fc.constant('groups' as const), groups: fc.array(whole(1, 9), { minLength: 1, maxLength: 12 }) }),
     ),
   }),
@@ -250,13 +254,19 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     until: fc.constantFrom('bar' as const, 'end' as const),
   }),
   mirror: record({ feet: fc.boolean() }),
+  reverse: record({ by: maybe(fc.constant('group' as const)) }),
+  linear: record({ give: fc.constantFrom('hands' as const, 'feet' as const, 'later' as const) }),
   level: record({ select, level, shift: maybe(whole(-20, 20)) }),
-  ornament: record({ select, ornament: fc.constantFrom(...ORNAMENTS, 'none' as const) }),
+  ornament: record({
+    select,
+    ornament: fc.constantFrom(...ORNAMENTS, 'none' as const),
+    by: maybe(fc.constant(SAME_HAND as typeof SAME_HAND)),
+  }),
   voice: record({
     select,
     voices: fc.array(handVoice, { minLength: 1, maxLength: 4 }),
     under: maybe(fc.constantFrom('K' as const, 'J' as const, 'H' as const)),
-    graces: maybe(fc.constant('stay' as const)),
+    graces: maybe(fc.constantFrom('stay' as const, 'go' as const)),
   }),
   route: record({
     select,
@@ -308,7 +318,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
             level,
             voice: maybe(fc.constantFrom(...VOICES)),
             ornament: maybe(fc.constantFrom(...ORNAMENTS)),
-            grace: maybe(fc.constantFrom(...HAND_VOICES)),
+            grace: maybe(fc.constantFrom(...HAND_VOICES, SAME_HAND)),
           }),
         ),
         only: maybe(fc.constantFrom('level' as const, 'voice' as const, 'ornament' as const)),
@@ -348,6 +358,8 @@ export const anyRecipe: fc.Arbitrary<Recipe> = fc.record({
 
 const moment = fc.integer({ min: 0, max: 2_000_000_000_000 });
 const tempo = fc.integer({ min: 20, max: 400 });
+/** What a random recipe makes. */
+export const anyBuilt: fc.Arbitrary<Pattern> = anyRecipe.map((r) => build(r).pattern);
 export const anyPhrase: fc.Arbitrary<Phrase> = fc.record({
   id: fc.uuid(),
   name: fc.string({ minLength: 1, unit: 'grapheme' }).filter((n) => /\S/.test(n)),

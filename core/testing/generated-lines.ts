@@ -16,7 +16,10 @@ type Change = (s: Stroke) => Stroke | null;
 export interface Clause {
   readonly words: string;
   readonly whom: Whom;
+  /** What is taken out of them: something must be there. */
+  readonly out?: Whom;
   readonly change: Change;
+  readonly of: 'piece' | 'height' | 'grace' | 'gone';
 }
 
 const slot = (s: Stroke, p: Pattern): number => (s.at / p.grid) % 16;
@@ -71,6 +74,7 @@ const sent = fc
     words: say.replace('W', w.words).replace('P', name),
     whom: w,
     change: (s) => ({ ...s, voice }),
+    of: 'piece',
   }));
 const LEVELS: readonly (readonly [Level, readonly string[]])[] = [
   ['accent', ['accent W', 'make W loud', 'W loud', 'really dig into W', 'bring out W', 'play W as accents']],
@@ -79,7 +83,12 @@ const LEVELS: readonly (readonly [Level, readonly string[]])[] = [
 const levelled = fc
   .constantFrom(...LEVELS.flatMap(([level, says]) => says.map((say) => [level, say] as const)))
   .chain(([level, say]) =>
-    whom.map((w): Clause => ({ words: say.replace('W', w.words), whom: w, change: (s) => ({ ...s, level }) })),
+    whom.map((w): Clause => ({
+      words: say.replace('W', w.words),
+      whom: w,
+      change: (s) => ({ ...s, level }),
+      of: 'height',
+    })),
   );
 const graced = fc
   .tuple(
@@ -91,6 +100,7 @@ const graced = fc
     words: say.replace('W', w.words).replace('O', ornament),
     whom: w,
     change: (s) => ({ ...s, ornament }),
+    of: 'grace',
   }));
 const dropped = fc
   .tuple(
@@ -98,8 +108,52 @@ const dropped = fc
     fc.constantFrom('leave out W', 'get rid of W', 'take W out', 'omit W', 'I would like you to leave out W'),
   )
   .filter(([, say]) => !say.startsWith('I'))
-  .map(([w, say]): Clause => ({ words: say.replace('W', w.words), whom: w, change: () => null }));
-const clause = fc.oneof(sent, levelled, graced, dropped);
+  .map(([w, say]): Clause => ({ words: say.replace('W', w.words), whom: w, change: () => null, of: 'gone' }));
+/** Strokes without some of them: "the rights except on 2 and 4". */
+const excepted = fc
+  .tuple(
+    whom,
+    fc.constantFrom(
+      { words: 'on 2 and 4', has: (s: Stroke, p: Pattern) => [4, 12].includes(slot(s, p)), each: [4, 12] },
+      { words: 'in bar 2', has: (s: Stroke, p: Pattern) => s.at >= 16 * p.grid },
+      { words: 'in beat 3', has: (s: Stroke, p: Pattern) => slot(s, p) >= 8 && slot(s, p) < 12 },
+    ),
+    fc.constantFrom('except', 'but not', 'apart from'),
+    fc.constantFrom(...PIECES),
+    fc.boolean(),
+  )
+  .map(([w, out, but, [name, voice], behind]): Clause => ({
+    words: behind ? `${w.words} to the ${name} ${but} ${out.words}` : `${w.words} ${but} ${out.words} to the ${name}`,
+    whom: { words: w.words, has: (s, p) => w.has(s, p) && !out.has(s, p), each: w.each ?? [] },
+    out: { words: out.words, has: (s, p) => w.has(s, p) && out.has(s, p), each: 'each' in out ? out.each : [] },
+    change: (s) => ({ ...s, voice }),
+    of: 'piece',
+  }));
+/** Notes jotted down: "rights: ride". */
+const jotted = fc.tuple(whom, fc.constantFrom(...PIECES)).map(([w, [name, voice]]): Clause => ({
+  words: `${w.words}: ${name}`,
+  whom: w,
+  change: (s) => ({ ...s, voice }),
+  of: 'piece',
+}));
+const clause = fc.oneof(sent, levelled, graced, dropped, excepted);
+
+/** What is carried on from the clause before: what was done, to others; or something else, to the same. */
+type Carried =
+  | { readonly does: Whom; readonly say: string }
+  | { readonly alike: Change; readonly of: Clause['of']; readonly say: string };
+const carried: fc.Arbitrary<Carried> = fc.oneof(
+  fc.tuple(whom, fc.constantFrom('W too', 'W as well', 'W')).map(([does, say]): Carried => ({
+    does,
+    say: say.replace('W', does.words),
+  })),
+  fc.constantFrom<Carried>(
+    { alike: (s) => ({ ...s, level: 'ghost' }), of: 'height', say: 'ghosted' },
+    { alike: (s) => ({ ...s, level: 'accent' }), of: 'height', say: 'accented' },
+    { alike: (s) => ({ ...s, ornament: 'flam' }), of: 'grace', say: 'with a flam' },
+    { alike: (s) => ({ ...s, voice: 'splash' }), of: 'piece', say: 'on the splash' },
+  ),
+);
 
 const PHRASES = ['(R L R R L R L L)x4', 'R l l R l l R L R l R l R R L L R L R L R L R L R L R L R L R L', '(R L)x16'];
 
@@ -112,7 +166,10 @@ export function meant(clauses: readonly Clause[], { pattern }: Build): string | 
   for (const c of clauses) {
     const now = strokes.map((s) => (c.whom.has(s, pattern) ? c.change(s) : s));
     const own = strokes.filter((s) => c.whom.has(s, pattern));
-    if (own.length === 0 || c.whom.each?.some((n) => own.every((s) => slot(s, pattern) !== n))) return null;
+    const missing = (w: Whom): boolean =>
+      strokes.every((s) => !w.has(s, pattern)) ||
+      (w.each?.some((n) => strokes.every((s) => !w.has(s, pattern) || slot(s, pattern) !== n)) ?? false);
+    if (own.length === 0 || missing(c.whom) || (c.out && missing(c.out))) return null;
     strokes = now.filter((s) => s !== null);
   }
   return looks(strokes) === looks(pattern.strokes) ? null : looks(strokes);
@@ -126,14 +183,46 @@ export interface GeneratedLine {
   readonly phrase: string;
 }
 
-/** Lines of one to three clauses, with the phrase they are said of. */
-export const anyLine: fc.Arbitrary<GeneratedLine> = fc
+/** One to three clauses, some of which carry on what was said before. */
+const spoken: fc.Arbitrary<GeneratedLine> = fc
   .tuple(
-    fc.array(clause, { minLength: 1, maxLength: 3 }),
-    fc.array(fc.constantFrom(', ', ', then ', ' and then ', ' then '), { minLength: 2, maxLength: 2 }),
+    fc.array(clause, { minLength: 1, maxLength: 2 }),
+    fc.option(carried, { freq: 2, nil: null }),
+    fc.option(clause, { nil: null }),
+    fc.array(fc.constantFrom(', ', ', then ', ' and then ', ' then '), { minLength: 3, maxLength: 3 }),
     fc.nat({ max: PHRASES.length - 1 }),
   )
-  .map(([clauses, joints, n]) => ({ clauses, text: line(clauses, joints), phrase: PHRASES[n] ?? '' }));
+  .map(([first, more, last, joints, n]) => {
+    const before = first.at(-1);
+    const carriedOn: Clause[] =
+      !more || !before
+        ? []
+        : 'does' in more
+          ? [{ ...before, words: more.say, whom: more.does }]
+          : // Nothing is done to what is gone, nor the same kind of thing twice.
+            // "Ghost lefts, with a flam" can be said of the lefts that are ghosts.
+            before.of === 'gone' ||
+              before.of === more.of ||
+              /^(?:ghost|accent) (?:lefts|rights|left hand)/.test(before.words)
+            ? []
+            : [{ ...before, words: more.say, change: more.alike, of: more.of }];
+    // "…, ghosted, the lefts …" could say that of what comes behind it.
+    const goesOn = last && first.length + carriedOn.length < 3 && !(more && 'alike' in more);
+    const clauses = [...first, ...carriedOn, ...(goesOn ? [last] : [])];
+    return { clauses, text: line(clauses, joints), phrase: PHRASES[n] ?? '' };
+  });
+
+/** One to three notes: "rights: ride, lefts: high tom". */
+const notes: fc.Arbitrary<GeneratedLine> = fc
+  .tuple(
+    fc.array(jotted, { minLength: 1, maxLength: 3 }),
+    fc.constantFrom(', ', '. ', '; ', ' / '),
+    fc.nat({ max: PHRASES.length - 1 }),
+  )
+  .map(([clauses, joint, n]) => ({ clauses, text: line(clauses, [joint, joint]), phrase: PHRASES[n] ?? '' }));
+
+/** Lines with the phrase they are said of. */
+export const anyLine: fc.Arbitrary<GeneratedLine> = fc.oneof({ weight: 6, arbitrary: spoken }, notes);
 
 /** The phrases that lines are said of, built. */
 export const BUILDS: ReadonlyMap<string, Build> = new Map(

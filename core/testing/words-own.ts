@@ -826,7 +826,6 @@ export const OWN_SENTENCES: readonly Own[] = [
   ],
   ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'hi-hat eighths on top'],
   ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'one more kick', 'R L R L R L R L R L R L R L R L K on 16ths'],
-  ['R L R L R L R L R L R L R L R L ; 4/4 ; 16ths', 'tack on R L'],
   [
     'R L R L R L R L R L R L R L R L ; 4/4 ; 16ths',
     'make it four bars',
@@ -1029,7 +1028,6 @@ export const OWN_SENTENCES: readonly Own[] = [
     'accent the first and last beat',
     'R! L R R L R L L R L R R L! R L L on 16ths',
   ],
-  ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'add kick on all four'],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'accent two notes'],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'accent two of the lefts'],
   ['R L R R L R L L R L R R L R L L ; 4/4 ; 16ths', 'flam every 2 and 4', 'R L R R fL R L L R L R R fL R L L on 16ths'],

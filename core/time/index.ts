@@ -1,3 +1,4 @@
+export { backbeatTicks } from './backbeats';
 export { type Count, countAt, type Counting, countWords, parseCount, type Schools, USUAL_SCHOOLS } from './counts';
 export { type Feel, feelWords, STRAIGHT, straightened, SWING, swung } from './feel';
 export { divisionOf, type Grid, GRID, gridName, gridsOf, parseGrid, slotsWords } from './grid';

@@ -20,6 +20,8 @@ const rotated = (p: Pattern, by: number): Pattern =>
 const mirrored = (p: Pattern): Pattern =>
   tidy({ ...p, strokes: p.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
 
+const bare = ({ at, limb, voice, level, ornament }: Pattern['strokes'][number]) => [at, limb, voice, level, ornament];
+
 describe('canonical form', () => {
   it('is the same for every rotation and for the mirror', () => {
     fc.assert(
@@ -156,6 +158,17 @@ describe('variants', () => {
       expect(repeats).toHaveLength(6);
       expect(new Set(repeats).size).toBe(1);
       expect(words).toMatch(/, in every repeat$/);
+    }
+  });
+  it('none is its own parent: two equal halves displaced by one are what they were', () => {
+    for (const text of ['R L R L', 'R! l l K R! l l K', '(R L R R L R L L)x2', 'R R R R']) {
+      const recipe = typed(text);
+      const parent = build(recipe).pattern;
+      const { best } = allVariants(recipe, wish([...VARIANT_KINDS], 2));
+      const same = best.filter(
+        (v) => JSON.stringify(v.pattern.strokes.map(bare)) === JSON.stringify(parent.strokes.map(bare)),
+      );
+      expect(same.filter((v) => v.pattern.length === parent.length && v.pattern.grid === parent.grid)).toEqual([]);
     }
   });
   it('an empty phrase has none', () => expect(allVariants(typed('- -'), wish([...VARIANT_KINDS], 2)).found).toBe(0));

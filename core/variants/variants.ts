@@ -1,7 +1,7 @@
 import { checksumOf } from '../base';
 import { difference, type Pattern } from '../pattern';
-import { applyMove, build, type MoveEntry, type Recipe } from '../recipe';
-import { ceilingOn } from '../reach';
+import { applyMove, build, type MoveEntry, type Recipe, isSame } from '../recipe';
+import { ceilingOn, limitOf } from '../reach';
 import { canonicalForm } from './canonical';
 import { changesOf, type Change, type VariantKind, type VariantWish } from './kinds';
 
@@ -39,10 +39,10 @@ export interface VariantSheet {
 
 /**
  * Counted beats a minute at which a pattern can just be played on the wish's kit by its player, in whole ones; null
- * when no limb plays twice.
+ * where nothing limits it.
  */
 function ceilingOf(pattern: Pattern, { kit, profile }: VariantWish): number | null {
-  const { bpm } = ceilingOn(pattern, kit, profile);
+  const bpm = limitOf(ceilingOn(pattern, kit, profile).bpm);
   return bpm === null ? null : Math.floor(bpm);
 }
 
@@ -71,7 +71,8 @@ export function* variantsOf(
       if (candidates >= VARIANT_LIMITS.candidates) return sheet(found, candidates, false);
       if (++candidates % TELL_EVERY === 0) yield candidates;
       const { pattern, findings } = applyMove(parent, change.move, () => parent);
-      if (pattern === parent || findings.some((f) => f.weight === 'stop')) continue;
+      // Eight slots later two equal halves are what they were.
+      if (isSame(pattern, parent) || findings.some((f) => f.weight === 'stop')) continue;
       const form = canonicalForm(pattern);
       const key = asked(kind) ? JSON.stringify(change.move) : form;
       if (seen.has(key)) continue;

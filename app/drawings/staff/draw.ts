@@ -21,7 +21,7 @@ import {
 } from 'vexflow/core';
 import { barTicks, feelWords } from '@core/time';
 import { graceCount, VOICE, type Stroke } from '@core/stroke';
-import type { Pattern } from '@core/pattern';
+import { gracesOf, type Pattern } from '@core/pattern';
 import { VALUE_TICKS, type ScoreBar, type ScoreEvent, type ScoreVoice } from '@core/score';
 import { hatSign, heightOf, lowToHigh, openAfter } from './notation';
 import { topsOf, type PlannedLine, type StaffOptions } from './plan';
@@ -323,7 +323,7 @@ function ornate(note: StaveNote, strokes: readonly Stroke[]): void {
     { length: many },
     () =>
       new GraceNote({
-        keys: [VOICE[main.grace ?? main.voice].staff],
+        keys: [VOICE[gracesOf(main)?.voice ?? main.voice].staff],
         duration: many === 1 ? '8' : '16',
         slash: many === 1,
         stemDirection: Stem.UP,

@@ -12,7 +12,7 @@ import {
   viewChild,
   type Signal,
 } from '@angular/core';
-import { strokesOf, type Pattern } from '@core/pattern';
+import { strokesOf, withGraces, type Pattern } from '@core/pattern';
 import { followWidth } from '../../common/follow-size';
 import { stilled } from '../../common/stilled';
 import { drawLines, loadMusicFonts, type StaffPlace } from './draw';
@@ -127,7 +127,7 @@ export class StaffComponent {
   }
 
   private draw(phrase: Pattern, options: StaffOptions): void {
-    const pattern = { ...phrase, strokes: strokesOf(phrase) };
+    const pattern = { ...phrase, strokes: strokesOf(withGraces(phrase)) };
     const host = this.host().nativeElement;
     const done = (places: readonly StaffPlace[]): void => {
       this.placesState.set(places);

@@ -5,6 +5,7 @@ import {
   contextStage,
   fitsEveryBeat,
   growthStages,
+  stagesBefore,
   offeredLadders,
   simpleStage,
   stageTitle,
@@ -88,6 +89,7 @@ export class PlanStore {
       grow('beat', 'Grow beat by beat'),
       grow('four', 'Grow four at a time'),
       grow('note', 'Grow note by note'),
+      grow('ingredient', 'Put it together: kick and snare, time, ghosts, grace strokes'),
       simple('steady-foot'),
       ...(this.subject.record() ? [simple('record')] : []),
       simple('free'),
@@ -155,7 +157,13 @@ export class PlanStore {
     const named = (stage: NewStage): Stage => ({ ...stage, id: free(`${stage.kind}-${stage.bars ?? 0}`) });
     switch (what.kind) {
       case 'grow':
-        return this.put([...growthStages(phrase, what.by).map((s) => ({ ...s, id: free(s.id) })), ...own]);
+        return this.put(
+          stagesBefore(
+            growthStages(phrase, what.by).map((s) => ({ ...s, id: free(s.id) })),
+            own,
+            phrase,
+          ),
+        );
       case 'context':
         return this.put([...own, named(contextStage(what.bars, this.what()))]);
       case 'simple':

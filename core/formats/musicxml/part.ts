@@ -278,8 +278,7 @@ export class PartReader {
       const struck = first.voice;
       const many = this.graces.length;
       this.graces = [];
-      if (ornament)
-        return { ornament, ...(struck && struck !== voice && footOf(struck) === null ? { grace: struck } : {}) };
+      if (ornament) return { ornament, ...(struck && footOf(struck) === null ? { grace: struck } : {}) };
       this.set('grace note', many);
     }
     if (!tremolo) return {};

@@ -1,16 +1,6 @@
 import { barTicks, meterText, quarterTempo, TICKS_PER_QUARTER, type Feel, type Meter } from '../../time';
-import {
-  graceCount,
-  isHand,
-  midiKeyOf,
-  USUAL_MAP,
-  VOICE,
-  VOICES,
-  type MidiMap,
-  type Stroke,
-  type Voice,
-} from '../../stroke';
-import { pickupOf, type Pattern } from '../../pattern';
+import { isHand, midiKeyOf, USUAL_MAP, VOICE, VOICES, type MidiMap, type Stroke, type Voice } from '../../stroke';
+import { gracesOf, pickupOf, withGraces, type Pattern } from '../../pattern';
 import { build } from '../../recipe';
 import { scoreOf, type Score, type ScoreBar, type ScoreEvent, type ScoreVoice } from '../../score';
 import { sharedText, type SharedPhrase } from '../shared';
@@ -33,11 +23,11 @@ export interface WrittenScore {
  * tremolo, tuplets, swing as it sounds, and the phrase itself in a field of its own.
  */
 export function musicXmlOf(phrase: SharedPhrase, map: MidiMap = USUAL_MAP): WrittenScore {
-  const { pattern } = build(phrase.recipe);
+  const pattern = withGraces(build(phrase.recipe).pattern);
   const strokes = [...pickupOf(pattern), ...pattern.strokes];
   // The pick-up's strokes stand before the others, as `scoreOf` is asked of both at once.
   const score = scoreOf({ ...pattern, strokes });
-  const voices = VOICES.filter((v) => strokes.some((s) => s.voice === v || s.grace === v));
+  const voices = VOICES.filter((v) => strokes.some((s) => s.voice === v || gracesOf(s)?.voice === v));
   const bars = score.bars.map((bar, i) => barOf(bar, i, score, { ...pattern, strokes }, phrase.tempo));
   const part = el('part', { id: 'P1' }, bars);
   const root = el(
@@ -187,7 +177,7 @@ function notesOf(
   const beams = beamsOf(event, index, voice);
   // From low to high, as a chord is read.
   const ordered = [...own].sort((a, b) => heightOf(a.voice) - heightOf(b.voice));
-  const graces = ordered.flatMap((s) => gracesOf(s, number));
+  const graces = ordered.flatMap((s) => graceNotes(s, number));
   const notes = ordered.map((s, i) =>
     el(
       'note',
@@ -222,9 +212,8 @@ function heightOf(voice: Voice): number {
   return octave * 7 + 'CDEFGAB'.indexOf(step);
 }
 
-function gracesOf({ ornament, grace, voice }: Stroke, number: number): XmlElement[] {
-  const many = ornament ? graceCount(ornament) : 0;
-  const sounds = grace ?? voice;
+function graceNotes(stroke: Stroke, number: number): XmlElement[] {
+  const { many, voice: sounds } = gracesOf(stroke) ?? { many: 0, voice: stroke.voice };
   return Array.from({ length: many }, () =>
     el(
       'note',

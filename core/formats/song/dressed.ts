@@ -72,7 +72,7 @@ function graces(notes: readonly SongNote[], spt: number): readonly SongNote[] {
 
 function withOrnament(n: SongNote, ornament?: Ornament, from?: SongNote): SongNote {
   if (!ornament) return n;
-  const grace = from?.voice && from.voice !== n.voice ? { grace: from.voice } : {};
+  const grace = from?.voice ? { grace: from.voice } : {};
   return { ...n, ornament, ...grace };
 }
 

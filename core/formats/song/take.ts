@@ -1,7 +1,7 @@
 import { count, listed } from '../../base';
 import { barTicks, GRID, STRAIGHT, ticks, USUAL_SCHOOLS, type Schools } from '../../time';
 import { canStrike, footOf, VOICE, type Hand, type Stroke } from '../../stroke';
-import { MOST_STROKES, type Pattern } from '../../pattern';
+import { plainGraces, MOST_STROKES, type Pattern } from '../../pattern';
 import type { Kit } from '../../kit';
 import type { Able } from '../../reach';
 import { stickings } from '../../sticking';
@@ -76,7 +76,8 @@ export function takeBars(song: Song, from: number, many: number, wish: TakeWish)
     strokes,
     groups: [{ at: ticks(0), length, repeat: 0, kind: 'cell' }],
   };
-  return { ...handed(pattern, pins, wish), left };
+  const stuck = handed(pattern, pins, wish);
+  return { ...stuck, pattern: plainGraces(stuck.pattern), left };
 }
 
 /** Notes as strokes, one to a limb and moment, with the hands that the file says; the softest of three hands goes. */

@@ -1,14 +1,14 @@
 import { mod } from '../../base';
 import { barTicks } from '../../time';
-import { canStrike, isHand, usualVoice, type Level, type Limb, type Stroke, type Voice } from '../../stroke';
+import { canStrike, isHand, otherHand, usualVoice, type Level, type Limb, type Stroke, type Voice } from '../../stroke';
 import { barsSpan, countRef, type Pattern } from '../../pattern';
 import { asEdit, clipOf, offerOf, pasteEdits, restEdits, type Edit, type Offer } from '../../recipe';
-import { chooses, type Selection } from '../../selection';
+import { chooses, type Selection, type Stretch } from '../../selection';
 import { chosen } from '../grammar/choose';
 import type { Pick } from '../grammar/pick';
 import { ANY, selectionOf } from '../grammar/said-select';
 import type { FarSaid } from '../grammar/slots';
-import { isWrong } from '../grammar/stretches';
+import { isWrong, stretchesOf } from '../grammar/stretches';
 import { act, acts, forStrokes, themOf, wrong, type Said, type RuleContext } from '../rules/rule';
 import { slotsFar } from '../rules/shift';
 
@@ -135,9 +135,9 @@ export function keptOnly(pick: Pick, scene: RuleContext): Said {
 }
 
 /** Hands put on the strokes of the hands, in turn, round and round; where they do not come out even, nothing. */
-export function handsInTurn(text: string, scene: RuleContext): Said {
+export function handsInTurn(text: string, scene: RuleContext, among?: readonly number[]): Said {
   const { pattern } = scene;
-  const hands = pattern.strokes.filter((s) => isHand(s.limb));
+  const hands = pattern.strokes.filter((s, i) => isHand(s.limb) && (!among || among.includes(i)));
   const moments = [...new Set(hands.map((s) => s.at))];
   if (moments.length === 0) return wrong(text, 'No hand plays here.');
   if (moments.length < hands.length) return wrong(text, 'Both hands play together here.');
@@ -165,6 +165,40 @@ export function tradedBars(pick: Pick, { pattern }: RuleContext): Said {
   const clip = (from: number) => clipOf(pattern, from, from + bar);
   const edits = [...pasteEdits(pattern, a ?? 0, clip(b ?? 0)), ...pasteEdits(pattern, b ?? 0, clip(a ?? 0))];
   return acts([offerOf('touch', { edits })]);
+}
+
+/** A bar, a half or a beat as stretches in ticks from the start; none where it is not in the phrase. */
+function stretchesSaid({ bars, counts, half, halfOf }: Pick, pattern: Pattern): readonly Stretch[] {
+  const bar = barTicks(pattern.meter);
+  const { bars: many } = barsSpan(pattern);
+  if (counts) return counts.flatMap((c) => stretchesOf(pattern, c, 'beat', bars) ?? []);
+  const numbers = bars?.map((b) => (b === 'last' ? many : b)) ?? (halfOf === 'bar' ? [1] : null);
+  const wholes =
+    numbers === null
+      ? [{ from: 0, until: pattern.length as number }]
+      : numbers.map((n) => ({ from: (n - 1) * bar - pattern.start, until: n * bar - pattern.start }));
+  const own = wholes.filter((w) => w.from >= 0 && w.until <= pattern.length);
+  if (half === undefined) return own;
+  return own.map(({ from, until }) => {
+    const middle = from + Math.floor((until - from) / 2);
+    return half === 1 ? { from, until: middle } : { from: middle, until };
+  });
+}
+
+/** One part of the phrase is played again in place of others as long as it. */
+export function partCopied(source: Pick, target: Pick, isMirrored: boolean, { pattern }: RuleContext): Said {
+  const [own, ...more] = stretchesSaid(source, pattern);
+  const targets = stretchesSaid(target, pattern);
+  if (!own || more.length > 0) return wrong(source.said, 'Say one part that is played again.');
+  if (targets.length === 0) return wrong(target.said, 'It is not in this phrase.');
+  if (targets.some((t) => t.until - t.from !== own.until - own.from))
+    return wrong(target.said, 'They are not equally long.');
+  const clip = clipOf(pattern, own.from, own.until);
+  const strokes = isMirrored
+    ? clip.strokes.map((s) => (isHand(s.limb) ? { ...s, limb: otherHand(s.limb) } : s))
+    : clip.strokes;
+  const edits = targets.flatMap((t) => (t.from === own.from ? [] : pasteEdits(pattern, t.from, { ...clip, strokes })));
+  return edits.length === 0 ? wrong(target.said, 'It is that already.') : acts([offerOf('touch', { edits })]);
 }
 
 /** Two pieces, or a foot and a piece, that change places: what was on the one is on the other. */

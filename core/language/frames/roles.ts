@@ -1,43 +1,11 @@
-import type { Level } from '../../stroke';
 import { numberAt, word } from '../grammar/counts';
-import { pickAt, scopesAt, type Pick } from '../grammar/pick';
+import { ORDINAL_ONLY, pickAt, scopesAt, type Pick } from '../grammar/pick';
 import { SLOTS } from '../grammar/slots';
+import type { RoleName } from './role-names';
+import { ROLE_TABLE } from './words';
 import { LEVEL_TERMS, ORNAMENT_TERMS } from '../lexicon/terms';
 import type { Found } from '../lexicon/template';
 import type { Token } from '../lexicon/tokens';
-
-/**
- * What a clause can say beside its verb: which strokes, to what piece, how high, with what ornament, by which limb, on
- * what grid, how long, how far and which way, which strokes are new and where they are put, how many at a time, which
- * way over the kit.
- */
-export type RoleName =
-  | 'pick'
-  | 'voices'
-  | 'level'
-  | 'ornament'
-  | 'limb'
-  | 'player'
-  | 'grid'
-  | 'space'
-  | 'far'
-  | 'way'
-  | 'strokes'
-  | 'where'
-  | 'size'
-  | 'sizes'
-  | 'route'
-  | 'only'
-  | 'under'
-  | 'close'
-  | 'swapped'
-  | 'hands'
-  | 'first'
-  | 'until'
-  | 'times'
-  | 'sticking'
-  | 'count'
-  | 'scope';
 
 export interface RoleSaid {
   readonly end: number;
@@ -62,6 +30,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
     'beneath',
     'below',
     'along with',
+    'together with',
     'from',
     'over',
     'into',
@@ -86,109 +55,74 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
       'at',
     ],
     ...['into', 'over', 'across', 'across to', 'between', 'with', 'using', 'out to', 'out on', 'off to', 'as', 'from'],
+    ...['becomes', 'become', 'is', 'are', 'turns into', 'should be', 'by', 'for', 'of'],
   ],
-  level: ['', ':', 'as', 'at', 'to', 'into', 'in', 'like'],
-  ornament: ['', 'as', 'with', 'into', 'to'],
-  limb: ['with', 'by', 'to', 'on', 'in', 'for', 'over to', 'onto', 'into', 'using', 'as'],
-  player: ['', 'with', 'by'],
-  grid: ['', 'as', 'in', 'on', 'into', 'to', 'onto'],
+  level: ['', ':', 'as', 'at', 'to', 'into', 'in', 'like', 'up to', 'down to', 'back to', 'to be', 'out as', 'with'],
+  ornament: ['', 'as', 'with', 'into', 'to', 'for'],
+  limb: [
+    'all',
+    'as all',
+    'all with',
+    'entirely with',
+    'with',
+    'by',
+    'to',
+    'on',
+    'in',
+    'for',
+    'over to',
+    'onto',
+    'into',
+    'using',
+    'as',
+  ],
+  player: ['', 'with', 'by', 'gets', 'get'],
+  grid: [
+    '',
+    'as',
+    'in',
+    'on',
+    'into',
+    'to',
+    'onto',
+    'every',
+    'each',
+    'on every',
+    'on each',
+    'in every',
+    'steady',
+    'in steady',
+  ],
+  into: ['into', 'in', 'over', 'to'],
+  room: ['into', 'in', 'over', 'to', 'across'],
+  groups: ['', 'in', 'as', 'by', 'groups of', 'in groups of', 'as groups of', 'it as'],
   space: ['', 'for', 'over', 'to', 'in', 'into', 'across', 'up to', 'of', 'over the', 'out to'],
   far: ['', 'by'],
   strokes: ['', 'with'],
   size: ['', 'in', 'as'],
-  count: ['on', 'at', 'from'],
+  count: [
+    'to',
+    'on',
+    'at',
+    'from',
+    'starting on',
+    'starting from',
+    'starting at',
+    'beginning on',
+    'it starts on',
+    'it begins on',
+  ],
+  off: ['off', 'out of', 'away from'],
   sizes: ['', 'in', 'as', 'in a', 'as a', 'grouped', 'in groups of', 'into'],
 };
 
-/** Ways and places that are said in words of their own. */
-const SAID: readonly (readonly [RoleName, string, string])[] = [
-  ...'until the bar is full, to the end of the bar, until the end of the bar, till the bar is full, till the end of the bar, to fill the bar, up to the bar line, until the bar line'
-    .split(', ')
-    .map((w) => ['until', w, 'bar'] as const),
-  ...'until it comes out on 1, until it comes out on 1 again, until it comes out, until it comes out even, until it is back on 1, until it lands on 1, until it lands on 1 again, until it comes round, until it comes round to 1, until it comes out on the 1 again, until it ends with the bar, until it comes back to 1'
-    .split(', ')
-    .map((w) => ['until', w, 'even'] as const),
-  ...(
-    [
-      [
-        'RL',
-        'single strokes, singles, strict alternation, alternate sticking, alternating sticking, strictly alternating, hand to hand, alternate the hands, alternate hands, alternating hands, single stroke sticking, with alternating hands, with alternate sticking',
-      ],
-      ['RRLL', 'double strokes, double sticking, double stroke sticking, with double strokes'],
-      ['RLRRLRLL', 'paradiddle sticking, a paradiddle sticking, with a paradiddle sticking, with paradiddle sticking'],
-    ] as const
-  ).flatMap(([hands, words]) => words.split(', ').map((w) => ['sticking', w, hands] as const)),
-  ...(
-    [
-      [
-        'R',
-        'right first, starting with the right, starting on the right, right hand first, leading with the right, beginning with the right, from the right, right lead, so the right leads, so that the right leads, so right leads',
-      ],
-      [
-        'L',
-        'left first, starting with the left, starting on the left, left hand first, leading with the left, beginning with the left, from the left, left lead, so the left leads, so that the left leads, so left leads',
-      ],
-    ] as const
-  ).flatMap(([hand, words]) => words.split(', ').map((w) => ['first', w, hand] as const)),
-  ...(
-    [
-      ['later', 'later, late, to the right, further on, further along, later on, further back'],
-      ['earlier', 'earlier, early, to the left, ahead, sooner, further forward'],
-      ['back', 'back, forward, forwards, backwards'],
-    ] as const
-  ).flatMap(([way, words]) => words.split(', ').map((w) => ['way', w, way] as const)),
-  ...(
-    [
-      [
-        'end',
-        'at the end, on the end, to the end, behind it, behind, after it, to finish, to finish it, at the back, on the back, onto the end, after the last stroke, after the last note, after the last one',
-      ],
-      [
-        'start',
-        'in front, in front of it, at the front, at the start, at the beginning, before it, to start, to begin, to start with, at the top, before the first stroke, before the first note, before the first one',
-      ],
-    ] as const
-  ).flatMap(([where, words]) => words.split(', ').map((w) => ['where', w, where] as const)),
-  ...(
-    [
-      ['down', 'down the toms, down round the toms, down across the toms, round the toms, around the toms'],
-      ['up', 'up the toms'],
-      ['round', 'round the kit, around the kit, round the drums, around the drums, over the drums'],
-    ] as const
-  ).flatMap(([route, words]) => words.split(', ').map((w) => ['route', w, route] as const)),
-  ...'only, just, nothing but, nothing except, no more than, exclusively'
-    .split(', ')
-    .map((w) => ['only', w, 'only'] as const),
-  ...'with a kick, with a kick under it, with a kick under them, with a kick underneath, with the kick, with the kick under it, with the kick under them, with kick, with a bass drum, with the bass drum, kick underneath, kick under it, kick under them, and a kick under it, with kick under it, and a kick, plus a kick, plus kick'
-    .split(', ')
-    .map((w) => ['under', w, 'K'] as const),
-  ...(
-    [
-      [
-        'cut',
-        'cut it off, cut it off at the end, cut off, cut off at the end, cut it short, cut the last one, cut the last one short, cut the rest, cutting the last one, cut at the end, chop the end, chop off the end, chop off the rest, cutting off the end, cut short, cut it at the end',
-      ],
-      [
-        'rest',
-        'leave the rest empty, rest at the end, leave the rest, rest for what is left, rests at the end, with a rest at the end, with rests at the end, leave the end empty, rest of it empty, silence at the end, nothing after that, rest after that',
-      ],
-    ] as const
-  ).flatMap(([close, words]) => words.split(', ').map((w) => ['close', w, close] as const)),
-  ...'hands swapped, with hands swapped, with the hands swapped, hands swapped each time, with the hands swapped each time, with the hands swapped every time, swap hands each time, swap the hands each time, swap hands every time, swap hands every time it repeats, hands reversed, with the hands reversed, and swap hands every time it repeats, and swap hands every time, and swap hands each time, and swap the hands each time, and swap the hands every time, and swap the hands every time it repeats, swapping hands each time, swapping the hands each time, alternating hands each time'
-    .split(', ')
-    .map((w) => ['swapped', w, 'swapped'] as const),
-];
-const SAID_BY_WORD = new Map<string, (typeof SAID)[number][]>();
-for (const s of SAID) {
-  const [first = ''] = s[1].split(' ');
-  SAID_BY_WORD.set(first, [...(SAID_BY_WORD.get(first) ?? []), s]);
-}
-
 /** Every word of roles, for the vocabulary. */
 export const ROLE_WORDS: readonly string[] = [
-  ...SAID.flatMap(([, words]) => words.split(' ')),
+  ...ROLE_TABLE.flatMap((r) => r.say.words()),
   ...Object.values(MARKERS).flatMap((m) => m.flatMap((w) => w.split(' '))),
-  ...'extra more level volume height each drum tom piece twice times over through running'.split(' '),
+  ...'extra more level volume height each drum tom piece twice times over through running ends is full over done these those them close closing closed finish finishing end ending copy identical same like with it per'.split(
+    ' ',
+  ),
 ];
 
 /** Whether words stand from a place on; where they end. */
@@ -222,19 +156,31 @@ const READERS: Partial<Record<RoleName, Reader>> = {
   player: SLOTS['limb'],
   grid: SLOTS['grid'],
   space: SLOTS['space'],
-  far: SLOTS['far'],
+  // "A" by itself says how many of what stands behind it, and not how far.
+  far: (tokens, at) =>
+    (SLOTS['far']?.(tokens, at) ?? []).filter((f) => f.end > at + 1 || !/^(?:a|an|another)$/.test(word(tokens, at))),
   strokes: SLOTS['strokes'],
   size: sizeAt,
   sizes: sizesAt,
-  count: SLOTS['count'],
+  groups: (tokens, at) => (SLOTS['sizes']?.(tokens, at) ?? []).filter((f) => (f.value as readonly number[]).length > 1),
+  room: SLOTS['space'],
+  count: (tokens, at) =>
+    (SLOTS['count']?.(tokens, at) ?? []).flatMap((f) =>
+      word(tokens, at - 1) === 'from' && /^(?:on|onwards)$/.test(word(tokens, f.end))
+        ? [f, { ...f, end: f.end + 1 }]
+        : [f],
+    ),
+  off: SLOTS['counts'],
+  into: SLOTS['n'],
 };
 
 /** "in twos", "2 each", "two at a time", "two to a drum", "2 on each". */
 function sizeAt(tokens: readonly Token[], at: number): readonly Found<number>[] {
+  if (word(tokens, at) === 'ones') return [{ end: at + 1, value: 1 }];
   return numberAt(tokens, at).flatMap((n): Found<number>[] => {
     if (/^(?:twos|threes|fours|fives|sixes|pairs)$/.test(word(tokens, at))) return [n];
     let end = n.end;
-    if (/^(?:strokes|notes|hits)$/.test(word(tokens, end))) end++;
+    if (/^(?:strokes?|notes?|hits?)$/.test(word(tokens, end))) end++;
     const said = [
       'each',
       'at a time',
@@ -254,11 +200,34 @@ function sizeAt(tokens: readonly Token[], at: number): readonly Found<number>[] 
   });
 }
 
+/** "One beat on each", "two beats each drum": how many beats each piece has. */
+function beatsEachAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  return numberAt(tokens, at).flatMap((n): RoleSaid[] => {
+    if (!/^beats?$/.test(word(tokens, n.end))) return [];
+    const ends = [
+      'each',
+      'on each',
+      'to each',
+      'per drum',
+      'on each drum',
+      'each drum',
+      'to a drum',
+      'on every drum',
+      'to each drum',
+      'on each tom',
+      'on each one',
+      'per piece',
+      'on each piece',
+    ].map((s) => endOf(tokens, n.end + 1, s.split(' ')));
+    return ends.flatMap((end) => (end === null ? [] : [{ end, role: 'beats', value: n.value, by: '' }]));
+  });
+}
+
 /** "3-3-2", "3 3 2", "groups of 3", "threes": sizes one after the other. */
 function sizesAt(tokens: readonly Token[], start: number): readonly Found<readonly number[]>[] {
   const groups = endOf(tokens, start, ['groups', 'of']);
-  const [every] = groups === null ? [] : numberAt(tokens, groups);
-  if (every) return [{ end: every.end, value: [every.value] }];
+  // "Groups of 3", "groups of 3, 3 and 2"
+  if (groups !== null) return (SLOTS['sizes']?.(tokens, groups) ?? []) as readonly Found<readonly number[]>[];
   const found: Found<readonly number[]>[] = [];
   const all: number[] = [];
   let at = start;
@@ -280,14 +249,75 @@ function handsAt(tokens: readonly Token[], start: number): Found<string> | null 
   return text.length > 1 ? { end: at, value: text } : null;
 }
 
-/** "four times", "3 times over": how often. */
-function timesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
-  if (word(tokens, at) === 'twice') return [{ end: at + 1, role: 'times', value: 2, by: '' }];
-  return numberAt(tokens, at).flatMap((n): RoleSaid[] => {
-    if (word(tokens, n.end) !== 'times') return [];
-    const over = /^(?:over|through|running)$/.test(word(tokens, n.end + 1)) ? 1 : 0;
-    return [{ end: n.end + 1 + over, role: 'times', value: n.value, by: '' }];
+/** "Until the end of bar 2", "till bar 2 ends": so many bars from the start. */
+function untilBarAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  if (!/^(?:until|till|to|up)$/.test(word(tokens, at))) return [];
+  const from = word(tokens, at) === 'up' ? at + 1 : at;
+  const lead = ['the end of', 'end of', ''].map((w) => endOf(tokens, from + 1, w === '' ? [] : w.split(' ')));
+  return lead.flatMap((next, i): RoleSaid[] => {
+    if (next === null || word(tokens, next) !== 'bar') return [];
+    return numberAt(tokens, next + 1).flatMap((n): RoleSaid[] => {
+      const over = /^(?:ends|is)$/.test(word(tokens, n.end));
+      const end = over ? n.end + (word(tokens, n.end) === 'is' ? 2 : 1) : n.end;
+      if (i === 2 && !over) return [];
+      return [{ end, role: 'until', value: n.value, by: '' }];
+    });
   });
+}
+
+const SAME = [
+  'the same as',
+  'same as',
+  'like',
+  'just like',
+  'as',
+  'a copy of',
+  'copy of',
+  'identical to',
+  'the same',
+].map((w) => w.split(' '));
+
+/** "Same as the first", "like bar 2": what is played again; "in bar 2", "to beat 3": where. */
+function placesAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  const from = (role: 'source' | 'target', start: number, by: string): readonly RoleSaid[] => {
+    const next = article(tokens, start);
+    // "The second half same as the first"
+    const bare = /^(?:first|second)$/.test(word(tokens, next)) && !/^(?:half|bar|beat)$/.test(word(tokens, next + 1));
+    const ordinal = bare && next > start ? [{ end: next + 1, value: word(tokens, next) }] : [];
+    const places = pickAt(tokens, start).filter(({ value: v }) =>
+      Object.keys(v).every(
+        (k) =>
+          v[k as keyof Pick] == null ||
+          /^(?:counts|bars|half|halfOf|said)$/.test(k) ||
+          // "The first beat onto the second"
+          (k === 'order' && ORDINAL_ONLY.test(v.said)),
+      ),
+    );
+    return [...ordinal, ...places].map((f): RoleSaid => ({ end: f.end, role, value: f.value, by }));
+  };
+  const all = word(tokens, at) === 'all' ? at + 1 : at;
+  const same = SAME.flatMap((words) => {
+    const end = endOf(tokens, all, words);
+    return end === null ? [] : from('source', end, words.join(' '));
+  });
+  const to = /^(?:in|to|on|onto|into|for|at|over|as)$/.test(word(tokens, at))
+    ? from('target', at + 1, word(tokens, at))
+    : [];
+  return [...same, ...to];
+}
+
+/** "Except the accents", "but not in bar 2", "apart from 3": what is taken out of what is meant. */
+function lessAt(tokens: readonly Token[], at: number): readonly RoleSaid[] {
+  if (!/^(?:except|other-than|apart-from|but|without|save)$/.test(word(tokens, at))) return [];
+  const not = word(tokens, at + 1) === 'not' ? at + 2 : at + 1;
+  const next = /^(?:for|on|at)$/.test(word(tokens, not)) ? not + 1 : not;
+  const scopes = scopesAt(tokens, not).map((f) => ({ end: f.end, value: { base: null, said: 'except', ...f.value } }));
+  return [...pickAt(tokens, next), ...scopes].map((f): RoleSaid => ({
+    end: f.end,
+    role: 'less',
+    value: f.value,
+    by: '',
+  }));
 }
 
 /** What says where, and nothing of what it is. */
@@ -315,17 +345,14 @@ function rolesRead(tokens: readonly Token[], at: number): readonly RoleSaid[] {
         if (end > from && end <= tokens.length) found.push({ end, role, value, by });
     }
   }
-  for (const [role, words, value] of SAID_BY_WORD.get(word(tokens, at)) ?? []) {
-    const end = endOf(tokens, at, words.split(' '));
-    if (end !== null) found.push({ end, role, value, by: '' });
-  }
-  found.push(...timesAt(tokens, at));
+  for (const { role, say, value } of ROLE_TABLE)
+    for (const m of say.fits(tokens, at, SLOTS))
+      if (m.end > at) found.push({ end: m.end, role, value: value(m.values), by: '' });
+  found.push(...beatsEachAt(tokens, at));
+  found.push(...untilBarAt(tokens, at), ...placesAt(tokens, at), ...lessAt(tokens, at));
   for (const { end, value } of scopesAt(tokens, at))
     if (Object.keys(value).every((key) => WHERE.has(key))) found.push({ end, role: 'scope', value, by: '' });
   const hands = handsAt(tokens, at);
   if (hands) found.push({ end: hands.end, role: 'hands', value: hands.value, by: '' });
   return found;
 }
-
-export const pickSaid = (v: unknown): Pick => v as Pick;
-export const levelSaid = (v: unknown): Level => v as Level;

@@ -3,7 +3,7 @@ import { landingAt, type Pattern } from '../../pattern';
 import type { CountSaid } from './counts';
 import { inOrder, distinct, type StrokeIndexes } from './ordered';
 import { eitherWay } from './either';
-import type { Pick } from './pick';
+import { ORDINAL_ONLY, type Pick } from './pick';
 import { countSaid, isIn, isWrong, keyOf, limbsHere, restricted, stretchesOf, type Ways } from './stretches';
 
 /** What a line has said so far, for "them", "the rest" and "it". */
@@ -11,6 +11,10 @@ export interface Before {
   readonly pattern: Pattern;
   /** Strokes that were last spoken of, by tick and limb; null when none were. */
   readonly them: ReadonlySet<string> | null;
+  /** All that was spoken of in the line so far: "the rest" is what is not among it. */
+  readonly spoken?: ReadonlySet<string>;
+  /** The clause before named strokes, so that they need not be named again. */
+  readonly isNamed?: boolean;
   /** Where one of several was spoken of, as "the first accent": all of them. */
   readonly kin?: ReadonlySet<string> | undefined;
 }
@@ -23,6 +27,9 @@ export type BeatMeaning = 'count' | 'beat' | 'ask' | 'ask-beat';
  * bare number stands for.
  */
 export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count'): Ways<StrokeIndexes> {
+  // What goes unsaid was named before.
+  if (pick.base === 'them' && pick.said === '' && before.isNamed !== true)
+    return { wrong: '', why: 'Say which strokes.' };
   if (pick.others) {
     const { others: _, ...rest } = pick;
     const all = chosen(rest, before, beats);
@@ -47,9 +54,11 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
   const { them } = before;
   if (pick.base === 'them' || pick.base === 'else' || (pick.base === 'it' && them)) {
     if (!them) return wrong('Say which strokes: none were named before.');
+    const isElse = pick.base === 'else';
+    const named = isElse ? (before.spoken ?? them) : them;
     list = list.filter((i) => {
       const s = strokes[i];
-      return s !== undefined && them.has(keyOf(s)) === (pick.base !== 'else');
+      return s !== undefined && named.has(keyOf(s)) !== isElse;
     });
   }
   const limbs = limbsHere(pattern, pick);
@@ -62,6 +71,17 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     if (isWrong(there)) return there;
     const at = new Set((there.ways[0] ?? []).map((i) => strokes[i]?.at));
     list = list.filter((i) => at.has(strokes[i]?.at));
+  }
+  if (pick.beside) {
+    const { how, what } = pick.beside;
+    const there = chosen(what, { ...before, them: null }, 'count');
+    if (isWrong(there)) return there;
+    const moments = [...new Set(list.map((i) => checkedAt(strokes, i, 'stroke').at))];
+    const next = (there.ways[0] ?? []).map((i) => {
+      const { at } = checkedAt(strokes, i, 'stroke');
+      return how === 'before' ? moments.findLast((t) => t < at) : moments.find((t) => t > at);
+    });
+    list = list.filter((i) => next.includes(strokes[i]?.at));
   }
   if (pick.repeat) {
     const repeats = list.map((i) => checkedAt(strokes, i, 'stroke').from.repeat);
@@ -86,11 +106,13 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     const more = pick.everything ?? pick.many ?? (pick.base === 'all' || pick.order !== undefined);
     const meanings: readonly ('count' | 'beat')[] = counts.some((c) => c.as === 'whole' || (c.as === 'beat' && more))
       ? ['beat']
-      : asksBeat(pick, counts, beats)
-        ? ['count', 'beat']
-        : beats === 'beat' && counts.every((c) => c.syllable === '' && c.beat !== null)
-          ? ['beat']
-          : ['count'];
+      : beats !== 'count' && isBeats(pick.said, counts)
+        ? ['beat']
+        : asksBeat(pick, counts, beats)
+          ? ['count', 'beat']
+          : beats === 'beat' && counts.every((c) => c.syllable === '' && c.beat !== null)
+            ? ['beat']
+            : ['count'];
     const found: StrokeIndexes[] = [];
     for (const as of meanings) {
       const all = new Set<number>();
@@ -128,7 +150,25 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     lists = lists.flatMap((l) => more.ways.map((m) => [...new Set([...l, ...m])].sort((a, b) => a - b)));
   }
   const full = lists.filter((l) => l.length > 0);
+  if (pick.howMany !== undefined) {
+    const asMany = full.filter((l) => new Set(l.map((i) => strokes[i]?.at)).size === pick.howMany);
+    return asMany.length > 0 ? { ways: asMany } : wrong(`There are ${full[0]?.length ?? 0}.`);
+  }
   return full.length > 0 ? { ways: full } : wrong('There are none here.');
+}
+
+/** "The first half …, the second …": the half, bar or beat that was not named again; null where it is a stroke. */
+export function alikeOf(pick: Pick, last: Pick | undefined): Pick | null {
+  const { order, said } = pick;
+  if (!last || order?.kind !== 'nth' || !ORDINAL_ONLY.test(said)) return null;
+  if (last.limb ?? last.levels ?? last.voices ?? last.order) return null;
+  const [count, ...counts] = last.counts ?? [];
+  if (last.half !== undefined && order.n === 2)
+    return { base: null, half: 2, said, ...(last.halfOf ? { halfOf: last.halfOf } : {}) };
+  if (last.bars?.length === 1 && !count) return { base: null, bars: [order.n], said };
+  if (count && counts.length === 0 && count.as !== 'count' && count.beat !== null)
+    return { base: null, counts: [{ ...count, beat: order.n }], said };
+  return null;
 }
 
 /** "All ghosts except the first": the first of the ghosts. An order that is taken out counts in what is meant. */
@@ -138,9 +178,18 @@ function among(e: Pick, pick: Pick): Pick {
   return { ...rest, order: e.order, ...(e.grid === undefined ? {} : { grid: e.grid }) };
 }
 
+const isBeats = (said: string, counts: readonly CountSaid[]): boolean =>
+  counts.length > 1 && /\bbeats\b/i.test(said) && counts.every((c) => c.as === 'beat');
+
 /** Whether a number can stand for its whole beat: "beat 4" where strokes are sent, "3" too where they are left out. */
-function asksBeat({ base, limb, levels, voices }: Pick, counts: readonly CountSaid[], beats: BeatMeaning): boolean {
+function asksBeat(
+  { base, limb, levels, voices, said }: Pick,
+  counts: readonly CountSaid[],
+  beats: BeatMeaning,
+): boolean {
   if (base !== null || limb || levels || voices) return false;
   if (!counts.every((c) => c.syllable === '' && c.beat !== null)) return false;
+  // "Beats 2 and 4" are all of both.
+  if (isBeats(said, counts)) return false;
   return beats === 'ask' || (beats === 'ask-beat' && counts.every((c) => c.as === 'beat'));
 }

@@ -1,4 +1,13 @@
-import { NUMBERS, ORDINALS, SYLLABLES } from '../lexicon/terms';
+import {
+  LEVEL_TERMS,
+  LIMB_TERMS,
+  limbLetter,
+  NUMBERS,
+  ORDINALS,
+  ORNAMENT_TERMS,
+  SYLLABLES,
+  type LimbTerm,
+} from '../lexicon/terms';
 import type { Found } from '../lexicon/template';
 import { COUNT, type Token } from '../lexicon/tokens';
 
@@ -16,6 +25,12 @@ export const LAST = -1;
 export type BarSaid = number | 'last';
 
 export const word = (tokens: readonly Token[], at: number): string => tokens[at]?.word ?? '';
+
+/** A limb as it is said, or as the letter it is written by. */
+export function limbAt(tokens: readonly Token[], at: number): LimbTerm | undefined {
+  const raw = (i: number): string => tokens[i]?.raw ?? '';
+  return LIMB_TERMS.get(word(tokens, at)) ?? limbLetter(raw(at), raw(at - 1), raw(at + 1));
+}
 
 /** "12", "1½", "5s". */
 function figures(w: string): number | null {
@@ -61,7 +76,9 @@ export function countAt(
   }
   // Numbers as words are counts where a beat can be so called: "one and four".
   const spoken = NUMBERS.get(w);
-  if (spoken !== undefined && spoken <= 15 && /^[a-z]{3,}$/.test(w) && w !== 'once' && !w.endsWith('s'))
+  // "One accent" says how many.
+  const many = LEVEL_TERMS.has(word(tokens, at + 1)) || ORNAMENT_TERMS.has(word(tokens, at + 1));
+  if (!many && spoken !== undefined && spoken <= 15 && /^[a-z]{3,}$/.test(w) && w !== 'once' && !w.endsWith('s'))
     found.push({ end: at + 1, value: { bar: bar?.value ?? null, beat: spoken, syllable: '', as: 'count' } });
   if (w === 'beat' || w === 'count') {
     const [n] = numberAt(tokens, at + 1);
@@ -118,6 +135,13 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   const numbered = (i: number): boolean => numberAt(tokens, i).length > 0;
   // "All four" says how many, "every 2" by itself how far apart.
   if (/^(?:all|every|each)$/.test(word(tokens, start - 1)) && numbered(start)) return [];
+  // "On all four", "on all four beats": every beat of a bar of so many, or of any.
+  if (word(tokens, at) === 'all' && /^(?:on|at)$/.test(word(tokens, at - 1)) && numbered(at + 1)) {
+    const beats = /^beats$/.test(word(tokens, at + 2));
+    const every: CountSaid = { bar: null, beat: null, syllable: '', as: 'count' };
+    if (beats || word(tokens, at + 1) === 'four' || word(tokens, at + 1) === '4')
+      return [{ end: at + (beats ? 3 : 2), value: [every] }];
+  }
   while (word(tokens, at) === 'the' || (word(tokens, at) === 'all' && !numbered(at + 1))) at++;
   // "Every 2 and 4", "every 1": beats that come in each bar.
   if (isListed(tokens, at) || (/^(?:every|each)$/.test(word(tokens, at)) && numbered(at + 1))) at++;
@@ -131,6 +155,14 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   const nth = ORDINALS.get(w);
   if ((nth !== undefined || w === 'last') && word(tokens, at + 1) === 'beat')
     return [{ end: at + 2, value: [{ bar: null, beat: nth ?? LAST, syllable: '', as: whole ? 'whole' : 'beat' }] }];
+  // "On the beat": on each.
+  if (
+    w === 'beat' &&
+    word(tokens, start) === 'the' &&
+    word(tokens, start - 1) === 'on' &&
+    numberAt(tokens, at + 1).length === 0
+  )
+    return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];
   // "The beats", "both beats": each of them.
   const both = w === 'both' ? 1 : 0;
   if (word(tokens, at + both) === 'beats' && numberAt(tokens, at + both + 1).length === 0)
@@ -180,11 +212,21 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
       // Behind numbers that have none, a syllable is that of one beat: "1, the & of 2 and 3".
       const isSaidOfAll = all.every((c) => c.syllable !== '');
       const sharing = isSaidOfAll && of && (joined || spoken.some((t) => /^(?:ands|&s|es)$/.test(t.word)) || spread);
+      // "1 2 and 4": numbers side by side, rising.
+      const isRising =
+        placeOf(word(tokens, f.end)) > placeOf(word(tokens, f.end - 1)) && placeOf(word(tokens, f.end - 1)) > 0;
+      if (next === f.end && isRising) go(next, all, []);
       if (next > f.end) go(next, all, sharing ? [...new Set(own.map((c) => c.syllable).filter(Boolean))] : []);
     }
   };
   go(at, [], []);
   return out;
+}
+
+/** Where a count in figures stands among others; 0 for any other word. */
+function placeOf(w: string): number {
+  const [, beat, syllable = ''] = /^(\d{1,2})([e&a]?)$/.exec(w) ?? [];
+  return beat === undefined ? 0 : Number(beat) * 4 + ['', 'e', '&', 'a'].indexOf(syllable);
 }
 
 /** A number by itself: of a syllable said before, it is another beat ("the & of 2 and 4"). */

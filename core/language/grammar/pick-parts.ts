@@ -1,5 +1,3 @@
-import { ticks } from '../../time';
-import type { Level } from '../../stroke';
 import {
   GRID_TERMS,
   LEVEL_TERMS,
@@ -10,87 +8,26 @@ import {
   SYLLABLES,
   voiceTerm,
 } from '../lexicon/terms';
-import { barsAt, countAt, countsAt, isListed, numberAt, word, type CountSaid } from './counts';
-import type { Each, Order, Pick } from './picked';
+import { barsAt, countAt, countsAt, word, type CountSaid } from './counts';
+import type { Pick } from './picked';
 import type { Found } from '../lexicon/template';
 import type { Token } from '../lexicon/tokens';
-
-export type Part = Omit<Pick, 'said' | 'base'> & { readonly base?: Pick['base'] };
-
-export const GENERIC = new Set([
-  'strokes',
-  'stroke',
-  'notes',
-  'note',
-  'hits',
-  'hit',
-  'ones',
-  'one',
-  'part',
-  'parts',
-  'line',
-  'pattern',
-]);
-const ALL = new Set([
-  'everything',
-  'all',
-  'it',
-  'this',
-  'phrase',
-  'whole',
-  'lot',
-  'fill',
-  'lick',
-  'groove',
-  'thing',
-  'every',
-]);
-/** Words of more than one stroke. Accents, kicks and grace strokes are single ones wherever they stand. */
-const SEVERAL = new Set([
-  'rights',
-  'lefts',
-  'hands',
-  'strokes',
-  'notes',
-  'hits',
-  'ones',
-  'ghosts',
-  'taps',
-  'both hands',
-]);
-/** What is said to be none of a height. */
-const NOT_SO: ReadonlyMap<string, readonly Level[]> = new Map<string, readonly Level[]>([
-  // Ghosts have no accent either.
-  ...['unaccented', 'non-accented', 'nonaccented'].map((w): [string, readonly Level[]] => [w, ['tap', 'ghost']]),
-  ...['unghosted', 'non-ghosted', 'nonghosted'].map((w): [string, readonly Level[]] => [w, ['tap', 'accent']]),
-]);
-const THEM = new Set(['them', 'those', 'these']);
-const LEAD = new Set(['the', 'all', 'of', 'my', 'any', 'every', 'each', 'both', 'a', 'an', 'whole']);
-/** How a repeat of the cell is called where it is named by itself. */
-const REPEAT = /^(?:repeat|repetition|time|round|go)$/;
-const EACH: ReadonlyMap<string, Each> = new Map<string, Each>([
-  ['beat', 'beat'],
-  ['beats', 'beat'],
-  ['triplet', 'beat'],
-  ['sextuplet', 'beat'],
-  ['quintuplet', 'beat'],
-  ['septuplet', 'beat'],
-  ['bar', 'bar'],
-  ['bars', 'bar'],
-  ['measure', 'bar'],
-  ['group', 'group'],
-  ['groups', 'group'],
-  ['repeat', 'repeat'],
-  ['repeats', 'repeat'],
-  ['cell', 'repeat'],
-  ['round', 'repeat'],
-  ['double', 'double'],
-  ['doubles', 'double'],
-  ['pair', 'double'],
-]);
-
-/** Words that begin a stretch: "from the e of 2 to 3" are all strokes there. */
-const RANGES = new Set(['from', 'before', 'after', 'until', 'till', 'between']);
+import {
+  type Part,
+  GENERIC,
+  ALL,
+  NOT_SO,
+  THEM,
+  LEAD,
+  REPEAT,
+  EACH,
+  said,
+  described,
+  whereAt,
+  notWhereAt,
+  ordered,
+  skipThe,
+} from './pick-nouns';
 
 /** The words of pickings, for the vocabulary. */
 export const PICK_WORDS: readonly string[] = [
@@ -106,247 +43,40 @@ export const PICK_WORDS: readonly string[] = [
   ...NUMBERS.keys(),
   ...SYLLABLES.keys(),
   ...NOT_SO.keys(),
-  ...'next doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest else others where wherever time go repetition which that are is left plays play onwards on'.split(
+  ...'next doubles singles upbeats last very middle other second start beginning end of on in at before after from to until till up till between except but other-than apart-from bar measure half and or offbeats downbeats backbeat numbers rest elsewhere else others where wherever time go repetition which that are is left plays play onwards on starting beginning counting single double same thing isnt arent is not doesnt dont does do play nothing silent rests free right just directly immediately straight each any my'.split(
     ' ',
   ),
 ];
 
-export const said = (tokens: readonly Token[], from: number, end: number): string =>
-  tokens
-    .slice(from, end)
-    .map((t) => t.raw)
-    .join(' ');
-
-/** Words that describe a stroke, one after the other: "right hand accents", "snare notes". */
-function described(tokens: readonly Token[], start: number): readonly Found<Part>[] {
-  const out: Found<Part>[] = [];
-  const go = (at: number, part: Part, many: number): void => {
-    if (many > 0) out.push({ end: at, value: part });
-    const w = word(tokens, at);
-    if (GENERIC.has(w) && many > 0) out.push({ end: at + 1, value: SEVERAL.has(w) ? { ...part, many: true } : part });
-    const several = SEVERAL.has(w) || part.many ? { many: true as const } : {};
-    const limb = LIMB_TERMS.get(w);
-    if (limb && !part.limb) go(at + 1, { ...part, ...several, limb }, many + 1);
-    const level = LEVEL_TERMS.get(w);
-    const levels: readonly Level[] = NOT_SO.get(w) ?? (level ? [level] : []);
-    if (level && !part.levels) go(at + 1, { ...part, ...several, levels }, many + 1);
-    const ornament = ORNAMENT_TERMS.get(w);
-    if (ornament && !part.ornaments) go(at + 1, { ...part, ornaments: [ornament] }, many + 1);
-    const voice = voiceTerm(w);
-    if (voice && !part.voices) go(at + 1, { ...part, voices: voice.of }, many + 1);
-    if (w === 'backbeat' || w === 'backbeats') go(at + 1, { ...part, counts: BACKBEATS }, many + 1);
-  };
-  go(start, {}, 0);
-  return out;
+/** "that is not an accent", "which aren't on the snare": what does not belong. */
+function isNotAt(tokens: readonly Token[], start: number): readonly Found<Pick>[] {
+  if (!/^(?:that|which)$/.test(word(tokens, start))) return [];
+  const two = `${word(tokens, start + 1)} ${word(tokens, start + 2)}`;
+  const at = /^(?:isnt|arent)\b/.test(two) ? start + 2 : /^(?:is|are) (?:not|no)$/.test(two) ? start + 3 : null;
+  if (at === null) return [];
+  const next = /^(?:an?|the|on)$/.test(word(tokens, at)) ? at + 1 : at;
+  return described(tokens, next).map((d) => ({
+    end: d.end,
+    value: { base: null, ...d.value, said: said(tokens, next, d.end) },
+  }));
 }
 
-const BACKBEATS: readonly CountSaid[] = [2, 4].map((beat) => ({ bar: null, beat, syllable: '', as: 'count' }));
-
-/** "of every double", "in each bar", "of the repeat". */
-function eachAt(tokens: readonly Token[], start: number): Found<Each> | null {
+/** "before each kick", "right after the accents": those that stand next to others. */
+function besideAt(tokens: readonly Token[], start: number): readonly Found<NonNullable<Part['beside']>>[] {
   let at = start;
-  if (!/^(?:of|in)$/.test(word(tokens, at))) return null;
-  at++;
-  const every = /^(?:every|each|all)$/.test(word(tokens, at)) || word(tokens, at) === 'the';
-  if (!every) return null;
-  at++;
-  if (word(tokens, at) === 'the') at++;
-  const each = EACH.get(word(tokens, at));
-  return each ? { end: at + 1, value: each } : null;
-}
-
-/** "of every group of three", "of each three", "of every three notes": how many stand together. */
-function groupSizeAt(tokens: readonly Token[], start: number): Found<number> | null {
-  if (!/^(?:of|in)$/.test(word(tokens, start)) || !/^(?:every|each)$/.test(word(tokens, start + 1))) return null;
-  const grouped = /^groups?$/.test(word(tokens, start + 2)) && word(tokens, start + 3) === 'of';
-  const at = grouped ? start + 4 : start + 2;
-  const [n] = numberAt(tokens, at);
-  if (!n || n.value < 2 || n.value > 16 || word(tokens, at) === 'a') return null;
-  return { end: GENERIC.has(word(tokens, n.end)) ? n.end + 1 : n.end, value: n.value };
-}
-
-/** The noun of a picking: what is meant before it is narrowed down. */
-export function nouns(tokens: readonly Token[], start: number): readonly Found<Part>[] {
-  const out: Found<Part>[] = [];
-  let at = start;
-  while (LEAD.has(word(tokens, at)) && !(word(tokens, at) === 'every' && isOrdinalWord(word(tokens, at + 1)))) {
-    const w = word(tokens, at);
-    // "all" by itself, and "a" as a count, are read below.
-    if (w === 'all' || w === 'every' || w === 'each' || w === 'whole') {
-      if (GENERIC.has(word(tokens, at + 1))) out.push({ end: at + 2, value: { base: 'all' } });
-      else if (w === 'all') out.push({ end: at + 1, value: { base: 'all' } });
-    }
-    at++;
-  }
-  const w = word(tokens, at);
-  if (w === 'rest') out.push({ end: at + 1, value: { base: 'else' } });
-  if (w === 'others') out.push({ end: at + 1, value: { base: 'else', others: true } });
-  // "Other rights": those that were not spoken of.
-  if (w === 'other')
-    for (const f of described(tokens, at + 1)) out.push({ end: f.end, value: { ...f.value, base: 'else' } });
-  if (w === 'other' && GENERIC.has(word(tokens, at + 1)))
-    out.push({ end: at + 2, value: { base: 'else', others: true } });
-  if (ALL.has(w) && w !== 'all' && w !== 'every') {
-    if (word(tokens, at + 1) === 'else') out.push({ end: at + 2, value: { base: 'else' } });
-    // "everything my left plays"
-    let next = at + 1;
-    if (w === 'everything') {
-      while (/^(?:that|which|my|the)$/.test(word(tokens, next))) next++;
-      const limb = LIMB_TERMS.get(word(tokens, next));
-      if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
-    }
-    const base = w === 'it' || w === 'this' ? ('it' as const) : ('all' as const);
-    out.push({ end: at + 1, value: { base, ...(w === 'everything' ? { everything: true as const } : {}) } });
-    if (w === 'it' && word(tokens, at + 1) === 'all') out.push({ end: at + 2, value: { base: 'all' } });
-  }
-  if (/^(?:what|whatever|anything|all)$/.test(w)) {
-    let next = at + 1;
-    while (/^(?:my|the)$/.test(word(tokens, next))) next++;
-    const limb = LIMB_TERMS.get(word(tokens, next));
-    if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
-  }
-  if (/^(?:double|pair)$/.test(w) && /^(?:each|every)$/.test(word(tokens, at - 1)))
-    out.push({ end: at + 1, value: { order: { kind: 'doubles' } } });
-  if (w === 'doubles' || w === 'singles') out.push({ end: at + 1, value: { order: { kind: w } } });
-  if (/^(?:notes?|strokes?)$/.test(w)) {
-    const [from] = numberAt(tokens, at + 1);
-    const [to] = from && /^(?:to|till|until)$/.test(word(tokens, from.end)) ? numberAt(tokens, from.end + 1) : [];
-    if (from && word(tokens, at + 1) !== 'a')
-      out.push({ end: from.end, value: { order: { kind: 'range', from: from.value, to: from.value } } });
-    if (from && to) out.push({ end: to.end, value: { order: { kind: 'range', from: from.value, to: to.value } } });
-  }
-  if (RANGES.has(w)) out.push({ end: at, value: { base: 'all' } });
-  if (THEM.has(w)) out.push({ end: at + 1, value: { base: 'them' } });
-  if (GENERIC.has(w) && at > start) out.push({ end: at + 1, value: { base: 'all' } });
-  out.push(...described(tokens, at));
-  out.push(...ordered(tokens, at));
-  for (const f of countsAt(tokens, start)) {
-    // "Two notes", "two of the lefts" say how many, and not which.
-    const [only, ...more] = f.value;
-    const many = only?.as === 'count' && only.syllable === '' && more.length === 0;
-    const next = word(tokens, f.end);
-    if (
-      many &&
-      (/^(?:notes|strokes|hits|ones)$/.test(next) ||
-        (next === 'of' && described(tokens, skipThe(tokens, f.end + 1)).length > 0))
-    )
-      continue;
-    out.push({ end: f.end, value: { counts: f.value } });
-    if (GENERIC.has(word(tokens, f.end))) out.push({ end: f.end + 1, value: { counts: f.value } });
-  }
-  for (const f of barsAt(tokens, start)) out.push({ end: f.end, value: { bars: f.value } });
-  const [beats] = w === 'first' ? numberAt(tokens, at + 1) : [];
-  if (beats && beats.value <= 16 && word(tokens, beats.end) === 'beats') {
-    const counts = Array.from({ length: beats.value }, (_, i): CountSaid => ({
-      bar: 1,
-      beat: i + 1,
-      syllable: '',
-      as: 'whole',
-    }));
-    out.push({ end: beats.end + 1, value: { counts } });
-  }
-  if (/^(?:first|last)$/.test(w) && REPEAT.test(word(tokens, at + 1)))
-    out.push({ end: at + 2, value: { base: 'all', repeat: w === 'first' ? 'first' : 'last' } });
-  if (/^(?:where|wherever)$/.test(w))
-    for (const f of whereAt(tokens, at + 1)) out.push({ end: f.end, value: { base: 'all', where: f.value } });
-  if (/^(?:first|second)$/.test(w) && word(tokens, at + 1) === 'half') {
-    const half = w === 'first' ? (1 as const) : (2 as const);
-    out.push({ end: at + 2, value: { half } });
-    const [of, the, whole] = [2, 3, 4].map((n) => word(tokens, at + n));
-    if (of === 'of' && /^(?:the|each|every)$/.test(the ?? ''))
-      for (const halfOf of ['bar', 'phrase'] as const)
-        if (whole === halfOf) out.push({ end: at + 5, value: { half, halfOf } });
-  }
-  return out;
-}
-
-/** "the kick is", "my left plays": strokes that say where others are meant. */
-function whereAt(tokens: readonly Token[], start: number): readonly Found<Pick>[] {
-  let at = start;
-  while (/^(?:the|my|a)$/.test(word(tokens, at))) at++;
-  return described(tokens, at).flatMap((d) => {
-    if (!/^(?:is|are|plays?|falls?|lands?|stands?|comes?|hits?)$/.test(word(tokens, d.end))) return [];
-    return [{ end: d.end + 1, value: { base: null, ...d.value, said: said(tokens, start, d.end) } }];
+  if (/^(?:right|just|directly|immediately|straight)$/.test(word(tokens, at))) at++;
+  const how = /^(before|after)$/.exec(word(tokens, at))?.[1] as 'before' | 'after' | undefined;
+  if (!how) return [];
+  let next = at + 1;
+  while (/^(?:the|each|every|all|my|any|a)$/.test(word(tokens, next))) next++;
+  const parts = [...described(tokens, next), ...ordered(tokens, next)];
+  return parts.flatMap((d) => {
+    // "Before the first" says not of what.
+    const named = d.value.limb ?? d.value.levels ?? d.value.voices ?? d.value.ornaments;
+    if (!named) return [];
+    const what: Pick = { base: null, ...d.value, said: said(tokens, at + 1, d.end) };
+    return [{ end: d.end, value: { how, what } }];
   });
-}
-
-function isOrdinalWord(w: string): boolean {
-  return w === 'other' || ORDINALS.has(w) || /^\d+$/.test(w) || (NUMBERS.get(w) ?? 1) > 1;
-}
-
-/** "the second left", "last two", "every other kick", "the first of every triplet", "the fourth eighth". */
-function ordered(tokens: readonly Token[], start: number): readonly Found<Part>[] {
-  const out: Found<Part>[] = [];
-  let at = start;
-  const very = word(tokens, at) === 'very';
-  if (very) at++;
-  const w = word(tokens, at);
-  const orders: Found<Order>[] = [];
-  const nth = ORDINALS.get(w);
-  if (w === 'every' && isOrdinalWord(word(tokens, at + 1)) && !isListed(tokens, at)) {
-    const other = word(tokens, at + 1);
-    const n = other === 'other' ? 2 : (ORDINALS.get(other) ?? numberAt(tokens, at + 1)[0]?.value ?? 2);
-    const counted = !ORDINALS.has(other) && other !== 'other';
-    let end = at + 2;
-    const slots = /^slots?$/.test(word(tokens, end));
-    if (slots) end++;
-    // "Every 1" is that of each bar.
-    if (!counted || n > 1) orders.push({ end, value: { kind: 'every', n, of: counted || slots ? 'slot' : 'stroke' } });
-  }
-  if (w === 'next') {
-    const count = numberAt(tokens, at + 1)[0];
-    if (count && word(tokens, at + 1) !== 'a') orders.push({ end: count.end, value: { kind: 'next', n: count.value } });
-    else if (GENERIC.has(word(tokens, at + 1))) orders.push({ end: at + 1, value: { kind: 'next', n: 1 } });
-  }
-  if (w === 'start' || w === 'beginning' || w === 'end')
-    orders.push({ end: at + 1, value: { kind: 'nth', n: w === 'end' ? -1 : 1, very: false } });
-  if (nth !== undefined || w === 'last') {
-    const count = numberAt(tokens, at + 1)[0];
-    if (count && word(tokens, at + 1) !== 'a' && (w === 'last' || nth === 1))
-      orders.push({ end: count.end, value: { kind: w === 'last' ? 'last' : 'first', n: count.value } });
-    orders.push({ end: at + 1, value: w === 'last' ? { kind: 'last', n: 1 } : { kind: 'nth', n: nth ?? 1, very } });
-  }
-  const middle = w === 'middle' ? eachAt(tokens, at + (GENERIC.has(word(tokens, at + 1)) ? 2 : 1)) : null;
-  if (middle) out.push({ end: middle.end, value: { order: { kind: 'middle', each: middle.value } } });
-  const bare = w === 'start' || w === 'beginning' || w === 'end';
-  for (const o of orders) {
-    const heads: Found<Part>[] = [{ end: o.end, value: {} }, ...described(tokens, o.end)];
-    if (GENERIC.has(word(tokens, o.end))) heads.push({ end: o.end + 1, value: {} });
-    const grid = GRID_TERMS.get(word(tokens, o.end));
-    if (grid !== undefined) {
-      const end = GENERIC.has(word(tokens, o.end + 1)) ? o.end + 2 : o.end + 1;
-      heads.push({ end, value: { grid: ticks(grid) } });
-    }
-    for (const h of heads) {
-      // "The first of each three": slots, the first among them.
-      const size = groupSizeAt(tokens, h.end);
-      if (size && o.value.kind === 'nth' && o.value.n === 1)
-        out.push({
-          end: size.end,
-          value: { ...h.value, order: { kind: 'every', n: size.value, of: 'slot', first: true } },
-        });
-      const each = eachAt(tokens, h.end);
-      if (each) {
-        const which =
-          o.value.kind === 'last' || (o.value.kind === 'nth' && o.value.n < 0)
-            ? 'last'
-            : o.value.kind === 'nth'
-              ? o.value.n
-              : 1;
-        const many = o.value.kind === 'first' || o.value.kind === 'last' ? o.value.n : 1;
-        if (o.value.kind !== 'every' && o.value.kind !== 'next')
-          out.push({
-            end: each.end,
-            value: {
-              ...h.value,
-              order: { kind: 'of', which, each: each.value, ...(many > 1 ? { many } : {}) },
-            },
-          });
-      }
-      if (!bare) out.push({ end: h.end, value: { ...h.value, order: o.value } });
-    }
-  }
-  return out;
 }
 
 /** What narrows a picking down, one after the other. */
@@ -357,6 +87,7 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
   let w = word(tokens, at);
   const add = (f: Found, more: Part): void =>
     void out.push(...narrowed(tokens, { end: f.end, value: { ...part, ...more } }, depth + 1));
+  for (const f of isNotAt(tokens, at)) if (!part.except) add(f, { except: [f.value] });
   if (w === 'which' || w === 'that') {
     const next = word(tokens, at + 1);
     if (next === 'are' || next === 'is') return [...out, ...narrowed(tokens, { end: at + 2, value: part }, depth)];
@@ -414,14 +145,21 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
       if (d.value.levels ?? d.value.limb ?? d.value.voices)
         add(d, { except: [{ base: null, ...d.value, said: said(tokens, at + 1, d.end) }] });
   }
-  if (/^(?:where|wherever)$/.test(w) && !part.where)
+  if (/^(?:where|wherever)$/.test(w) && !part.where && !part.except) {
     for (const f of whereAt(tokens, at + 1)) add(f, { where: f.value });
+    for (const f of notWhereAt(tokens, at + 1))
+      add(f, { except: [{ base: 'all', where: f.value, said: f.value.said }] });
+  }
+  for (const f of besideAt(tokens, at)) if (!part.beside) add(f, { beside: f.value });
   if (w === 'of' && part.order && !part.base && THEM.has(word(tokens, at + 1)))
     add({ end: at + 2, value: null }, { base: 'them' });
   if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
   if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
   if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))
     for (const f of countAt(tokens, w === 'up' ? at + 2 : at + 1)) add(f, { until: f.value });
+  // "Every third note starting on the & of 1"
+  if (/^(?:starting|beginning|counting)$/.test(w) && /^(?:on|at|from|with)$/.test(word(tokens, at + 1)) && part.order)
+    for (const f of countAt(tokens, at + 2)) add(f, { since: f.value });
   if (w === 'from')
     for (const f of countAt(tokens, at + 1)) {
       const next = word(tokens, f.end);
@@ -431,8 +169,6 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
     }
   return out;
 }
-
-const skipThe = (tokens: readonly Token[], at: number): number => (word(tokens, at) === 'the' ? at + 1 : at);
 const orderOnly = (part: Part): Part => ({
   ...(part.order ? { order: part.order } : {}),
   ...(part.grid ? { grid: part.grid } : {}),

@@ -1,5 +1,6 @@
 import { word } from './counts';
-import { GENERIC, narrowed, nouns, said } from './pick-parts';
+import { GENERIC, nouns, said } from './pick-nouns';
+import { narrowed } from './pick-parts';
 import type { Pick } from './picked';
 import type { Found } from '../lexicon/template';
 import type { Token } from '../lexicon/tokens';
@@ -14,6 +15,9 @@ export function scopesAt(tokens: readonly Token[], at: number): readonly Found<P
 }
 
 const readings = new WeakMap<readonly Token[], Map<number, readonly Found<Pick>[]>>();
+
+/** "The second", and not of what. */
+export const ORDINAL_ONLY = /^(?:the )?(?:first|second|third|fourth|last)$/i;
 
 /** Strokes as they are said, from a place of the line on: every way they can be read. */
 export function pickAt(tokens: readonly Token[], start: number): readonly Found<Pick>[] {
@@ -51,8 +55,11 @@ export function pickAt(tokens: readonly Token[], start: number): readonly Found<
     if (f.value.base !== null || f.value.except) continue;
     for (const { end, value } of pickAt(tokens, f.end + 1)) {
       // Counts that are listed are read as a list: "kicks on 2 and 4" is no kick on 2 and whatever is on 4.
-      const listed = f.value.counts !== undefined && Object.keys(value).every((k) => /^(?:base|said|counts)$/.test(k));
-      if (value.base !== null || listed) continue;
+      const listed =
+        f.value.counts !== undefined && Object.keys(value).every((k) => /^(?:base|said|counts|except)$/.test(k));
+      // "The first half … and the second" names another half, and no stroke.
+      const bare = value.order?.kind === 'nth' && ORDINAL_ONLY.test(value.said) && f.value.order === undefined;
+      if (value.base !== null || listed || bare) continue;
       const words = said(tokens, start, end);
       out.push({ end, value: { ...together(f.value, value), and: value, said: words } });
       // "Rights and lefts on 2": what narrows the last may narrow both.

@@ -52,6 +52,10 @@ export interface Pick {
   readonly between?: readonly [CountSaid, CountSaid];
   /** Where these are struck: "where the kick is". */
   readonly where?: Pick;
+  /** The next ones before or behind each of these: "the note before every kick". */
+  readonly beside?: { readonly how: 'before' | 'after'; readonly what: Pick };
+  /** So many there are: "the two rights". */
+  readonly howMany?: number;
   readonly repeat?: 'first' | 'last';
   readonly except?: readonly Pick[];
   readonly and?: Pick;

@@ -1,6 +1,6 @@
 import { barTicks, GRID, TEMPO } from '../../time';
-import { clamp } from '../../base';
-import { isHand, LIMB_WORDS, LIMBS, type Limb } from '../../stroke';
+import { clamp, listed } from '../../base';
+import { isHand, LIMB_WORDS, LIMBS, pieceName, type Limb, type Voice } from '../../stroke';
 import type { Pattern } from '../../pattern';
 import { places } from './places';
 import { isWrong, stretchesOf } from './stretches';
@@ -23,6 +23,8 @@ export type Order =
   | { readonly kind: 'open'; readonly id: string }
   | { readonly kind: 'ask'; readonly question: string }
   | { readonly kind: 'only'; readonly limbs: readonly Limb[] }
+  /** All but these pieces, by their names. */
+  | { readonly kind: 'mute'; readonly pieces: readonly string[] }
   /** The kick and the accents, without what keeps time or fills in. */
   | { readonly kind: 'only-groove' }
   /** Round and round; at a tempo where one is said. */
@@ -107,7 +109,10 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
   ],
   [['[a bit|a little|much|play it|go] slower'], (_, s) => tempo(s.tempo - 5)],
   [['[a bit|a little|much|play it|go] faster'], (_, s) => tempo(s.tempo + 5)],
-  [['[play] [it] [at] half speed'], () => ({ order: { kind: 'half', on: true }, says: 'Play it at half speed' })],
+  [
+    ['[play|take|slow] [it] [down] [at|to] half [the] speed'],
+    () => ({ order: { kind: 'half', on: true }, says: 'Play it at half speed' }),
+  ],
   [
     ['[play] [it] [at] (full|normal) speed'],
     () => ({ order: { kind: 'half', on: false }, says: 'Play it at full tempo' }),
@@ -117,9 +122,15 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
   [['play [it]', 'play that', 'start'], () => ({ order: { kind: 'play' }, says: 'Play it' })],
   [['stop [it]', 'silence', 'pause'], () => ({ order: { kind: 'stop' }, says: 'Stop' })],
   [
-    ['(only|just) [hear] {limb}', 'hear [only|just] {limb} [only|alone]', '{limb} (only|alone)'],
+    [
+      '(only|just) [hear|play] {limb}',
+      '[let me] (play|hear) (only|just) {limb}',
+      'hear [only|just] {limb} [only|alone]',
+      '{limb} (only|alone)',
+    ],
     (v) => only(v['limb'] as LimbTerm),
   ],
+  [['mute (everything|all) (but|except|apart-from) {limb}'], (v) => only(v['limb'] as LimbTerm)],
   [
     ['(only|just) [hear] the groove', 'hear [only|just] the groove', 'the groove only'],
     () => ({ order: { kind: 'only-groove' }, says: 'Hear only the groove' }),
@@ -177,6 +188,13 @@ export const playingWords = (): readonly string[] => [
     ' ',
   ),
 ];
+
+/** A piece is not heard, or all of them are again. */
+function muted(voices: readonly Voice[], back: boolean): Playing {
+  if (back) return { order: { kind: 'hear-all' }, says: 'Hear everything' };
+  const pieces = [...new Set(voices.map(pieceName))];
+  return { order: { kind: 'mute', pieces }, says: `Mute ${listed(pieces.map((p) => `the ${p}`))}` };
+}
 
 /** All but these are heard. */
 function mute({ limbs, open }: LimbTerm): Playing {
@@ -258,7 +276,7 @@ const isPieceTo =
 
 /** Lines that are for the player, though nothing can be done about them here. */
 const ELSEWHERE: readonly RegExp[] = [
-  /\b(?:click|metronome|bpm|tempo|count-in|volume)\b/,
+  /\b(?:click|metronome|bpm|tempo|count-in)\b|^(?:turn the )?volume\b/,
   /\b(?:swing|swung|shuffle|shuffled)\b/,
   /^(?:loop|loop it|loop that)(?: please)?$/,
 ];
@@ -277,9 +295,11 @@ export function playingLine(tokens: readonly Token[], raw: string, scene: OrderC
   const asked = /^(?:find|search for|search|look for|show me) (.{1,200})$/i.exec(raw.trim());
   if (asked?.[1]) return ask(asked[1].trim());
   const line = tokens.map((t) => t.word).join(' ');
-  // A piece that is muted is still written, and Mix mutes limbs.
-  if (/^(?:mute|silence|unmute|without) /.test(line) && SLOTS['pick']?.(tokens, 1).some(isPieceTo(last)))
-    return { order: null, says: 'Mix mutes limbs. To take strokes out, say “leave out” and which.' };
+  // A piece that is muted is still written.
+  const piece = /^(?:mute|silence|unmute|without) /.test(line)
+    ? SLOTS['pick']?.(tokens, 1).find(isPieceTo(last))
+    : null;
+  if (piece) return muted((piece.value as Pick).voices ?? [], line.startsWith('unmute'));
   return ELSEWHERE.some((l) => l.test(line))
     ? { order: null, says: 'Click, tempo, looping and swing are set in the bar below.' }
     : null;

@@ -32,7 +32,7 @@ function expressionsOf(pick: Pick, pattern: Pattern): readonly Selection[] {
   if (pick.where) return [];
   const open = eitherWay(pick, pattern);
   if (open) return open.flatMap((p) => expressionsOf(p, pattern));
-  const plain = describedBy(pick, pattern);
+  const plain = besideWhat(pick, describedBy(pick, pattern), pattern);
   const counted = pick.counts ? countsOf(pick.counts, pattern) : [ALL];
   let all = counted.map((c) => both(...plain, c));
   if (order) all = all.flatMap((s) => orderedBy(pick, s, pattern));
@@ -40,6 +40,13 @@ function expressionsOf(pick: Pick, pattern: Pattern): readonly Selection[] {
     all = all.flatMap((of) => excepted(e, pick, pattern).map((not): Selection => ({ is: 'but', of, not })));
   if (and) all = all.flatMap((s) => expressionsOf(and, pattern).map((more) => either(s, more)));
   return all.slice(0, MOST_WAYS);
+}
+
+/** Of those that are described the next before or behind others. */
+function besideWhat({ beside }: Pick, plain: readonly Selection[], pattern: Pattern): readonly Selection[] {
+  if (!beside) return plain;
+  const [what = ALL] = expressionsOf(beside.what, pattern);
+  return [{ is: 'beside', of: both(...plain), how: beside.how, what }];
 }
 
 /** What is taken out: "except the first" is the first of what is meant. */

@@ -1,5 +1,5 @@
 import { parseStrokeText, type Level, type Voice } from '../../stroke';
-import { barsAt, countAt, countsAt, numberAt, word } from './counts';
+import { barsAt, countAt, countsAt, limbAt, numberAt, word } from './counts';
 import { phraseAt } from '../lexicon/phrases';
 import { pickAt } from './pick';
 import type { Found, SlotReader, SlotReaders } from '../lexicon/template';
@@ -22,24 +22,51 @@ const SHARED: ReadonlyMap<string, string> = new Map([
   ['mid', 'mid tom'],
   ['middle', 'mid tom'],
   ['low', 'low tom'],
+  ['hi', 'high tom'],
 ]);
+
+const isPiece = (w: string): boolean => voiceTerm(w) !== undefined || SHARED.has(w);
+
+/** Words that name a tom only beside other pieces, for the vocabulary. */
+export const SHARED_WORDS: readonly string[] = [...SHARED.keys(), 'dotted'];
+
+/** Pieces of a list so far, and what each word of it stands for. */
+interface Listed {
+  readonly own: readonly Voice[];
+  readonly by: ReadonlyMap<string, Voice>;
+}
+
+/** One piece more; a word means the same wherever it stands, and not what another word of the list names. */
+function listedWith(lists: readonly Listed[], said: string, to: readonly Voice[]): readonly Listed[] {
+  return lists.flatMap(({ own, by }) => {
+    const before = by.get(said);
+    const named = [...by.values()];
+    const free = to.filter((v) => !named.includes(v));
+    const meant = before ? [before] : free.length > 0 ? free : to;
+    return meant.map((v): Listed => ({ own: [...own, v], by: new Map([...by, [said, v]]) }));
+  });
+}
 
 const voices: SlotReader = (tokens, start) => {
   const out: Found<VoicesSaid>[] = [];
-  const go = (from: number, lists: VoicesSaid, many: number): void => {
+  const go = (from: number, lists: readonly Listed[], many: number, beside = false): void => {
     const at = skip(tokens, from);
-    // "High, mid and floor tom": the noun is said once.
-    const shared = /^(?:,|and)$/.test(word(tokens, at + 1)) ? SHARED.get(word(tokens, at)) : undefined;
-    const term = shared ? voiceTerm(shared) : voiceTerm(word(tokens, at));
+    // "High, mid and floor tom", "snare high mid low": the noun is said once, or not at all.
+    const behind = word(tokens, at + 1);
+    const listed = /^(?:,|and)$/.test(behind) || many > 0 || isPiece(behind);
+    const said = (listed ? SHARED.get(word(tokens, at)) : undefined) ?? word(tokens, at);
+    const term = voiceTerm(said);
     if (!term || many > 8) return;
-    const next = lists.flatMap((l) => term.to.map((v) => [...l, v]));
-    out.push({ end: at + 1, value: next });
+    const next = listedWith(lists, said, term.to);
+    // Pieces side by side are a list where there are three.
+    if (!beside || many > 1) out.push({ end: at + 1, value: next.map((l) => l.own) });
     let end = at + 1;
     if (word(tokens, end) === ',') end++;
     if (/^(?:and|then|or)$/.test(word(tokens, end))) end++;
     if (end > at + 1) go(end, next, many + 1);
+    else if (isPiece(word(tokens, end))) go(end, next, many + 1, true);
   };
-  go(start, [[]], 0);
+  go(start, [{ own: [], by: new Map() }], 0);
   return out;
 };
 
@@ -53,7 +80,7 @@ const term =
 
 const limb: SlotReader = (tokens, start) => {
   const at = skip(tokens, start);
-  const found = LIMB_TERMS.get(word(tokens, at));
+  const found = limbAt(tokens, at);
   return found === undefined ? [] : [{ end: at + 1, value: found }];
 };
 
@@ -65,7 +92,7 @@ const counted: SlotReader = (tokens, start) => {
   const many = n ? n.value : 1;
   if (n) at = n.end;
   // "Two more kicks"; "one" by itself can be a count.
-  if (n && many > 1 && /^(?:more|extra)$/.test(word(tokens, at))) at++;
+  if (n && (many > 1 || /^an?$/.test(word(tokens, start))) && /^(?:more|extra|further)$/.test(word(tokens, at))) at++;
   const letter = strokeCalled(tokens, at);
   if (letter && many > 0 && many <= 64)
     out.push({ end: letter.end, value: Array.from({ length: many }, () => letter.value).join(' ') });
@@ -97,6 +124,9 @@ function strokeCalled(tokens: readonly Token[], at: number): Found<string> | nul
   return { end, value: level === 'ghost' ? own.toLowerCase() : level === 'accent' ? `${own}!` : own };
 }
 
+/** "The bar", "the whole bar": one. */
+const wholeBar = (tokens: readonly Token[], at: number): number => (word(tokens, at) === 'whole' ? at + 1 : at);
+
 /** How much room is meant, in bars or counted beats: "two bars", "half a bar", "a bar and a half", "3 beats". */
 export type SpaceSaid = { readonly bars: number } | { readonly beats: number };
 
@@ -106,6 +136,8 @@ const space: SlotReader = (tokens, start) => {
   const w = word(tokens, at);
   const bar = (i: number): boolean => /^(?:bars?|measures?)$/.test(word(tokens, i));
   const beat = (i: number): boolean => /^beats?$/.test(word(tokens, i));
+  if (at > start && word(tokens, wholeBar(tokens, at)) === 'bar')
+    out.push({ end: wholeBar(tokens, at) + 1, value: { bars: 1 } });
   if (w === 'half') {
     const next = word(tokens, at + 1) === 'a' ? at + 2 : at + 1;
     if (bar(next)) out.push({ end: next + 1, value: { bars: 0.5 } });
@@ -143,10 +175,12 @@ const far: SlotReader = (tokens, start) => {
   if (word(tokens, start) === 'half' && word(tokens, start + 1) === 'a' && word(tokens, start + 2) === 'beat')
     out.push({ end: start + 3, value: { of: 'beat', n: 0.5 } });
   for (const { end, value: n } of numberAt(tokens, start)) {
-    const grid = GRID_TERMS.get(word(tokens, end));
+    const dotted = word(tokens, end) === 'dotted';
+    const unit = dotted ? end + 1 : end;
+    const grid = GRID_TERMS.get(word(tokens, unit));
     if (grid !== undefined) {
-      const noun = /^(?:notes?|slots?)$/.test(word(tokens, end + 1));
-      out.push({ end: noun ? end + 2 : end + 1, value: { of: 'grid', n, grid } });
+      const noun = /^(?:notes?|slots?)$/.test(word(tokens, unit + 1));
+      out.push({ end: noun ? unit + 2 : unit + 1, value: { of: 'grid', n: dotted ? n * 1.5 : n, grid } });
     } else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
     else out.push({ end, value: { of: 'slot', n } });
   }

@@ -92,8 +92,25 @@ export const LIMB_TERMS: ReadonlyMap<string, LimbTerm> = new Map<string, LimbTer
   ),
 ]);
 
+/** Limbs by their letter, where no stroke stands beside it: "K on 1", "R to the ride". */
+const LETTERS: Readonly<Record<string, Limb>> = { R: 'R', L: 'L', K: 'K', H: 'H' };
+export function limbLetter(raw: string, before: string, behind: string): LimbTerm | undefined {
+  const limb = LETTERS[raw];
+  const isStroke = (w: string): boolean => /^[fdrz]?[rlkhj]!?$|^-$|^[rlkhj]{2,}$/i.test(w);
+  return limb && !isStroke(before) && !isStroke(behind) ? { limbs: [limb] } : undefined;
+}
+
 /** Said of what has not a height: which heights are left stands in the grammar. */
-const NOT_SO_LEVELS = ['unaccented', 'non-accented', 'nonaccented', 'unghosted', 'non-ghosted', 'nonghosted'];
+const NOT_SO_LEVELS = [
+  'unaccented',
+  'non-accented',
+  'nonaccented',
+  'nonaccents',
+  'unghosted',
+  'non-ghosted',
+  'nonghosted',
+  'nonghosts',
+];
 
 /** Words for how high the stick comes from. */
 export const LEVEL_TERMS: ReadonlyMap<string, Level> = new Map<string, Level>([
@@ -190,6 +207,7 @@ const PHRASES: readonly string[] = [
   'double kick',
   'double bass',
   'four on the floor',
+  'four to the floor',
   'instead of',
   'other than',
   'apart from',
@@ -198,6 +216,8 @@ const PHRASES: readonly string[] = [
   'quarter triplets',
   'eighth note triplets',
   'eighth triplets',
+  '8th note triplets',
+  '8th triplets',
   '16th note triplets',
   '16th triplets',
   'sixteenth triplets',
@@ -214,11 +234,14 @@ const PHRASE_AS: Readonly<Record<string, string>> = {
   'quarter note triplets': 'quarter-triplets',
   'eighth note triplets': 'triplets',
   'eighth triplets': 'triplets',
+  '8th note triplets': 'triplets',
+  '8th triplets': 'triplets',
   '16th note triplets': 'sextuplets',
   '16th triplets': 'sextuplets',
   'sixteenth triplets': 'sextuplets',
   'buzz roll': 'buzz',
   'press roll': 'buzz',
+  'four to the floor': 'four-on-the-floor',
   'double kick': 'double-pedal',
   'double bass': 'double-pedal',
 };

@@ -53,6 +53,13 @@ const TOGETHER: readonly (readonly [RegExp, string])[] = [
   [/^rh$/, 'right hand'],
   [/^lh$/, 'left hand'],
   [/^acc$/, 'accent'],
+  [/^gh$/, 'ghost'],
+  [/^un-accent$/, 'unaccent'],
+  [/^non-(accents|ghosts)$/, 'non'],
+  [/^1st$/, 'first'],
+  [/^2nd$/, 'second'],
+  // One part of a note beside the next.
+  [/^\/$/, ';'],
   [/^w\/$/, 'with'],
   [/^(?:->|=>|→|=)$/, 'to'],
   [/^\+$/, 'and'],
@@ -62,28 +69,45 @@ const TOGETHER: readonly (readonly [RegExp, string])[] = [
 /** Counts that are joined: "1+3". */
 const JOINED_COUNTS = /^\d{1,2}[ea&]?(?:\+\d{1,2}[ea&]?)+$/i;
 
+/** Pieces and limbs that are joined: "crash+kick", and no strokes. */
+const JOINED_WORDS = /^(?=.*[a-z]{3})[a-z]+(?:\+[a-z]+)+$/i;
+
 /** The words of a line; hyphens part words but for those that are one word with them. */
 export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
   const found: Token[] = [];
-  for (const match of line.matchAll(PIECE)) {
+  // Marks that are typed in more than one way: all as long as what stands for them.
+  for (const match of line.replace(/[’‘]/g, "'").replace(/[–—]/g, ',').matchAll(PIECE)) {
     const raw = match[0].replace(/[.!?']+$/, (end) => (/^[fdrz]?[rlkhj]!$/i.test(match[0]) ? end : ''));
     if (raw === '') continue;
     const from = match.index;
     let at = from;
     const whole = TOGETHER.find(([said]) => said.test(raw.toLowerCase()));
-    if (JOINED_COUNTS.test(raw)) {
+    if (JOINED_COUNTS.test(raw) || JOINED_WORDS.test(raw)) {
       for (const part of raw.split(/(?=\+)|(?<=\+)/)) {
         const word = part === '+' ? 'and' : part.toLowerCase();
-        found.push({ word, raw: part, from: at, until: at + part.length, known: true });
+        found.push({
+          word,
+          raw: part,
+          from: at,
+          until: at + part.length,
+          known: JOINED_COUNTS.test(raw) || isKnown(word, lexis),
+        });
         at += part.length;
       }
       continue;
     }
     for (const part of whole || raw === '-' ? [raw] : raw.split('-')) {
-      const word = whole?.[1] ?? part.toLowerCase().replace(/'/g, '');
+      const word =
+        (whole?.[1] === 'non' ? raw.toLowerCase().replace('-', '') : whole?.[1]) ??
+        part.toLowerCase().replace(/'/g, '');
       found.push({ word, raw: part, from: at, until: at + part.length, known: isKnown(word, lexis) });
       at += part.length + 1;
     }
+    // A full stop parts clauses; the one at the end says nothing.
+    const stop = /^[a-z].*[a-z0-9](\.)$/i.exec(match[0]);
+    const end = from + match[0].length;
+    if (stop && line.slice(end).trim() !== '')
+      found.push({ word: '.', raw: '.', from: end - 1, until: end, known: true });
   }
   return joined(found, lexis).map((t) => spelt(t, lexis));
 }
@@ -95,7 +119,10 @@ function joined(tokens: readonly Token[], lexis: Lexis): Token[] {
     const behind = out.at(-1)?.word ?? '';
     const own = lexis.names.find(
       ({ words, after }) =>
-        (!after || after.has(behind)) && words.every((w, k) => isSpelt(tokens[i + k]?.word ?? '', w, lexis)),
+        (!after || after.has(behind)) &&
+        // "Off beat 2" names a beat.
+        !(words[0] === 'off' && /^\d/.test(tokens[i + words.length]?.word ?? '')) &&
+        words.every((w, k) => isSpelt(tokens[i + k]?.word ?? '', w, lexis)),
     );
     const [first, last] = [tokens[i], tokens[i + (own?.words.length ?? 1) - 1]];
     if (!first || !last) break;
@@ -146,10 +173,13 @@ function spelt(token: Token, lexis: Lexis): Token {
     if (word.length < 3 || Math.abs(word.length - own.length) > most) continue;
     const slips = distance(word, own);
     const changed = word.length === own.length && sortedLetters(word) !== sortedLetters(own);
-    // Three letters of which one is another are another word.
-    if (slips > most || (changed && Math.min(own.length, word.length) < 4)) continue;
+    // Three letters of which one is another are another word, and so are short ones that begin with another.
+    const short = Math.min(own.length, word.length);
+    const begins = word.charAt(0) === own.charAt(0);
+    if (slips > most || (changed && (short < 4 || (short < 6 && !begins)))) continue;
     // First letters are mostly right, and letters are left out or doubled sooner than taken for others.
-    const far = slips + (word.startsWith(own.charAt(0)) ? 0 : 0.5) + (changed ? 0.25 : 0);
+    const turned = word.length === own.length && !changed;
+    const far = slips + (begins ? 0 : 0.5) + (changed ? 0.25 : 0) - (turned ? 0.25 : 0);
     if (!best || far < best.far) [best, ties] = [{ word, far }, 1];
     else if (far === best.far) ties++;
   }

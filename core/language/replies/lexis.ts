@@ -1,4 +1,5 @@
 import { PICK_WORDS } from '../grammar/pick';
+import { SHARED_WORDS } from '../grammar/slots';
 import { playingWords } from '../grammar/playing';
 import type { Rule } from '../rules/rule';
 import { ADDED_RULES } from '../rules/added';
@@ -25,7 +26,24 @@ export const RULES: readonly Rule[] = [
 ];
 
 /** Words between the parts of a line. */
-export const JOINTS = new Set([',', ';', ':', 'then', 'and', 'next', 'finally', 'also', 'while', 'first', 'now', '.']);
+export const JOINTS = new Set([
+  ',',
+  ';',
+  ':',
+  'then',
+  'and',
+  'next',
+  'finally',
+  'also',
+  'while',
+  'first',
+  'now',
+  '.',
+  'but',
+  'whereas',
+  'meanwhile',
+  'afterwards',
+]);
 /** Words that ask nicely and mean nothing. */
 export const POLITE = new Set(['please', 'now', 'and', 'then', 'also', 'so', 'ok', 'okay']);
 
@@ -37,6 +55,7 @@ export const LEXIS: Lexis = {
     return (known ??= new Set([
       ...RULES.flatMap((r) => r.say.flatMap((t) => t.words())),
       ...PICK_WORDS,
+      ...SHARED_WORDS,
       ...playingWords(),
       ...VERB_WORDS,
       ...ROLE_WORDS,

@@ -1,4 +1,5 @@
-import { rolesAt, type RoleName } from '../frames/roles';
+import type { RoleName } from '../frames/role-names';
+import { rolesAt } from '../frames/roles';
 import { VERBS_BY_WORD, type ActName } from '../lexicon/verbs';
 import type { Build } from '../../recipe';
 import { MOST_LETTERS, tokensOf, type Token } from '../lexicon/tokens';

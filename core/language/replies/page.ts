@@ -67,7 +67,7 @@ const EXAMPLES: readonly Examples[] = [
   },
   {
     title: 'In any order',
-    text: 'R l l R L r r L',
+    text: 'R! l l R L! r r L',
     lines: [
       'floor tom gets the last right',
       'I would like the lefts on the high tom, please',
@@ -79,9 +79,29 @@ const EXAMPLES: readonly Examples[] = [
       'alternate the hands, left first',
       'keep nothing but the accents',
       'slip a kick in after each double',
+      'flam the note before each accent',
+      'lefts: hat. rights: ride',
+      'leave 1 alone and accent the rest',
+      'beat 1 goes high, mid, low, low',
+      'doubles in beat 1',
+      'beat 2 same as beat 1',
+      'take the ghosts off beat 2',
+      'no dynamics',
       'swap the snare and the kick',
       'repeat it until the bar is full',
       'delete the last note',
+    ],
+  },
+  {
+    title: 'Carried on from what was said before',
+    text: 'R l l R L r r L',
+    lines: [
+      'accent the first right, then the last left',
+      'rights to the ride, the last left as well',
+      'the last two to the floor tom, accented',
+      'accent the lefts and flam them',
+      'first two on the snare, the next two stay, rest on the floor tom',
+      'rights to the ride, no, to the bell',
     ],
   },
   {
@@ -93,7 +113,7 @@ const EXAMPLES: readonly Examples[] = [
       'kick on 1',
       'lefts to the low tom',
       'every other right to the ride',
-      'R L at the end',
+      'K K at the end',
     ],
   },
   {

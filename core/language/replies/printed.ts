@@ -1,4 +1,14 @@
-import { LIMBS, LIMB_WORDS, ORNAMENTS, parseStrokeText, VOICE, VOICES, type Limb, type Voice } from '../../stroke';
+import {
+  LIMBS,
+  LIMB_WORDS,
+  ORNAMENTS,
+  parseStrokeText,
+  VOICE,
+  VOICES,
+  type Limb,
+  type Voice,
+  SAME_HAND,
+} from '../../stroke';
 import { countingOf, type Pattern } from '../../pattern';
 import { readSelection, type Selection } from '../../selection';
 import { parseGrid, USUAL_SCHOOLS } from '../../time';
@@ -85,9 +95,13 @@ const PRINTED: readonly Form[] = [
   ],
   [
     'ornament',
-    new RegExp(`^A (${ORNAMENTS.join('|')}) on (.+)$`),
-    ([, what, who], withSelection) =>
-      withSelection(who, (select) => ({ select, ornament: ORNAMENTS.find((o) => o === what) ?? 'flam' })),
+    new RegExp(`^A (${ORNAMENTS.join('|')}) on (.+?)(, by the same hand)?$`),
+    ([, what, who, same], withSelection) =>
+      withSelection(who, (select) => ({
+        select,
+        ornament: ORNAMENTS.find((o) => o === what) ?? 'flam',
+        ...(same ? { by: SAME_HAND } : {}),
+      })),
   ],
   [
     'ornament',
@@ -96,7 +110,7 @@ const PRINTED: readonly Form[] = [
   ],
   [
     'voice',
-    /^Send (.+) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum)?$/,
+    /^Send (.+) to (the .+?)( in turn)?(?:, (kick|second kick foot|hi-hat foot) under them)?(, grace strokes stay on the drum|, grace strokes with them)?$/,
     ([, who, to = '', , under, graces], withSelection) => {
       const voices = voicesOf(to);
       if (!voices) return null;
@@ -105,7 +119,7 @@ const PRINTED: readonly Form[] = [
         select,
         voices,
         ...(foot ? { under: foot } : {}),
-        ...(graces ? { graces: 'stay' as const } : {}),
+        ...(graces ? { graces: graces.endsWith('drum') ? ('stay' as const) : ('go' as const) } : {}),
       }));
     },
   ],
@@ -176,7 +190,21 @@ const PRINTED: readonly Form[] = [
     },
   ],
   ['land', /^Land on silence$/, () => ({ hand: 'R', kick: false })],
+  ['reverse', /^Play (it|every group) backwards$/, ([, what]) => (what === 'it' ? {} : { by: 'group' as const })],
+  [
+    'linear',
+    /^Make it linear: (the hands rest|the feet rest|a foot under a hand goes) .+$/,
+    ([, what = '']) => ({ give: what.endsWith('goes') ? 'later' : what.includes('hands') ? 'hands' : 'feet' }),
+  ],
   ['mirror', /^Swap the hands(, and the kick feet)?$/, ([, feet]) => ({ feet: feet !== undefined })],
+  [
+    'grid',
+    /^Put it on (.+), over the same time$/,
+    ([, name = '']) => {
+      const params = gridParams(name, null);
+      return params && { ...params, fill: true as const };
+    },
+  ],
   ['grid', /^Put it on (.+)$/, ([, name = '']) => gridParams(name, null)],
   [
     'grid',
@@ -211,10 +239,10 @@ const PRINTED: readonly Form[] = [
   ],
   [
     'fit',
-    /^Fill (\d+) (bar|beat)s?(?: from (\S+))?(?:, ending on (\S+))?(, hands swapped on every repeat)?, (.+)$/,
-    ([, n, unit, start = '1', end, swapped, how = '']) => {
+    /^Fill (\d+) (bar|beat)s?(?: from (\S+))?(?:, ending on (\S+))?(, hands swapped on every repeat)?(?:, (.+))?$/,
+    ([, n, unit, start = '1', end, swapped, how = 'cut the last one']) => {
       const groups = /^in groups of (.+)$/.exec(how);
-      const strokes = /^close with (.+)$/.exec(how);
+      const strokes = /^close with (.+?)(, all of it)?$/.exec(how);
       const close =
         how === 'cut the last one'
           ? { kind: 'cut' }
@@ -223,7 +251,11 @@ const PRINTED: readonly Form[] = [
             : groups
               ? { kind: 'groups', groups: (groups[1] ?? '').split(' + ').map(Number) }
               : strokes
-                ? { kind: 'strokes', text: strokes[1] === 'nothing' ? '' : strokes[1] }
+                ? {
+                    kind: 'strokes',
+                    text: strokes[1] === 'nothing' ? '' : strokes[1],
+                    ...(strokes[2] === undefined ? {} : { whole: true }),
+                  }
                 : null;
       if (!close) return null;
       return {

@@ -131,7 +131,7 @@ describe('no word of a rule is dropped', () => {
     expect(never).toEqual([]);
   });
   it.each([
-    ['fill 2 bars with the hands swapped', 'R l l K', ['Fill 2 bars, hands swapped on every repeat, cut the last one']],
+    ['fill 2 bars with the hands swapped', 'R l l K', ['Fill 2 bars, hands swapped on every repeat']],
     ['only lefts ghosted', 'R! L r L', ['Play ghosts as plain taps, then Ghost lefts']],
     ['fill a bar, close with 3 singles', 'R R L L K', []],
     [

@@ -1,4 +1,3 @@
-import type { Pattern } from '../../pattern';
 import { offerOf, type Build } from '../../recipe';
 import { VOICE } from '../../stroke';
 import type { Pick } from '../grammar/pick';
@@ -10,19 +9,10 @@ import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from '../l
 import { readJoin } from '../rules/join';
 import { LEXIS } from './lexis';
 import type { RuleContext } from '../rules/rule';
-import { after, CarriedOut, partings, rankOf, type Wrong } from './clauses';
+import { after, CarriedOut, ClauseReader, looks, partings, rankOf, type Wrong } from './clauses';
 import { correctedLines } from './corrected';
 import { readPrinted } from './printed';
 import type { Around, Diagnostic, LineReading, Meant } from './reading';
-
-const looks = (p: Pattern): string =>
-  JSON.stringify([
-    p.start,
-    p.length,
-    p.grid,
-    p.pickup ?? null,
-    ...p.strokes.map((s) => [s.at, s.limb, s.voice, s.level, s.ornament ?? '', s.grace ?? '']),
-  ]);
 
 /** The tempo that "slower by 10" is counted from where none is known. */
 const USUAL_TEMPO = 100;
@@ -59,9 +49,9 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
   }
-  const amended = correctedLines(line, (part, instead) => sameKind(part, instead, around))?.map((one) =>
-    readLine(one, built, around),
-  );
+  const amended = correctedLines(line.replace(/\s*[–—]\s*/g, ', '), (part, instead) =>
+    sameKind(part, instead, around),
+  )?.map((one) => readLine(one, built, around));
   const order = amended?.find((r) => r.kind === 'playing');
   if (order) return order;
   // Where it could take back several things, each is shown.
@@ -78,13 +68,25 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
   const first: RuleContext = { pattern: built.pattern, built, them: null, phrases };
-  const plain = understood(tokens, first, text, false);
-  return plain.kind === 'meant' ? plain : understood(tokens, first, text, true, plain);
+  const heard: Heard = {
+    reader: new ClauseReader(tokens),
+    carry: new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null }),
+  };
+  const plain = understood(heard, first, text, false);
+  return plain.kind === 'meant' ? plain : understood(heard, first, text, true, plain);
 }
+
+/** Clauses of a line, and what they do, kept between two ways to read it. */
+interface Heard {
+  readonly reader: ClauseReader;
+  readonly carry: CarriedOut;
+}
+
+const NO_LINE = 'This cannot be read as one line.';
 
 /** What a line means by its clauses: as sentences in one order, or also by frames, whose roles stand in any. */
 function understood(
-  tokens: readonly Token[],
+  { reader, carry }: Heard,
   first: RuleContext,
   text: string,
   framed: boolean,
@@ -92,8 +94,7 @@ function understood(
 ): LineReading {
   const line = text.trim();
   const { built } = first;
-  const carry = new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null });
-  const all = partings(tokens, framed, carry);
+  const all = partings(reader, framed, carry);
   const met = all.met.map((clauses) => ({ ...carry.of(clauses), rank: rankOf(clauses) }));
   const done = [...met, ...all.failed.map((clauses) => carry.of(clauses))];
   const least = Math.min(...met.map((d) => d.rank));
@@ -107,13 +108,14 @@ function understood(
         found.set(key, { words: l.words.join(', then '), moves: l.moves, pattern: l.scene.pattern });
     }
   if (found.size > 0) return { kind: 'meant', all: [...found.values()] };
-  if (otherwise) return otherwise;
+  // What stood in the way of the first reading is said, where that was more than that it is none.
+  if (otherwise?.kind === 'not' && otherwise.diagnostics.every((d) => d.why !== NO_LINE)) return otherwise;
   if (held.length > 0) return not([{ words: line, from: 0, until: text.length, why: 'It is like that already.' }]);
   // What stands in the line says more than what a rule calls by its own words.
-  const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' ? [d.wrong] : []));
+  const bads = done.flatMap((d) => (d.wrong && d.wrong.why !== '' && d.wrong.wrong !== '' ? [d.wrong] : []));
   const bad = bads.find((b) => line.toLowerCase().includes(b.wrong.toLowerCase())) ?? bads[0];
   if (bad) return not([placed(bad, text)]);
-  return not([{ words: line, from: 0, until: text.length, why: 'This cannot be read as one line.' }]);
+  return not([{ words: line, from: 0, until: text.length, why: NO_LINE }]);
 }
 
 /** What a part of a line can be, whole: strokes, pieces, a limb, counts, a number. */

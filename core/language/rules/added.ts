@@ -156,7 +156,7 @@ export function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
 }
 
 /** The same, and beside it: what the foot plays at other places goes. */
-function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
+export function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
   if ('wrong' in said) return said;
   const { pattern } = scene;
   const grid = v['grid'] as number;
@@ -174,108 +174,65 @@ function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
   };
 }
 
+/** A hand keeps time on a piece: the right, where none is named. */
+export function steadyPiece(v: Values): Said {
+  const lists = v['voices'] as VoicesSaid;
+  const [hand, ...others] = (v['limb'] as LimbTerm | undefined)?.limbs ?? (['R'] as const);
+  if (!hand || others.length > 0) return wrong('hands', 'Say which hand.');
+  if (lists.some((l) => l.length !== 1)) return wrong('pieces', 'Name one piece.');
+  const pieces = lists.flat();
+  if (pieces.some((p) => !canStrike(hand, p))) return wrong('that piece', 'That limb does not play there.');
+  return { acts: pieces.flatMap((p) => actsOf(steady([hand], v['grid'] as number, p))) };
+}
+
+/** The kick on every beat. */
+export function fourOnTheFloor(scene: RuleContext): Said {
+  return steady(['K'], isCompound(scene.pattern.meter) ? beatTicks(scene.pattern.meter) : GRID.quarters);
+}
+
+/** The left hand accents the backbeats, or the counts that are said. */
+export function backbeatOn(said: readonly CountSaid[] | undefined, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const beats = countedBeats(pattern.meter).length;
+  if (beats < 2) return wrong('backbeat', 'There is one beat.');
+  const counts = said ? said.map(refOf) : beats >= 4 ? ['2', '4'] : ['2'];
+  // A left that plays there already is the backbeat once it is accented.
+  const those = chooses({ limbs: ['L'], counts });
+  const there = select(pattern, those);
+  const accented = there.length > 0 ? [offerOf('level', { select: those, level: 'accent' })] : [];
+  return {
+    acts: [
+      act([
+        ...accented,
+        offerOf('layer', {
+          limb: 'L',
+          voice: 'snare',
+          level: 'accent',
+          on: { kind: 'counts', counts },
+          clash: 'keep',
+        }),
+      ]),
+    ],
+  };
+}
+
 const STEADY: Rule[] = [
   rule(
-    [
-      '(add|put|lay) {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
-      '(add|put|lay) [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
-    ],
-    (v, scene) => steadyFeet(v, scene, v['grid'] as number),
-  ),
-  rule(
-    [
-      '[play|have] {limb} [on|in|playing|plays|playing in] [steady] [every] {grid} [under it|underneath|under that|throughout]',
-      '[play|have] [steady] {grid} (on|with|in|for|from) {limb} [under it|underneath|throughout]',
-    ],
-    // Nothing says whether what the foot plays between stays.
-    (v, scene) => orOnlyThose(steadyFeet(v, scene, v['grid'] as number), v, scene),
-  ),
-  rule(
-    [
-      '[add|put|play|lay] {limb} (on|with|at) (every|each|all) [the] (beat|beats|quarter|quarters|numbers)',
-      '[add|put] {limb} on [the] beats',
-    ],
+    ['[add|put|play|lay] {limb} (on|with|at) (every|each|all) [the] (beat|beats|quarter|quarters|numbers)'],
     (v, scene) => steadyFeet(v, scene, beatTicks(scene.pattern.meter)),
   ),
-  rule(
-    [
-      '[add|put|play|lay|keep|have] {voices} [on|in|playing] {grid} [with {limb}] [on top|over it|over the top|throughout]',
-      '[add|put|play|lay|keep] {grid} (on|over|of) {voices} [with {limb}] [on top|over it|throughout]',
-      '{limb} [plays|play] {grid} (on|over) {voices}',
-    ],
-    (v) => {
-      const lists = v['voices'] as VoicesSaid;
-      const [hand, ...others] = (v['limb'] as LimbTerm | undefined)?.limbs ?? (['R'] as const);
-      if (!hand || others.length > 0) return wrong('hands', 'Say which hand.');
-      if (lists.some((l) => l.length !== 1)) return wrong('pieces', 'Name one piece.');
-      const pieces = lists.flat();
-      if (pieces.some((p) => !canStrike(hand, p))) return wrong('that piece', 'That limb does not play there.');
-      return { acts: pieces.flatMap((p) => actsOf(steady([hand], v['grid'] as number, p))) };
-    },
-  ),
-  rule(
-    [
-      '[add|put|give it|with|play] four-on-the-floor [underneath|under it|under that|kick]',
-      '[add|put|give it] [a] kick on every quarter',
-    ],
-    (_, scene) => steady(['K'], isCompound(scene.pattern.meter) ? beatTicks(scene.pattern.meter) : GRID.quarters),
-  ),
-  rule(
-    ['[give it|add|put in|put|play|with|lay] [a|the] backbeat [in|on it|under it|on {counts}]', '[snare] backbeats'],
-    (v, scene) => {
-      const { pattern } = scene;
-      const beats = countedBeats(pattern.meter).length;
-      const said = v['counts'] as readonly CountSaid[] | undefined;
-      if (beats < 2) return wrong('backbeat', 'There is one beat.');
-      const counts = said ? said.map(refOf) : beats >= 4 ? ['2', '4'] : ['2'];
-      // A left that plays there already is the backbeat once it is accented.
-      const those = chooses({ limbs: ['L'], counts });
-      const there = select(pattern, those);
-      const accented = there.length > 0 ? [offerOf('level', { select: those, level: 'accent' })] : [];
-      return {
-        acts: [
-          act([
-            ...accented,
-            offerOf('layer', {
-              limb: 'L',
-              voice: 'snare',
-              level: 'accent',
-              on: { kind: 'counts', counts },
-              clash: 'keep',
-            }),
-          ]),
-        ],
-      };
-    },
+  rule(['[give it|add|put in|put|play|with|lay] [a|the] backbeat [in|on it|under it|on {counts}]'], (v, scene) =>
+    backbeatOn(v['counts'] as readonly CountSaid[] | undefined, scene),
   ),
 ];
 
 const ADDED: Rule[] = [
-  rule(
-    [
-      '(add|put in|put|play|with) [a] {limb} [strokes|notes|hits] [on|at|under|to] {pick}',
-      '(add|put) {limb} (under|with) {pick} [too|as well]',
-    ],
-    (v, scene) => addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add'),
-  ),
-  rule(['(add|put in|put|play) [a] {level} {limb} [stroke|note] (on|at) {pick}'], (v, scene) =>
-    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add', v['level'] as Level),
-  ),
-  rule(['[add|put|play] {limb} {level} [strokes|notes] (on|at) {pick}'], (v, scene) =>
-    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add', v['level'] as Level),
-  ),
   // Jotted down: "kick 1+3", "HH foot 2 + 4".
   rule(['{limb} {counts}'], (v, scene) => {
     const term = v['limb'] as LimbTerm;
     const pick: Pick = { base: null, counts: v['counts'] as readonly CountSaid[], said: 'there' };
     return term.limbs.some(isHand) ? wrong(pick.said, 'Say where the hand goes.') : addedOn(term, pick, scene, 'ask');
   }),
-  rule(['{limb} (keeps|keep|marks|mark) {pick}'], (v, scene) =>
-    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add'),
-  ),
-  rule(['[a] {limb} (on|at) {pick} [too|as well] [,] (underneath|under it|under that)'], (v, scene) =>
-    addedOn(v['limb'] as LimbTerm, v['pick'] as Pick, scene, 'add'),
-  ),
   rule(['[a] {limb} (on|at) {pick} [too|as well]'], (v, scene) => {
     const pick = v['pick'] as Pick;
     return pick.counts || pick.order
@@ -286,7 +243,6 @@ const ADDED: Rule[] = [
     [
       '[add|put|play] [a] {limb} (under|underneath|with|below|beneath|along with) [every|each|all] {pick}',
       '[add|put|play] [a] {limb} on (every|each|all) [the] {pick}',
-      '(support|double) {pick} with {limb}',
     ],
     (v, scene) => {
       const [term, pick] = [v['limb'] as LimbTerm, v['pick'] as Pick];
@@ -296,10 +252,7 @@ const ADDED: Rule[] = [
     },
   ),
   rule(
-    [
-      '[the] {limb} (follows|follow|plays with|play with|plays along with|doubles|goes with) [the|every|each] {pick}',
-      '[the] {limb} on {voices} (follows|plays with|with) [every|each] {pick}',
-    ],
+    ['[the] {limb} (follows|follow|plays with|play with|plays along with|doubles|goes with) [the|every|each] {pick}'],
     (v, scene) => {
       const voices = v['voices'] as VoicesSaid | undefined;
       const pick = v['pick'] as Pick;

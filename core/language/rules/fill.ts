@@ -1,3 +1,4 @@
+import { fraction } from '../../base';
 import { barTicks, beatTicks, countAt, gridName, parseCount, USUAL_SCHOOLS } from '../../time';
 import { otherHand, parseStrokeText, type Limb } from '../../stroke';
 import {
@@ -16,20 +17,11 @@ import type { Pick } from '../grammar/pick';
 import { places } from '../grammar/places';
 import { acts, rule, wrong, type Rule, type Said, type RuleContext } from './rule';
 import type { SpaceSaid } from '../grammar/slots';
+import type { Values } from '../lexicon/template';
 import { isWrong, stretchesOf } from '../grammar/stretches';
 
 const INSERTS: Rule[] = [
-  rule(
-    [
-      '(add|put|stick|append|tack|with) {strokes} [on] (at|to|on) [the] end',
-      '[add|put|stick] {strokes} (behind it|behind|after it|to finish|on the end|at the back)',
-      '(add|append) {strokes}',
-      '{strokes} more [at the end]',
-      '[add] one more {strokes} [at the end]',
-    ],
-    (v) => acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'end' } })]),
-  ),
-  rule(['{counted:strokes} at [the] end'], (v) =>
+  rule(['[add|put|stick] {strokes} (behind it|behind|after it|to finish|on the end|at the back)'], (v) =>
     acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'end' } })]),
   ),
   rule(['{letters:strokes} at [the] end'], (v, scene) => {
@@ -44,26 +36,11 @@ const INSERTS: Rule[] = [
   }),
   rule(
     [
-      '[add|put|stick|have] {strokes} (in front|before it|at the front|at the start|at the beginning|first|in front of it)',
-      '(begin|start) with {strokes}',
-    ],
-    (v) => acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'start' } })]),
-  ),
-  rule(
-    [
       '[add|put|insert] {strokes} after every {n} [slots|strokes|notes]',
       '[add|put|insert] {strokes} every {n} [slots|strokes|notes]',
     ],
     (v) =>
       acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'every', slots: v['n'] as number } })]),
-  ),
-  rule(
-    [
-      '[add|put|insert] {strokes} after [slot|stroke|note] {n} [slots|strokes|notes]',
-      '[add|put|insert] {strokes} after the {nth:n} [slot|stroke|note]',
-    ],
-    (v) =>
-      acts([offerOf('insert', { text: v['strokes'] as string, where: { kind: 'after', slot: v['n'] as number } })]),
   ),
 ];
 
@@ -112,8 +89,8 @@ function roomOf({ meter }: Pattern, said: SpaceSaid): Fit['space'] | null {
   return Number.isInteger(beats) ? { beats } : null;
 }
 
-/** Singles that begin with the hand that did not play last. */
-function singles(scene: RuleContext, space: Fit['space'], start: string): string {
+/** Singles that begin with the hand that did not play last, to close what is left. */
+export function singles(scene: RuleContext, space: Fit['space'], start: string): string {
   const { pattern } = scene;
   const from = parseCount(start, countingOf(pattern, USUAL_SCHOOLS)) ?? 0;
   const long =
@@ -132,103 +109,49 @@ function singles(scene: RuleContext, space: Fit['space'], start: string): string
 const FILL =
   '(fill|fill up|fill out|cover|repeat it for|repeat it over|keep repeating it for|keep going for|loop it for|make it last|keep it going for|play it for|run it for|make it|make that|extend it to|let it run for|repeat for|keep repeating for)';
 
+/** Groups of the sizes that were said, where they come out. */
+export function filledBySizes(v: Values, scene: RuleContext): Said {
+  const sizes = v['sizes'] as readonly number[];
+  if (sizes.length < 2) return wrong('groups', 'Say each size.');
+  const { pattern } = scene;
+  const sum = sizes.reduce((a, b) => a + b, 0) * pattern.grid;
+  const space = v['space'] === undefined ? null : spaceSaid(v, scene);
+  const long =
+    space === null
+      ? sum
+      : 'bars' in space
+        ? space.bars * barTicks(pattern.meter)
+        : space.beats * beatTicks(pattern.meter);
+  if (sum !== long)
+    return wrong(
+      sizes.join(' + '),
+      `That is ${sizes.reduce((a, b) => a + b, 0)} slots, and ${fraction(long / pattern.grid)} are to be filled.`,
+    );
+  const beats = long / beatTicks(pattern.meter);
+  const where: Fit['space'] | null = space ?? (Number.isInteger(beats) ? { beats } : null);
+  return where
+    ? fill(scene, where, { close: { kind: 'groups', groups: [...sizes] } })
+    : wrong(sizes.join(' + '), 'They do not make whole beats.');
+}
+
 const FITS: Rule[] = [
   rule(
     [
-      `${FILL} {space} [long] [from {count:from}|starting on {count:from}|starting from {count:from}|from the {count:from}] [, ] [and] [(ending|end|ends|to end) on {count:to}] [,] [and]`,
-      '{space} of it',
+      `${FILL} {space} [long] [from {count:from}|starting on {count:from}|starting from {count:from}|from the {count:from}] [, ] [and|but] [(ending|end|ends|to end) on {count:to}] [,] [and]`,
     ],
     (v, scene) => fill(scene, spaceSaid(v, scene), spanned(v)),
   ),
   rule(
     [
-      `${FILL} {space} [from {count:from}] [,] [and] [with] [the] hands (swapped|mirrored) [each time|every time|on every repeat]`,
-    ],
-    (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), mirrored: true }),
-  ),
-  rule(
-    [
       `${FILL} {space} [from {count:from}] [,] [and] (cut|cutting|chop) [the] [last one|last repeat|rest|last|end|it] [short|off]`,
-      `{space} of it [,] [and] (cut|cutting) [the] [last one|last repeat|rest|last] [short|off]`,
     ],
     (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), close: { kind: 'cut' } }),
   ),
   rule(
     [
       `${FILL} {space} [from {count:from}] [,] [and|then] [leave] [a|the] (rest|silence|rests|empty) [empty|free|open|silent] [for|in|at|over] [whatever is left|what is left|the rest|the end|what remains|whatever remains|the remainder]`,
-      `{space} of it [,] [and] [leave the] rest [empty|silent|at the end|for whatever is left]`,
     ],
     (v, scene) => fill(scene, spaceSaid(v, scene), { ...spanned(v), close: { kind: 'rest' } }),
-  ),
-  rule(
-    [
-      `${FILL} {space} [from {count:from}] [,] [and] (close|closing|closed|end|ending|finish) with [{n:many}] [single] (singles|strokes)`,
-      `{space} of it [,] [and] (close|closing|finish) with singles`,
-    ],
-    (v, scene) => {
-      const space = spaceSaid(v, scene);
-      const rest = spanned(v);
-      const text = singles(scene, space, rest.start ?? '1');
-      const [said, left] = [v['many'] as number | undefined, text === '' ? 0 : text.split(' ').length];
-      if (said !== undefined && said !== left) return wrong(`${said}`, `${left} are left over.`);
-      return fill(scene, space, { ...rest, close: { kind: 'strokes', text } });
-    },
-  ),
-  rule(
-    [
-      `${FILL} {space} [from {count:from}] [,] [and] (close|closing|closed|finish|end|ending) [it] with {strokes}`,
-      `{space} of it [,] [and] (close|closing|finish) with {strokes}`,
-    ],
-    (v, scene) =>
-      fill(scene, spaceSaid(v, scene), {
-        ...spanned(v),
-        close: { kind: 'strokes', text: v['strokes'] as string },
-      }),
-  ),
-  rule(
-    [
-      `${FILL} {space} (as|in|with|by) [groups of] {sizes}`,
-      '(groups of|group it as|group it in|as|in) {sizes}',
-      '{sizes}',
-    ],
-    (v, scene) => {
-      const sizes = v['sizes'] as readonly number[];
-      if (sizes.length < 2) return wrong('groups', 'Say each size.');
-      const { pattern } = scene;
-      const sum = sizes.reduce((a, b) => a + b, 0) * pattern.grid;
-      const space = v['space'] === undefined ? null : spaceSaid(v, scene);
-      const long =
-        space === null
-          ? sum
-          : 'bars' in space
-            ? space.bars * barTicks(pattern.meter)
-            : space.beats * beatTicks(pattern.meter);
-      if (sum !== long)
-        return wrong(
-          sizes.join(' + '),
-          `That is ${sizes.reduce((a, b) => a + b, 0)} slots, and ${long / pattern.grid} are to be filled.`,
-        );
-      const beats = long / beatTicks(pattern.meter);
-      const where: Fit['space'] | null = space ?? (Number.isInteger(beats) ? { beats } : null);
-      return where
-        ? fill(scene, where, { close: { kind: 'groups', groups: [...sizes] } })
-        : wrong(sizes.join(' + '), 'They do not make whole beats.');
-    },
-  ),
-  rule(
-    [
-      '[play it|repeat it|do it|play|repeat] {n} times [over|in a row|in all|through]',
-      '[play it|repeat it|do it] twice',
-    ],
-    (v, scene) => times(scene, (v['n'] as number | undefined) ?? 2, false),
-  ),
-  rule(
-    [
-      '[play it|repeat it|do it] twice [,] [and] [the second] [time] [with] [the] hands (swapped|mirrored|the other way round|reversed) [the second time]',
-      '[play it|repeat it|do it] twice [,] [the] second [time|one|half] (with [the] hands (swapped|mirrored|reversed)|[the] hands (swapped|mirrored|reversed)|mirrored|with the other-hand [first|leading])',
-      '(answer|repeat) it with the hands (swapped|mirrored)',
-    ],
-    (_, scene) => times(scene, 2, true),
   ),
 ];
 
@@ -259,97 +182,65 @@ export function times(scene: RuleContext, n: number, mirrored: boolean): Said {
 }
 
 /** "fill from 3 to the next 1" */
-const FILL_FROM: Rule[] = [
-  rule(
-    [
-      '(fill|fill in|play it|put it) from {count:from} (to|up to|until) [the] (next 1|next one|next bar|end|end of the bar|bar line|next downbeat)',
-      '(fill|fill in) [it] from {count:from} [on|onwards]',
-    ],
-    (v, scene) => {
-      const from = v['from'] as CountSaid;
-      return fill(scene, { bars: 1 }, { start: refOf(from) });
-    },
-  ),
-];
+const FILL_FROM: Rule[] = [];
 
-const COPIES: Rule[] = [
-  rule(
-    [
-      '(repeat|copy|play) {bars} (as|to|for|in) {bars:to}',
-      '(repeat|copy) {bars}',
-      'play {bars} again',
-      '[make|play] {bars:to} [is] (is|like|as|same as|the same as) {bars}',
-    ],
-    (v, scene) => {
-      const [own, ...others] = v['bars'] as readonly BarSaid[];
-      const [to, ...more] = (v['to'] as readonly BarSaid[] | undefined) ?? [];
-      if (others.length + more.length > 0) return wrong('bars', 'Say one bar at a time.');
-      const { pattern } = scene;
-      const many = barsSpan(pattern).bars;
-      const from = own === 'last' ? many : (own ?? 1);
-      const at = to === undefined ? many + 1 : to === 'last' ? many : to;
-      if (from < 1 || from > many) return wrong(`bar ${from}`, `There are ${many} bars.`);
-      const bar = barTicks(pattern.meter);
-      if (pattern.start !== 0 || pattern.length % bar !== 0)
-        return wrong(`bar ${from}`, 'The phrase is not made of whole bars.');
-      const source = barOf(pattern, from - 1);
-      const text = voicedText(source);
-      if (!text) return wrong(`bar ${from}`, 'It is too long to be copied.');
-      if (at === many + 1) {
-        const slot = finestSlot(source);
-        const grid = slot === pattern.grid ? {} : { grid: slot };
-        return acts([offerOf('insert', { text: text.text, where: { kind: 'end' }, ...grid })]);
-      }
-      if (at < 1 || at > many) return wrong(`bar ${at}`, `There are ${many} bars.`);
-      return acts([
-        offerOf('touch', {
-          edits: pasteEdits(pattern, (at - 1) * bar, clipOf(pattern, (from - 1) * bar, from * bar)),
-        }),
-      ]);
-    },
-  ),
-];
+/** A bar is played again, behind the last or in place of another. */
+export function barCopied(v: Values, scene: RuleContext): Said {
+  const [own, ...others] = v['bars'] as readonly BarSaid[];
+  const [to, ...more] = (v['to'] as readonly BarSaid[] | undefined) ?? [];
+  if (others.length + more.length > 0) return wrong('bars', 'Say one bar at a time.');
+  const { pattern } = scene;
+  const many = barsSpan(pattern).bars;
+  const from = own === 'last' ? many : (own ?? 1);
+  const at = to === undefined ? many + 1 : to === 'last' ? many : to;
+  if (from < 1 || from > many) return wrong(`bar ${from}`, `There are ${many} bars.`);
+  const bar = barTicks(pattern.meter);
+  if (pattern.start !== 0 || pattern.length % bar !== 0)
+    return wrong(`bar ${from}`, 'The phrase is not made of whole bars.');
+  const source = barOf(pattern, from - 1);
+  const text = voicedText(source);
+  if (!text) return wrong(`bar ${from}`, 'It is too long to be copied.');
+  if (at === many + 1) {
+    const slot = finestSlot(source);
+    const grid = slot === pattern.grid ? {} : { grid: slot };
+    return acts([offerOf('insert', { text: text.text, where: { kind: 'end' }, ...grid })]);
+  }
+  if (at < 1 || at > many) return wrong(`bar ${at}`, `There are ${many} bars.`);
+  return acts([
+    offerOf('touch', {
+      edits: pasteEdits(pattern, (at - 1) * bar, clipOf(pattern, (from - 1) * bar, from * bar)),
+    }),
+  ]);
+}
+
+const COPIES: Rule[] = [];
 
 /** Beats that are played as another beat is. */
 const BEATS_COPIED: Rule[] = [
-  rule(
-    [
-      '(copy|repeat) {counts} (to|in|on|for) {counts:to}',
-      '[make|play] {counts:to} [all] [is|are] (like|as|same as|the same as) {counts}',
-    ],
-    (v, { pattern }) => {
-      const [source, ...more] = v['counts'] as readonly CountSaid[];
-      const to = v['to'] as readonly CountSaid[];
-      if (!source || more.length > 0) return wrong('copy', 'Say one beat that is copied.');
-      if ([source, ...to].some((c) => c.syllable !== '')) return wrong('copy', 'Say which beats.');
-      const own = stretchesOf(pattern, source, 'beat');
-      const targets = to.map((c) => stretchesOf(pattern, c, 'beat'));
-      if (!own || targets.some((t) => !t)) return wrong('copy', 'There is no such beat here.');
-      const bar = barTicks(pattern.meter);
-      const barOf = (at: number): number => Math.floor((pattern.start + at) / bar);
-      const edits = targets.flatMap((all) =>
-        (all ?? []).flatMap((t) => {
-          // In a phrase of several bars each beat is that of its own bar.
-          const from = own.find((s) => barOf(s.from) === barOf(t.from));
-          const fits = from && t.from >= 0 && t.until <= pattern.length && t.until - t.from === from.until - from.from;
-          return fits && from.from >= 0 ? pasteEdits(pattern, t.from, clipOf(pattern, from.from, from.until)) : [];
-        }),
-      );
-      return edits.length === 0 ? wrong('copy', 'Those beats are not as long.') : acts([offerOf('touch', { edits })]);
-    },
-  ),
+  rule(['[make|play] {counts:to} [all] [is|are] (like|as|same as|the same as) {counts}'], (v, { pattern }) => {
+    const [source, ...more] = v['counts'] as readonly CountSaid[];
+    const to = v['to'] as readonly CountSaid[];
+    if (!source || more.length > 0) return wrong('copy', 'Say one beat that is copied.');
+    if ([source, ...to].some((c) => c.syllable !== '')) return wrong('copy', 'Say which beats.');
+    const own = stretchesOf(pattern, source, 'beat');
+    const targets = to.map((c) => stretchesOf(pattern, c, 'beat'));
+    if (!own || targets.some((t) => !t)) return wrong('copy', 'There is no such beat here.');
+    const bar = barTicks(pattern.meter);
+    const barOf = (at: number): number => Math.floor((pattern.start + at) / bar);
+    const edits = targets.flatMap((all) =>
+      (all ?? []).flatMap((t) => {
+        // In a phrase of several bars each beat is that of its own bar.
+        const from = own.find((s) => barOf(s.from) === barOf(t.from));
+        const fits = from && t.from >= 0 && t.until <= pattern.length && t.until - t.from === from.until - from.from;
+        return fits && from.from >= 0 ? pasteEdits(pattern, t.from, clipOf(pattern, from.from, from.until)) : [];
+      }),
+    );
+    return edits.length === 0 ? wrong('copy', 'Those beats are not as long.') : acts([offerOf('touch', { edits })]);
+  }),
 ];
 
 const WRITTEN: Rule[] = [
-  rule(
-    [
-      '[a] pickup [with|of|:] {strokes}',
-      '[a] pick up [with|of|:] {strokes} [before the 1]',
-      '{strokes} before [the] 1',
-    ],
-    (v) => acts([offerOf('pickup', { text: v['strokes'] as string })]),
-  ),
-  rule(['beat {n} [:] {strokes}', '{counts} [:] {strokes}'], (v, scene) => {
+  rule(['beat {n} [:] {strokes}', '{counts} : {strokes}'], (v, scene) => {
     const text = v['strokes'] as string;
     const { pattern } = scene;
     const n = v['n'] as number | undefined;

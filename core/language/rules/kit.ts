@@ -13,20 +13,16 @@ import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
 
 const LAND =
-  '((land|come out|resolve|arrive) [it] [on|with] [the] [next] [1|one|downbeat]|(end|finish) [it] on|(end|finish) [it] [on|with] [the] [next] (1|one|downbeat))';
+  '((land|come out|resolve|arrive) [it] [on|with|to|into] [the] [next] [1|one|downbeat]|(end|finish) [it] [on|with] [the] [next] (1|one|downbeat))';
 const LANDS: Rule[] = [
   rule(['{voices} (and|with|plus) [a|the] (kick|bass_drum) on [the] next (1|one|downbeat)'], (v) =>
     landing(v['voices'] as VoicesSaid, undefined, true),
   ),
-  rule(['land [it] [on] [the] [next] [1|one] [,] (no|without [a|the]) crash'], () =>
-    acts([offerOf('land', { hand: 'R', kick: true })]),
-  ),
   rule(
     [
-      `${LAND} [with] [a|the] {voices} [and|with|plus] [a|the] [kick] [under it|underneath|under] [on [the] [next] 1]`,
+      `${LAND} [with] [a|the] {voices} [and|with|plus] [a|the] [kick] [under it|underneath|under] [on [the] [next] (1|one|downbeat)]`,
       `(land [it] [on the] [next] [1|one]|end [it] [on the] [next] (1|one)) with {limb:hand} on {voices} [, ] [and|with] [a|the] [kick] [under it|underneath|under]`,
-      'land [it] [on] [the] [next] [1|one] with {voices} and kick',
-      '(end|finish) [it] with [a|the] {voices} [and|with|plus] [a|the] [kick] on [the] [next] (1|one|downbeat)',
+      '(end|finish) [it] (with|on) [a|the] {voices} [and|with|plus] [a|the] [kick] on [the] [next] (1|one|downbeat)',
     ],
     (v) => {
       return landing(v['voices'] as VoicesSaid, v['hand'] as LimbTerm | undefined, true);
@@ -44,24 +40,17 @@ const LANDS: Rule[] = [
   rule(['land [it] [on] [the] [next] [1|one] with [just|only] [a|the] kick [only|alone]'], () =>
     acts([offerOf('land', { hand: 'R', kick: true })]),
   ),
-  rule(['land [it] [on] [the] [next] [1|one]'], () =>
-    acts(
-      [offerOf('land', { voice: 'crash-right', hand: 'R', kick: true })],
-      [offerOf('land', { hand: 'R', kick: true })],
-    ),
-  ),
-  // It is not said whether the last stroke is meant, or the 1 behind it.
-  rule(['(end|finish) [it] with [a|the] {voices}'], (v, scene) => {
-    const lists = v['voices'] as VoicesSaid;
-    const landed = landing(lists, undefined, true);
-    const moments = scene.pattern.strokes.filter((s) => isHand(s.limb)).map((s) => s.at);
-    const last = countRef(scene.pattern, Math.max(0, ...moments));
-    if ('wrong' in landed || moments.length === 0) return landed;
-    const sent = lists.map((l) => act([offerOf('voice', { select: chooses({ counts: [last] }), voices: [...l] })]));
-    return { acts: [...landed.acts, ...sent] };
-  }),
-  rule(['land [it] on silence', 'land on nothing'], () => acts([offerOf('land', { hand: 'R', kick: false })])),
 ];
+
+/** A piece it ends with: the last stroke, or the 1 behind it. */
+export function endedWith(lists: VoicesSaid, scene: RuleContext): Said {
+  const landed = landing(lists, undefined, true);
+  const moments = scene.pattern.strokes.filter((s) => isHand(s.limb)).map((s) => s.at);
+  const last = countRef(scene.pattern, Math.max(0, ...moments));
+  if ('wrong' in landed || moments.length === 0) return landed;
+  const sent = lists.map((l) => act([offerOf('voice', { select: chooses({ counts: [last] }), voices: [...l] })]));
+  return { acts: [...landed.acts, ...sent] };
+}
 
 /** What it lands with; of a name that can mean several pieces each. */
 export function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): Said {
@@ -72,23 +61,10 @@ export function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boo
 }
 
 /** Words before what they announce. */
-const STAYS = '(where it is|where they are|as it is|as they are|alone|be|the same|unchanged|untouched)';
 const ANNOUNCED: Rule[] = [
-  // What stays changes nothing.
-  rule(
-    [`{pick} (stay|stays|remain|remains) [(on|at|in) {voices}|${STAYS}|put|there]`, `(keep|leave|let) {pick} ${STAYS}`],
-    (v, scene) => {
-      const ways = chosen(v['pick'] as Pick, scene);
-      return isWrong(ways) ? ways : { acts: [{ moves: [], words: '' }] };
-    },
-  ),
-  rule(
-    ['(spread|split) it [out|up|between the hands|over the kit]', 'orchestrate it', '(share|spread) it out'],
-    () => ({ acts: [{ moves: [], words: '' }] }),
-  ),
+  rule(['(spread|split) it [out|up|between the hands|over the kit]'], () => ({ acts: [{ moves: [], words: '' }] })),
 ];
 
-const TOMS: readonly Voice[] = ['high-tom', 'mid-tom', 'floor-tom'];
 const HANDS: Pick = { base: null, limb: { limbs: ['R', 'L'] }, said: '' };
 type Route = Omit<MoveParams['route'], 'select' | 'stations' | 'order'>;
 
@@ -117,9 +93,6 @@ function sizeSaid(v: Values, { pattern }: RuleContext): number | null {
   return size === undefined ? null : Math.max(1, Math.min(64, size));
 }
 
-const GO = '[go|goes|walk|walks|travel|travels|move|moves|run|runs|send|take|spread]';
-const SIZE =
-  '[,] [in {each:size}|in groups of {n:size}|{n:size} [strokes|notes] (on|to|per) (each|a) [drum|tom]|{n:size} (each|at a time)|{n:beats} (beat|beats) (on|to|per) each [drum|tom]]';
 /** Doubles must not be torn apart unasked: by hand, by pair and by stroke are all offered. */
 const WAYS: readonly Route[] = [{ sizes: [1], by: 'hand' }, { sizes: [2] }, { sizes: [1] }];
 
@@ -146,10 +119,22 @@ export function round(v: Values, scene: RuleContext, voices: readonly Voice[]): 
   return travels(pick, [voices], WAYS, scene);
 }
 
-const over = (where: string): readonly string[] => [
-  `{pick} ${GO} ${where} ${SIZE}`,
-  `${GO} [it|everything] ${where} ${SIZE}`,
-];
+/** Over pieces that are named one after the other, so many strokes on each. */
+export function roundNamed(v: Values, scene: RuleContext): Said {
+  const lists = v['voices'] as VoicesSaid;
+  const pick = v['pick'] as Pick | undefined;
+  const size = sizeSaid(v, scene);
+  if (size === null || lists.some((l) => l.length < 2)) return wrong('each', 'Name the drums.');
+  return travels(pick, lists, [{ sizes: [size] }], scene);
+}
+
+/** The same, with so many strokes on the first, so many on the second. */
+export function roundSized(v: Values, scene: RuleContext): Said {
+  const [lists, sizes] = [v['voices'] as VoicesSaid, v['sizes'] as readonly number[]];
+  if (lists.some((l) => l.length < 2) || sizes.length < 2)
+    return wrong('each', 'Name the drums, and how many on each.');
+  return travels(v['pick'] as Pick | undefined, lists, [{ sizes: [...sizes] }], scene);
+}
 
 /** "2 on the snare, 2 on the high tom, 3 on the floor tom": so many after each other; where they cannot be counts. */
 function inGroups(v: Values, { pattern }: RuleContext): Said {
@@ -185,32 +170,6 @@ const ROUTES: Rule[] = [
     ],
     inGroups,
     -1,
-  ),
-  rule(over('up the toms'), (v, scene) => round(v, scene, [...TOMS].reverse())),
-  rule(over('down the toms'), (v, scene) => round(v, scene, TOMS)),
-  rule(over('(round|around) the (kit|drums)'), (v, scene) => round(v, scene, ['snare', ...TOMS])),
-  rule(
-    ['[round|around|over|through] {voices} (in|as|by) [groups of] {sizes}', '{sizes} (on|over|round) {voices}'],
-    (v, scene) => {
-      const [lists, sizes] = [v['voices'] as VoicesSaid, v['sizes'] as readonly number[]];
-      if (lists.some((l) => l.length < 2) || sizes.length < 2)
-        return wrong('each', 'Name the drums, and how many on each.');
-      return travels(undefined, lists, [{ sizes: [...sizes] }], scene);
-    },
-  ),
-  rule(
-    [
-      '{n:beats} (beat|beats) (on|to|per) each [drum|one|piece] [:] {voices}',
-      '{n:beats} (beat|beats) each [on] [:] {voices}',
-      '{n:size} [strokes|notes] (on|to) each [drum|one|piece] [:] {voices}',
-      `${GO} [round|around|over|through|along|from] {voices} in {each:size}`,
-    ],
-    (v, scene) => {
-      const lists = v['voices'] as VoicesSaid;
-      const size = sizeSaid(v, scene);
-      if (size === null || lists.some((l) => l.length < 2)) return wrong('each', 'Name the drums.');
-      return travels(undefined, lists, [{ sizes: [size] }], scene);
-    },
   ),
 ];
 

@@ -26,6 +26,10 @@ export interface RuleContext extends Before {
   readonly built: Build;
   /** The line has sent hands elsewhere already: a kick that is listed with them joins in. */
   readonly sends?: boolean;
+  /** All that was spoken of in the line so far, for "the rest". */
+  readonly spoken?: ReadonlySet<string>;
+  /** What the clause before did to strokes it named, for a clause that names others and no act. */
+  readonly last?: { readonly mean: Rule['mean']; readonly values: Values } | undefined;
   /** Phrases of the shelf that can be named. */
   readonly phrases?: readonly ShelfPhrase[];
 }
@@ -61,6 +65,14 @@ export function themOf(pattern: Pattern, indexes: readonly number[]): ReadonlySe
   return new Set(indexes.flatMap((i) => (pattern.strokes[i] ? [keyOf(pattern.strokes[i])] : [])));
 }
 
+/** What is named stays as it is, and is what was spoken of; a beat that stays is all of it. */
+export function stays(pick: Pick, scene: RuleContext): Said {
+  const whole = pick.counts?.every((c) => c.as !== 'count') === true;
+  const ways = chosen(pick, scene, whole ? 'beat' : 'count');
+  if (isWrong(ways)) return ways;
+  return { acts: ways.ways.map((own) => ({ moves: [], words: '', them: themOf(scene.pattern, own) })) };
+}
+
 /** All of which an ordinal chose one; undefined where none was said. */
 export function kinOf(
   { order, except: _, ...rest }: Pick,
@@ -85,12 +97,14 @@ export function forStrokes(
   const ways = chosen(pick, scene, beats);
   if (isWrong(ways)) return ways;
   const found: Act[] = [];
+  let bad: { readonly wrong: string; readonly why: string } | null = null;
   for (const own of ways.ways) {
     const made = make(selectionOf(pick, scene.pattern, own), own);
-    if ('why' in made) return made;
-    found.push(act(made, themOf(scene.pattern, own), kinOf(pick, scene, beats)));
+    if ('why' in made) bad ??= made;
+    else found.push(act(made, themOf(scene.pattern, own), kinOf(pick, scene, beats)));
   }
-  return { acts: found };
+  // Of several ways to understand it those count that can be carried out.
+  return found.length > 0 || !bad ? { acts: found } : bad;
 }
 
 /** Whether all of these strokes are of feet, or of hands. */
@@ -100,15 +114,6 @@ export function allOf(pattern: Pattern, indexes: readonly number[], what: 'hands
 
 /** The strokes a clause speaks of. */
 export const pickOf = (v: unknown): Pick => v as Pick;
-
-/** What is taken out behind a clause: "… except the accents". */
-export const BUT = '[,] (except|but not|apart-from|but) [for|on] {pick:less}';
-
-/** Strokes without those that were taken out behind them. */
-export function less(v: Values): Pick {
-  const pick = pickOf(v['pick']);
-  return { ...pick, except: [...(pick.except ?? []), pickOf(v['less'])] };
-}
 
 /** Taps put in at places where nothing stands in their way. */
 export function addAt(at: readonly number[], limb: Limb, voice = usualVoice(limb), level: Level = 'tap'): Offer {

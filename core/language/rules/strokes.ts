@@ -2,22 +2,8 @@ import { isHand, type Level, type Ornament } from '../../stroke';
 import { chooses, type Selection } from '../../selection';
 import { offerOf, type Offer } from '../../recipe';
 import { chosen } from '../grammar/choose';
-import type { BarSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
-import {
-  act,
-  acts,
-  BUT,
-  forStrokes,
-  less,
-  pickOf,
-  rule,
-  themOf,
-  wrong,
-  type Rule,
-  type Said,
-  type RuleContext,
-} from './rule';
+import { act, acts, forStrokes, pickOf, rule, themOf, wrong, type Rule, type Said, type RuleContext } from './rule';
 import { ANY, selectionOf } from '../grammar/said-select';
 import { isWrong } from '../grammar/stretches';
 
@@ -68,6 +54,14 @@ export function onlyLevel(pick: Pick, level: Level, scene: RuleContext): Said {
 
 const every = (n: number): Selection => chooses({ every: { n, offset: 0, of: 'slot' } });
 
+/** "Accents every 3": slots, or strokes. */
+export function levelEvery(n: number, level: Level, scene: RuleContext): Said {
+  if (n < 2 || n * scene.pattern.grid > scene.pattern.length) return wrong(`every ${n}`, 'The phrase is shorter.');
+  const slots = [offerOf('level', { select: every(n), level })];
+  const strokes: Selection = { is: 'order', of: { is: 'all' }, which: { every: n, from: 1 }, within: 'phrase' };
+  return acts(slots, [offerOf('level', { select: strokes, level })]);
+}
+
 const LEVELS_SAID: Rule[] = [
   rule(
     [
@@ -85,31 +79,11 @@ const LEVELS_SAID: Rule[] = [
   rule(['[play|make|have|all] as [all|plain] {level}'], (v, scene) =>
     setLevel({ base: 'it', said: 'it' }, v['level'] as Level, scene),
   ),
-  rule(['(make|play|turn) {pick} [into] all {level}'], (v, scene) =>
-    forStrokes(
-      pickOf(v['pick']),
-      scene,
-      (select) => [offerOf('level', { select, level: v['level'] as Level })],
-      'beat',
-    ),
-  ),
-  rule(['(bring out|emphasise|emphasize|stress|dig into|lean on) {pick}', '{pick} (stand|stands) out'], (v, scene) =>
-    setLevel(pickOf(v['pick']), 'accent', scene),
-  ),
-  rule(['(soften|whisper|bring down|quieten) {pick}', 'bring {pick} down'], (v, scene) =>
-    setLevel(pickOf(v['pick']), 'ghost', scene),
-  ),
-  rule([`(make|play|keep) {pick} {level} ${BUT}`, `{pick} {level} ${BUT}`], (v, scene) =>
-    setLevel(less(v), v['level'] as Level, scene),
-  ),
   rule(
     [
       '{level} {pick} [as well|too|please|a bit|a little]',
-      '[put|play|add] {level} [notes|note|strokes|stroke|hits] (on|at|to|for) {pick}',
       '(make|play|keep|hit|turn|have|set|take|bring|strike) {pick} [down|up] [to be|into|as] [a bit|a little|much|very|really|even] {level} [notes|note|strokes|stroke|ones]',
-      '{pick} (as|are|into|become|become all|should be|get|gets|is|played) {level} [notes|strokes|note|stroke]',
       '{pick} [a bit|a little|much|very|really] {level}',
-      '(bring|take|drop|turn) {pick} (up|down) to {level} [notes|strokes|note|stroke]',
     ],
     (v, scene) => setLevel(pickOf(v['pick']), v['level'] as Level, scene),
   ),
@@ -117,13 +91,7 @@ const LEVELS_SAID: Rule[] = [
     [
       '{level} every {n} [slots|strokes] [,] [counted|counting|starting|beginning] [from [the] 1|from the start|on the 1]',
     ],
-    (v, scene) => {
-      const [n, level] = [v['n'] as number, v['level'] as Level];
-      if (n < 2 || n * scene.pattern.grid > scene.pattern.length) return wrong(`every ${n}`, 'The phrase is shorter.');
-      const slots = [offerOf('level', { select: every(n), level })];
-      const strokes: Selection = { is: 'order', of: { is: 'all' }, which: { every: n, from: 1 }, within: 'phrase' };
-      return acts(slots, [offerOf('level', { select: strokes, level })]);
-    },
+    (v, scene) => levelEvery(v['n'] as number, v['level'] as Level, scene),
   ),
   rule(['take [the] {level} off {pick}'], (v, scene) => {
     const level = v['level'] as Level;
@@ -131,41 +99,10 @@ const LEVELS_SAID: Rule[] = [
       ? wrong('off', 'Say what they should be.')
       : setLevel({ ...pickOf(v['pick']), levels: [level] }, 'tap', scene);
   }),
-  rule(['{level} {pick} [,] [counted] (starting|beginning) (with|on|from) [the] first [one]'], (v, scene) => {
-    const pick = pickOf(v['pick']);
-    return pick.order?.kind === 'every'
-      ? setLevel({ ...pick, order: { ...pick.order, first: true } }, v['level'] as Level, scene)
-      : wrong(pick.said, '');
-  }),
-  rule(
-    [
-      '[keep] (only|just) {level} [on|at] {pick}',
-      '{level} (only|just) [on] {pick}',
-      '(only|just) {pick} {level}',
-      '{level} [on|at] {pick} only',
-    ],
-    (v, scene) => onlyLevel(pickOf(v['pick']), v['level'] as Level, scene),
+  rule(['[keep] (only|just) {level} [on|at] {pick}'], (v, scene) =>
+    onlyLevel(pickOf(v['pick']), v['level'] as Level, scene),
   ),
-  rule(
-    [
-      '(no|without|lose|drop) {level} [notes|strokes]',
-      'take [away|off] [the] {level}',
-      'take [the] {level} (off|away|out)',
-      '[all] [the] {level} off',
-    ],
-    (v, scene) => {
-      const level = v['level'] as Level;
-      if (level === 'tap') return wrong('no taps', 'Say what they should be.');
-      const own = scene.pattern.strokes.flatMap((s, i) => (s.level === level ? [i] : []));
-      if (own.length === 0) return wrong(level === 'accent' ? 'accents' : 'ghosts', 'There are none.');
-      return {
-        acts: [
-          act([offerOf('level', { select: chooses({ levels: [level] }), level: 'tap' })], themOf(scene.pattern, own)),
-        ],
-      };
-    },
-  ),
-  rule(['(no|without|lose|drop) {pick}', 'take {pick} off', 'unaccent {pick}'], (v, scene) => {
+  rule(['(lose|drop) {pick}'], (v, scene) => {
     const pick = pickOf(v['pick']);
     const [level] = pick.levels ?? [];
     if (!level || level === 'tap' || pick.limb || pick.voices) return wrong(pick.said, '');
@@ -173,61 +110,35 @@ const LEVELS_SAID: Rule[] = [
   }),
 ];
 
+/** Grace strokes and rolls go; of one kind, or all. */
+export function ornamentsOff(what: Ornament | undefined, scene: RuleContext): Said {
+  const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
+  if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
+  return { acts: [act([offerOf('ornament', { select: selectionOf(ANY, scene.pattern, own), ornament: 'none' })])] };
+}
+
 const ORNAMENTS_SAID: Rule[] = [
+  rule(['[put|play|add|give] {ornament} before {pick} [too|as well]'], (v, scene) => {
+    const pick = pickOf(v['pick']);
+    // "A drag before 4" leads to the 4.
+    if (/^(?:before|after)\b/i.test(pick.said)) return wrong(pick.said, 'Say on which stroke.');
+    return forStrokes(pick, scene, (_, own) => {
+      const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
+      if (hands.length === 0) return { wrong: pick.said, why: 'Feet do not play grace strokes.' };
+      return [
+        offerOf('ornament', { select: selectionOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
+      ];
+    });
+  }),
   rule(
-    [
-      '{ornament} [on|onto|into|for|to|before|at] {pick}',
-      '[put|play|add|give] {ornament} (on|onto|into|for|to|before|at) {pick} [too|as well]',
-      '(make|play|turn|change) {pick} [into|as|to] {ornament}',
-      '{pick} [as|with|get|gets|are|become] {ornament}',
-    ],
-    (v, scene) => {
-      const pick = pickOf(v['pick']);
-      // "A drag before 4" leads to the 4.
-      if (/^(?:before|after)\b/i.test(pick.said)) return wrong(pick.said, 'Say on which stroke.');
-      return forStrokes(pick, scene, (_, own) => {
-        const hands = own.filter((i) => isHand(scene.pattern.strokes[i]?.limb ?? 'K'));
-        if (hands.length === 0) return { wrong: pick.said, why: 'Feet do not play grace strokes.' };
-        return [
-          offerOf('ornament', { select: selectionOf(pick, scene.pattern, hands), ornament: v['ornament'] as Ornament }),
-        ];
-      });
-    },
-  ),
-  rule(
-    [
-      '(no|without|leave out|take away|drop) [the] {ornament}',
-      'take [all] [the] {ornament} (off|away|out)',
-      'no grace (notes|strokes)',
-      '(no|without|strip|drop|take) [off|away] [all] [the] ornaments [off|away]',
-    ],
-    (v, scene) => {
-      const what = v['ornament'] as Ornament | undefined;
-      const own = scene.pattern.strokes.flatMap((s, i) => (s.ornament && (!what || s.ornament === what) ? [i] : []));
-      if (own.length === 0) return wrong(what ?? 'grace strokes', 'There are none.');
-      return { acts: [act([offerOf('ornament', { select: selectionOf(ANY, scene.pattern, own), ornament: 'none' })])] };
-    },
-  ),
-  rule(['{pick} without [the] {ornament}'], (v, scene) =>
-    forStrokes({ ...pickOf(v['pick']), ornaments: [v['ornament'] as Ornament] }, scene, (select) => [
-      offerOf('ornament', { select, ornament: 'none' }),
-    ]),
+    ['take [all] [the] {ornament} (off|away|out)', '(strip|drop|take) [off|away] [all] [the] ornaments [off|away]'],
+    (v, scene) => ornamentsOff(v['ornament'] as Ornament | undefined, scene),
   ),
 ];
 
 const DROPS: Rule[] = [
-  rule(
-    [
-      '(leave|take|keep|put) out {pick}',
-      '(leave|take|keep) {pick} (out|away|empty|silent|free)',
-      '(omit|silence|skip|rest|clear|empty|lose) [out] {pick}',
-      '(no|without) {pick}',
-      '[a] rest (on|for|at|instead-of) {pick}',
-      '[play|put|have] nothing (on|in|at) {pick}',
-      '{pick} (out|away)',
-      '{pick} (lays|lay|sits|sit|drops) out',
-    ],
-    (v, scene) => leaveOut(pickOf(v['pick']), scene, 'ask'),
+  rule(['(leave|take|keep) {pick} (out|away|empty|silent|free)'], (v, scene) =>
+    leaveOut(pickOf(v['pick']), scene, 'ask'),
   ),
   rule(
     ['(make|keep|leave|have) {pick} (silent|empty)'],
@@ -238,25 +149,6 @@ const DROPS: Rule[] = [
       return leaveOut(pick, scene, whole ? 'beat' : 'ask');
     },
     -1,
-  ),
-  rule(
-    ['(clear|empty|silence) [out] {pick}', 'nothing in {pick}'],
-    (v, scene) => leaveOut(pickOf(v['pick']), scene, 'beat'),
-    -1,
-  ),
-  rule(
-    [
-      '[play] nothing after {count:after}',
-      '[play] nothing before {count:before}',
-      '[play] nothing from {count:since} [on|onwards]',
-    ],
-    (v, scene) => {
-      const edges = v as Partial<Pick>;
-      return leaveOut({ ...edges, base: 'all', said: 'nothing' }, scene, 'count');
-    },
-  ),
-  rule(['{pick} (lays|lay|sits|sit|drops) out in {bars}'], (v, scene) =>
-    leaveOut({ ...pickOf(v['pick']), bars: v['bars'] as readonly BarSaid[] }, scene, 'ask'),
   ),
   rule(['(remove|cut|delete|drop|cut out|throw out) {pick}'], (v, scene) => removeOrRest(pickOf(v['pick']), scene)),
 ];

@@ -3,7 +3,7 @@ import { canStrike, isHand, otherHand, usualVoice, VOICE, type Limb, type Voice 
 import type { Pattern } from '../../pattern';
 import type { Selection } from '../../selection';
 import { asEdit, offerOf, restEdits, type Offer } from '../../recipe';
-import { chosen } from '../grammar/choose';
+import { chosen, type BeatMeaning } from '../grammar/choose';
 import type { CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
 import { places } from '../grammar/places';
@@ -11,10 +11,8 @@ import {
   act,
   addAt,
   allOf,
-  BUT,
   forStrokes,
   kinOf,
-  less,
   pickOf,
   rule,
   themOf,
@@ -25,7 +23,7 @@ import {
 } from './rule';
 import { selectionOf } from '../grammar/said-select';
 import type { VoicesSaid } from '../grammar/slots';
-import { isWrong, limbsHere } from '../grammar/stretches';
+import { isWrong, keyOf, limbsHere } from '../grammar/stretches';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
 
@@ -39,19 +37,26 @@ function waysOfStriking(lists: VoicesSaid): boolean {
   return lists.every((l) => l.every((v) => v === 'rimshot' || v === 'cross-stick'));
 }
 
+/** A piece, and nothing that narrows what is struck there. */
+export function isPieceOnly({ voices, limb, levels, counts, order }: Pick): boolean {
+  return voices !== undefined && !limb && !levels && !counts && !order;
+}
+
 /** Sends strokes to pieces; feet stay on their pedals. */
 export function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = false): Said {
   const ways = chosen(pick, scene, waysOfStriking(lists) ? 'count' : 'ask-beat');
   if (isWrong(ways)) return ways;
   const { pattern } = scene;
   const found = [];
-  for (const own of ways.ways) {
+  for (const own of [...ways.ways, ...amongThem(pick, ways.ways, scene)]) {
     if (allOf(pattern, own, 'feet')) {
       const [to] = lists[0] ?? [];
       return wrong(to ? VOICE[to].name : pick.said, 'A foot stays on its pedal.');
     }
     const hands = own.filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
     for (const voices of lists) {
+      // "Beat 4: high tom, mid tom" is no single stroke where the beat has one for each piece.
+      if (hands.length < voices.length && ways.ways.some((w) => w.length >= voices.length)) continue;
       const select = selectionOf(pick, pattern, hands);
       const offer = offerOf('voice', { select, voices: [...voices], ...(under ? { under: 'K' as const } : {}) });
       const lastOnly = under && voices.length > 1 ? underTheLast(select, voices, hands, pattern) : null;
@@ -63,6 +68,26 @@ export function send(pick: Pick, lists: VoicesSaid, scene: RuleContext, under = 
     }
   }
   return { acts: found };
+}
+
+/** "Accents on the toms, left on the high tom": the lefts, or those of them that were sent before. */
+function amongThem(
+  pick: Pick,
+  ways: readonly (readonly number[])[],
+  scene: RuleContext,
+): readonly (readonly number[])[] {
+  const { spoken: them, sends, pattern } = scene;
+  if (!them || sends !== true || !isLimbOnly(pick)) return [];
+  const isThem = (i: number): boolean => them.has(keyOf(checkedAt(pattern.strokes, i, 'stroke')));
+  const other = pattern.strokes.some((s, i) => isThem(i) && isHand(s.limb) && !pick.limb?.limbs.includes(s.limb));
+  const [own = []] = ways;
+  const among = own.filter(isThem);
+  return other && among.length > 0 && among.length < own.length ? [among] : [];
+}
+
+/** "Left", "the right ones": one hand of what was spoken of, sooner than all that it plays. */
+function isLimbOnly({ limb, said }: Pick): boolean {
+  return limb?.limbs.length === 1 && /^(?:the )?(?:left|right)(?: ones?)?$/i.test(said);
 }
 
 /** Strokes that go to pieces in turn, with the kick under those on the last of the pieces. */
@@ -81,23 +106,12 @@ const KICK_UNDER =
   '[,] [and] [with|add] [the|a] (kick|bass_drum) [underneath|under|under it|under them|with it|with them|along|below|beneath]';
 
 const VOICES_SAID: Rule[] = [
-  rule(
-    [
-      '(replace|exchange|swap|change) {pick} (with|by|for) {voices}',
-      '{voices} instead-of {pick}',
-      '[use|take] {voices} (for|instead-of) {pick}',
-    ],
-    (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
-  ),
-  rule([`[send|move|put|play|take|bring] {pick} [over|down|up] (to|on|onto) {voices} ${BUT}`], (v, scene) =>
-    send(less(v), v['voices'] as VoicesSaid, scene),
+  rule(['[use|take] {voices} (for|instead-of) {pick}'], (v, scene) =>
+    send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
   ),
   rule(
     [
       '[send|move|put|play|take|bring|shift|orchestrate|voice|switch|get|have|give|place|spread|change] {pick} [goes|go|moves|move|come|comes|jumps|jump] [over|down|up|across|out|back] (to|on|onto|over|into|in|at|for) {voices} [instead|please|too]',
-      '{pick} [becomes|become|turn into|turns into|as|are|is] {voices}',
-      '(make|play|turn) {pick} [into|as|to] {voices}',
-      '{pick} (goes|go) (to|on) {voices}',
     ],
     (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene),
   ),
@@ -107,22 +121,11 @@ const VOICES_SAID: Rule[] = [
     ],
     (v, scene) => send(pickOf(v['pick']), v['voices'] as VoicesSaid, scene, true),
   ),
-  rule(
-    [
-      '{pick} (alternate|alternates|alternating|in turn|take turns|swing) [between|on] {voices} [in turn]',
-      '[send|move|put|play] {pick} [in turn|by turns|alternately] (to|on|between) {voices} [in turn|by turns|alternately]',
-    ],
-    (v, scene) => {
-      const lists = v['voices'] as VoicesSaid;
-      return (lists[0]?.length ?? 0) < 2 ? wrong('between', 'Name two pieces.') : send(pickOf(v['pick']), lists, scene);
-    },
-    1,
-  ),
   rule([`{voices} (on|at) {counts} ${KICK_UNDER}`], (v, scene) =>
     send(atCounts(v), v['voices'] as VoicesSaid, scene, true),
   ),
-  rule(['{voices} (on|at) {counts}', '[play|put|hit] {voices} (on|at) {pick}'], (v, scene) => voiceOn(v, scene)),
-  rule(['open [up] [the] hat (on|at) {counts}', '[the] hat (open|opens) (on|at) {counts}'], (v, scene) =>
+  rule(['[play|put|hit] {voices} (on|at) {pick}'], (v, scene) => voiceOn(v, scene)),
+  rule(['open [up] [the] hat (on|at) {pick}', '[the] hat (open|opens) (on|at) {pick}'], (v, scene) =>
     voiceOn({ ...v, voices: [['hat-open']] }, scene),
   ),
 ];
@@ -179,6 +182,12 @@ export function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Sa
   const { pattern } = scene;
   // "A drag on the rights" is a new one.
   if (pick.ornaments && /^(?:an? )?(?:flam|drag|ruff|buzz)$/i.test(pick.said)) return wrong(pick.said, '');
+  if (to !== 'other' && to.open === 'left foot') {
+    // The hi-hat's pedal or a second one: each that can be meant.
+    const each = (['H', 'J'] as const).map((l) => give(pick, { limbs: [l] }, scene));
+    const met = each.flatMap((s) => ('acts' in s ? s.acts : []));
+    return met.length > 0 ? { acts: met } : (each[0] ?? wrong(pick.said, 'Say which limb.'));
+  }
   const target = to === 'other' ? 'other' : (limbsHere(pattern, { base: null, limb: to, said: '' }) ?? []);
   if (target !== 'other' && target.length !== 1) return wrong(pick.said, 'Say which limb.');
   const limb: Limb | 'other' = target === 'other' ? 'other' : (target[0] ?? 'K');
@@ -200,36 +209,18 @@ const SWAPS: Rule[] = [
     [
       '(give|hand|swap|change|turn|play|put|move|switch|make|exchange|take) {pick} [over] (to|with|by|for|onto|into|on) {limb:to} [instead]',
       '(make|turn) {pick} {limb:to} [strokes]',
-      '{pick} (go|goes|move|moves) [over] to {limb:to}',
       '{limb:to} (takes|take) over {pick}',
       '{pick} (with|by|to|on|onto|becomes|become|in|into) {limb:to} [instead]',
-      '(replace|exchange) {pick} (with|by|for) {limb:to}',
-      '{limb:to} (instead-of|for) {pick}',
     ],
     (v, scene) => give(pickOf(v['pick']), v['to'] as LimbTerm, scene),
   ),
-  rule(['(replace|exchange|swap) {pick} (with|by|for) {limb:to} (on|at) {counts}'], (v, scene) =>
-    give({ ...pickOf(v['pick']), counts: v['counts'] as readonly CountSaid[] }, v['to'] as LimbTerm, scene),
-  ),
-  rule(
-    [
-      '(give|hand|play|put|switch|swap) {pick} [over] (to|with|by|on) [the] other-hand',
-      '{pick} (with|by|to|in) [the] other-hand',
-    ],
-    (v, scene) => give(pickOf(v['pick']), 'other', scene),
-  ),
-  rule(
-    [
-      '{pick} (on|to|with) [the] double-pedal [, {limb:first} first|starting with {limb:first}]',
-      '(play|put|make) {pick} (on|to|with) [the] double-pedal [, {limb:first} first]',
-      '[the] double-pedal (on|over|for) {pick}',
-    ],
-    (v, scene) => doublePedal(pickOf(v['pick']), v['first'] as LimbTerm | undefined, scene),
+  rule(['{pick} (on|to|with) [the] double-pedal [, {limb:first} first|starting with {limb:first}]'], (v, scene) =>
+    doublePedal(pickOf(v['pick']), v['first'] as LimbTerm | undefined, scene),
   ),
 ];
 
 /** Feet in turn, the kick foot first: in place of what is struck, or where nothing is. */
-function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: RuleContext): Said {
+export function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: RuleContext): Said {
   const { pattern } = scene;
   const lead: Limb = first?.open === 'left foot' || first?.limbs.includes('J') ? 'J' : 'K';
   const feet: readonly Limb[] = lead === 'K' ? ['K', 'J'] : ['J', 'K'];
@@ -250,30 +241,33 @@ function doublePedal(pick: Pick, first: LimbTerm | undefined, scene: RuleContext
 
 /** Both hands at once: the other hand joins where one plays. */
 const UNISONS: Rule[] = [
-  rule(
-    [
-      '[a] unison [of] [the] [hands|both_hands] (on|at) {pick}',
-      '[unison] (both_hands|hands) [together|at once|in unison] (on|at) {pick}',
-      '{pick} (together|in unison|as a unison) [with both_hands]',
-    ],
-    (v, scene) => {
-      const { pattern } = scene;
-      return forStrokes(pickOf(v['pick']), scene, (_, own) => {
-        const edits = own.flatMap((i) => {
-          const s = pattern.strokes[i];
-          if (!s || !isHand(s.limb)) return [];
-          const other = otherHand(s.limb);
-          const taken = pattern.strokes.some((o) => o.at === s.at && o.limb === other);
-          const voice = canStrike(other, s.voice) ? s.voice : usualVoice(other);
-          return taken ? [] : [asEdit({ limb: other, voice, level: s.level }, s.at)];
-        });
-        return edits.length === 0
-          ? { wrong: 'unison', why: 'No hand plays there alone.' }
-          : [offerOf('touch', { edits })];
-      });
-    },
+  rule(['[unison] (both_hands|hands) [together|at once|in unison] (on|at) {pick}'], (v, scene) =>
+    unison(pickOf(v['pick']), scene),
   ),
 ];
+
+/** The other hand joins where one plays. */
+export function unison(pick: Pick, scene: RuleContext, beats: BeatMeaning = 'count'): Said {
+  const { pattern } = scene;
+  return forStrokes(
+    pick,
+    scene,
+    (_, own) => {
+      const edits = own.flatMap((i) => {
+        const s = pattern.strokes[i];
+        if (!s || !isHand(s.limb)) return [];
+        const other = otherHand(s.limb);
+        const taken = pattern.strokes.some((o) => o.at === s.at && o.limb === other);
+        const voice = canStrike(other, s.voice) ? s.voice : usualVoice(other);
+        return taken ? [] : [asEdit({ limb: other, voice, level: s.level }, s.at)];
+      });
+      return edits.length === 0
+        ? { wrong: 'unison', why: 'No hand plays there alone.' }
+        : [offerOf('touch', { edits })];
+    },
+    beats,
+  );
+}
 
 /** Where strokes are struck, and by whom. */
 export const VOICE_RULES: readonly Rule[] = [...VOICES_SAID, ...SWAPS, ...UNISONS];

@@ -1,5 +1,16 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { LEVELS, LIMBS, ORNAMENTS, VOICES, type Level, type Limb, type Ornament, type Voice } from '../../stroke';
+import {
+  LEVELS,
+  LIMBS,
+  ORNAMENTS,
+  SAME_HAND,
+  VOICES,
+  type Grace,
+  type Level,
+  type Limb,
+  type Ornament,
+  type Voice,
+} from '../../stroke';
 
 /** What of a stroke a hand edit may be about. */
 export const MATTERS = ['level', 'voice', 'ornament'] as const;
@@ -15,8 +26,8 @@ export const EditSchema = Type.Object({
       level: Type.Unsafe<Level>({ type: 'string', enum: [...LEVELS] }),
       voice: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
       ornament: Type.Optional(Type.Unsafe<Ornament>({ type: 'string', enum: [...ORNAMENTS] })),
-      /** What the grace strokes strike, where it is not what the stroke does. */
-      grace: Type.Optional(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] })),
+      /** What the grace strokes strike, or that the same hand plays them. */
+      grace: Type.Optional(Type.Unsafe<Grace>({ type: 'string', enum: [...VOICES, SAME_HAND] })),
     }),
   ]),
   /** Only this of the stroke that stands there is changed; absent: the stroke is written whole. */

@@ -21,7 +21,8 @@ export const FitParams = Type.Object({
   close: Type.Union([
     Type.Object({ kind: Type.Literal('rest') }),
     Type.Object({ kind: Type.Literal('cut') }),
-    Type.Object({ kind: Type.Literal('strokes'), text: TextSchema }),
+    // With `whole` all of them are played: where they are more than the gap the last repeat is cut for them.
+    Type.Object({ kind: Type.Literal('strokes'), text: TextSchema, whole: Type.Optional(Type.Literal(true)) }),
     // Every repeat stretched or shortened to its group's size, in slots.
     Type.Object({
       kind: Type.Literal('groups'),

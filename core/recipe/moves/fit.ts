@@ -1,9 +1,9 @@
 import { count, fraction } from '../../base';
-import { barTicks, meterText, slotsWords, ticks } from '../../time';
-import { otherHand, usualVoice, type Stroke } from '../../stroke';
-import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Finding, type Group, type Pattern } from '../../pattern';
+import { barTicks, meterText, ticks } from '../../time';
+import { otherHand, type Stroke } from '../../stroke';
+import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Group, type Pattern } from '../../pattern';
 import { done, finding, passes, type Move, type Outcome } from './move';
-import { readSlots } from './text-param';
+import { closeWords, closing, repeated } from './fit-close';
 import { FitParams, stretch, type Found } from './fit-space';
 
 /** A filled pattern with silence behind it up to the end of the room. */
@@ -16,21 +16,6 @@ function rested(filled: Pattern, room: number): Pattern {
     kind: 'close',
   };
   return { ...filled, length: ticks(room), groups: [...filled.groups, group] };
-}
-
-/** The cell's strokes at repeat r, those beyond `until` left out. */
-function repeated(cell: Pattern, r: number, mirrored: boolean, until: number): Stroke[] {
-  const swap = mirrored && r % 2 === 1;
-  return cell.strokes.flatMap((s) => {
-    const at = r * cell.length + s.at;
-    if (at >= until) return [];
-    return [{ ...s, at: ticks(at), limb: swap ? otherHand(s.limb) : s.limb, from: { ...s.from, repeat: r } }];
-  });
-}
-
-interface Closing {
-  readonly strokes: readonly Stroke[];
-  readonly findings: readonly Finding[];
 }
 
 /**
@@ -65,49 +50,6 @@ function grouped(
   return { strokes, groups };
 }
 
-/** What stands in the slots left over after the last whole repeat. */
-function closing(
-  cell: Pattern,
-  params: FitParams & { readonly close: Exclude<FitParams['close'], { kind: 'groups' }> },
-  repeats: number,
-  space: number,
-  move: string,
-): Closing | { readonly wrong: string } {
-  const start = repeats * cell.length;
-  const { close } = params;
-  switch (close.kind) {
-    case 'rest':
-      return { strokes: [], findings: [] };
-    case 'cut':
-      return { strokes: repeated(cell, repeats, params.mirrored, space), findings: [] };
-    case 'strokes': {
-      const read = readSlots(close.text);
-      if ('wrong' in read) return read;
-      const room = Math.floor((space - start) / cell.grid);
-      const strokes = read.slots.slice(0, room).flatMap((slot, index) =>
-        slot.map((s): Stroke => ({
-          ...s,
-          at: ticks(start + index * cell.grid),
-          voice: s.voice ?? usualVoice(s.limb),
-          from: { index, repeat: repeats, move },
-        })),
-      );
-      const over = read.slots.length - room;
-      const findings =
-        over > 0 && room > 0
-          ? [
-              finding(
-                'cut',
-                'check',
-                `The gap is ${slotsWords(room, cell.grid)}, so ${over} of your ending ${over === 1 ? 'is' : 'are'} cut.`,
-              ),
-            ]
-          : [];
-      return { strokes, findings };
-    }
-  }
-}
-
 function groupsOf(cell: number, repeats: number, space: number): Group[] {
   const whole = Array.from({ length: repeats }, (_, r): Group => ({
     at: ticks(r * cell),
@@ -119,6 +61,15 @@ function groupsOf(cell: number, repeats: number, space: number): Group[] {
   return rest > 0
     ? [...whole, { at: ticks(repeats * cell), length: ticks(rest), repeat: repeats, kind: 'close' }]
     : whole;
+}
+
+/** Repeats up to an ending that cuts the last of them, then the ending. */
+function endedAt(cell: Pattern, from: number, space: number): Group[] {
+  const repeats = groupsOf(cell.length, Math.floor(from / cell.length), from).map((g): Group => ({
+    ...g,
+    kind: 'cell',
+  }));
+  return [...repeats, { at: ticks(from), length: ticks(space - from), repeat: repeats.length, kind: 'close' }];
 }
 
 /** The stretch filled with the cell, and closed. */
@@ -151,28 +102,33 @@ function filled(pattern: Pattern, params: FitParams, { start, room, space }: Fou
   }
   const close = closing(pattern, { ...params, close: how }, sum.repeats, space, move);
   if ('wrong' in close) return passes(pattern, 'bad-text', close.wrong);
-  const repeats = Array.from({ length: sum.repeats }, (_, r) => repeated(pattern, r, params.mirrored, space)).flat();
+  const until = close.from ?? space;
+  const many = Math.min(Math.ceil(until / pattern.length), close.from === undefined ? sum.repeats : Infinity);
+  const repeats = Array.from({ length: many }, (_, r) => repeated(pattern, r, params.mirrored, until)).flat();
   const whole = tidy({
     ...pattern,
     start: ticks(start),
     length: ticks(space),
     strokes: [...repeats, ...close.strokes],
-    groups: groupsOf(pattern.length, sum.repeats, space),
+    groups:
+      close.from === undefined ? groupsOf(pattern.length, sum.repeats, space) : endedAt(pattern, close.from, space),
   });
-  return done(rested(whole, room), [finding('fit', 'sum', sum.text), ...close.findings]);
+  const text =
+    close.from === undefined
+      ? sum.text
+      : groupSum(
+          sum.slots,
+          whole.groups.map((g) => g.length / pattern.grid),
+        );
+  return done(rested(whole, room), [finding('fit', 'sum', text), ...close.findings]);
 }
 
-function closeWords(close: FitParams['close']): string {
-  switch (close.kind) {
-    case 'rest':
-      return 'close with a rest';
-    case 'cut':
-      return 'cut the last one';
-    case 'strokes':
-      return `close with ${close.text.trim() || 'nothing'}`;
-    case 'groups':
-      return `in groups of ${close.groups.join(' + ')}`;
-  }
+/** Whether whole repeats fill the space: nothing has to be closed then. */
+function comesOut(on: Pattern, params: FitParams): boolean {
+  // An ending that is kept whole takes the place of a repeat also then.
+  if (params.close.kind === 'strokes' && params.close.whole) return false;
+  const found = stretch(on, params);
+  return found.kind === 'found' && on.length > 0 && found.space % on.length === 0;
 }
 
 /** Fill a space with the cell, and close what is left over. */
@@ -188,12 +144,14 @@ export const fit: Move<'fit', FitParams> = {
     mirrored: false,
     close: { kind: 'cut' },
   }),
-  describe: ({ space, start, end, mirrored, close }) => {
+  describe: (params, on) => {
+    const { space, start, end, mirrored, close } = params;
     const room = 'bars' in space ? count(space.bars, 'bar') : count(space.beats, 'beat');
     const from = start.trim() === '1' ? '' : ` from ${start.trim()}`;
     const hands = mirrored ? ', hands swapped on every repeat' : '';
     const until = end === undefined ? '' : `, ending on ${end.trim()}`;
-    return `Fill ${room}${from}${until}${hands}, ${closeWords(close)}`;
+    const how = on && close.kind !== 'groups' && comesOut(on, params) ? '' : `, ${closeWords(close)}`;
+    return `Fill ${room}${from}${until}${hands}${how}`;
   },
   apply: (pattern, params, { id }) => {
     const found = stretch(pattern, params);

@@ -12,7 +12,7 @@ import {
   wholeTicks,
   type Ticks,
 } from '../../time';
-import { countingOf, slotsLong, tidy, type Pattern } from '../../pattern';
+import { countingOf, fitSum, MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
 import { done, finding, passes, type Move, type Outcome } from './move';
 import { scaled } from './scale';
 
@@ -24,6 +24,8 @@ export const GridParams = Type.Object({
    * "2:3&", they are played from there instead, and all else stays as it was.
    */
   part: Type.Optional(Type.Object({ from: slot, to: slot, on: Type.Optional(Type.String({ maxLength: 16 })) })),
+  /** Of all slots: the cell is laid anew until the same time is filled, and what is over is cut off. */
+  fill: Type.Optional(Type.Literal(true)),
 });
 type Params = Static<typeof GridParams>;
 
@@ -93,6 +95,37 @@ function burstOn(pattern: Pattern, grid: number, from: number, to: number, on: s
   return done(moved, [finding('fit', 'sum', burstWords(grid, (to - from) / pattern.grid, pattern, moved))]);
 }
 
+/** The cell of a pattern: what repeats, where one length does; else all of it. */
+function cellOf(pattern: Pattern): Pattern {
+  const cells = pattern.groups.filter((g) => g.kind === 'cell');
+  const [first] = cells;
+  const last = pattern.groups.at(-1);
+  const isAlike =
+    first?.at === 0 && cells.every((g) => g.length === first.length || (g === last && g.length < first.length));
+  const length = first && isAlike ? first.length : pattern.length;
+  return { ...pattern, length, strokes: pattern.strokes.filter((s) => s.at < length), groups: [] };
+}
+
+/** The cell on another grid, again and again over the time there was; what is over is cut off. */
+function laidAnew(pattern: Pattern, grid: number): Outcome {
+  const cell = scaled(cellOf(pattern), grid, pattern.grid);
+  const sum = cell && fitSum(pattern.length / grid, cell.length / grid);
+  if (!cell || !sum)
+    return passes(pattern, 'not-whole', `Some strokes do not fit on ${gridName(grid)}. Nothing changed.`);
+  const turns = Math.ceil(pattern.length / cell.length);
+  if (turns * cell.strokes.length > MOST_STROKES)
+    return passes(pattern, 'too-many', `That would be more than ${MOST_STROKES} strokes.`);
+  const all = Array.from({ length: turns }, (_, repeat) => ({ repeat, at: repeat * cell.length }));
+  const strokes = all.flatMap(({ repeat, at }) =>
+    cell.strokes.map((s) => ({ ...s, at: ticks(at + s.at), from: { ...s.from, repeat } })),
+  );
+  const groups = all.map(({ repeat, at }): Group => {
+    const length = Math.min(cell.length, pattern.length - at);
+    return { at: ticks(at), length: ticks(length), repeat, kind: length < cell.length ? 'close' : 'cell' };
+  });
+  return done(tidy({ ...pattern, grid: ticks(grid), strokes, groups }), [finding('fit', 'sum', sum.text)]);
+}
+
 /**
  * The same slots on another grid: a nine-note cell from triplets to 16ths, a two-bar idea in one bar; or some of its
  * slots only, as a burst.
@@ -107,14 +140,15 @@ export const grid: Move<'grid', Params> = {
     const grids = gridsOf(pattern.meter);
     return { grid: grids.find((g) => g < pattern.grid) ?? grids[0] ?? GRID.sixteenths };
   },
-  describe: ({ grid: to, part }) =>
+  describe: ({ grid: to, part, fill }) =>
     part
       ? `Put ${part.from === part.to ? `slot ${part.from}` : `slots ${part.from} to ${part.to}`} on ${gridName(to)}${part.on === undefined ? '' : `, from ${part.on} on`}`
-      : `Put it on ${gridName(to)}`,
+      : `Put it on ${gridName(to)}${fill ? ', over the same time' : ''}`,
   apply: (pattern, params) => {
     const { part } = params;
     if (!part) {
       const moved = scaled(pattern, params.grid, pattern.grid);
+      if (moved && params.fill) return laidAnew(pattern, params.grid);
       return moved
         ? done({ ...moved, grid: ticks(params.grid) })
         : passes(pattern, 'not-whole', `Some strokes do not fit on ${gridName(params.grid)}. Nothing changed.`);
@@ -124,7 +158,7 @@ export const grid: Move<'grid', Params> = {
       return passes(
         pattern,
         'does-not-fit',
-        `The phrase has ${slotsLong(pattern)} slots; ${part.from} to ${part.to} are not among them.`,
+        `The phrase has ${fraction(slotsLong(pattern))} slots; ${part.from} to ${part.to} are not among them.`,
       );
     if (part.on !== undefined) return burstOn(pattern, params.grid, from, to, part.on);
     const moved = partly(pattern, params.grid, from, to);

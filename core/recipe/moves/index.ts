@@ -7,11 +7,13 @@ import { insert } from './insert';
 import { land } from './land';
 import { layer } from './layer';
 import { level } from './level';
+import { linear } from './linear';
 import { mirror } from './mirror';
 import { ornament } from './ornament';
 import { pickup } from './pickup';
 import { rate } from './rate';
 import { restart } from './restart';
+import { reverse } from './reverse';
 import { route } from './route';
 import { shift } from './shift';
 import { swap } from './swap';
@@ -34,6 +36,8 @@ export const PLAIN_MOVES = Object.freeze({
   shift,
   restart,
   mirror,
+  reverse,
+  linear,
   level,
   ornament,
   voice,
@@ -47,4 +51,5 @@ export const PLAIN_MOVES = Object.freeze({
 
 export { fitSlots } from './fit-space';
 export { EditSchema, type Edit, type Matter } from './edit';
+export { LINEAR_WAYS, type LinearWay } from './linear';
 export { amended } from './touch';

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { otherHand, type Limb } from '../../stroke';
-import { tidy } from '../../pattern';
+import { changedAll, tidy } from '../../pattern';
 import { done, type Move } from './move';
 
 /** `feet`: the two kick feet change too. */
@@ -23,5 +23,6 @@ export const mirror: Move<'mirror', Params> = {
   defaults: () => ({ feet: false }),
   describe: ({ feet }) => (feet ? 'Swap the hands, and the kick feet' : 'Swap the hands'),
   apply: (pattern, { feet }) =>
-    done(tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: mirrored(s.limb, feet) })) })),
+    // What leads in is of the same hands.
+    done(tidy(changedAll(pattern, (strokes) => strokes.map((s) => ({ ...s, limb: mirrored(s.limb, feet) }))))),
 };

@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { listed } from '../../base';
-import { HAND_VOICES, isHand, VOICE, type Voice } from '../../stroke';
+import { HAND_VOICES, isHand, SAME_HAND, VOICE, type Voice } from '../../stroke';
+import { gracesOf } from '../../pattern';
 import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, type Move } from './move';
 
@@ -84,11 +85,16 @@ export const route: Move<'route', Params> = {
     const stops = new Map([...turnsOf(moments, limbsAt, by)].map(([at, n]) => [at, stopOf(n, sizes)]));
     const visits = order.length > 0 ? order.map((n) => (n - 1) % stations.length) : stations.map((_, i) => i);
     const mine = new Set(chosen);
+    const hands = new Set(chosen.map((i) => pattern.strokes[i]?.limb));
     return done({
       ...pattern,
       strokes: pattern.strokes.map((s, i) => {
         const station = mine.has(i) ? stations[visits[(stops.get(s.at) ?? 0) % visits.length] ?? 0] : undefined;
-        return station ? { ...s, voice: s.limb === 'R' ? station.right : station.left } : s;
+        if (!station) return s;
+        const [own, other] = s.limb === 'R' ? [station.right, station.left] : [station.left, station.right];
+        // A hand that goes round as well is at the same stop; one that stays keeps its grace strokes where it is.
+        const goes = hands.size > 1 && s.grace !== SAME_HAND && gracesOf(s);
+        return { ...s, voice: own, ...(goes ? { grace: other } : {}) };
       }),
     });
   },

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count } from '../../base';
 import { ticks } from '../../time';
-import { canStrike, isHand, usualVoice, type Ornament, type Stroke, type Voice } from '../../stroke';
+import { canStrike, isHand, SAME_HAND, usualVoice, type Grace, type Ornament, type Stroke } from '../../stroke';
 import { tidy } from '../../pattern';
 import { EditSchema, type Edit, type Matter } from './edit';
 import { done, finding, passes, type Move } from './move';
@@ -19,18 +19,17 @@ export function amended(before: Stroke, stroke: NonNullable<Edit['stroke']>, onl
       return { ...before, level: stroke.level };
     case 'voice': {
       const voice = stroke.voice && canStrike(before.limb, stroke.voice) ? stroke.voice : before.voice;
-      return { ...plain, voice, ...(ornament ? { ornament, ...graceOf(voice, ornament, stroke.grace) } : {}) };
+      return { ...plain, voice, ...(ornament ? { ornament, ...graceOf(ornament, stroke.grace ?? grace) } : {}) };
     }
     case 'ornament':
       if (!isHand(before.limb)) return { ...plain, ...graced };
-      return stroke.ornament
-        ? { ...plain, ornament: stroke.ornament, ...graceOf(before.voice, stroke.ornament, grace) }
-        : plain;
+      return stroke.ornament ? { ...plain, ornament: stroke.ornament, ...graceOf(stroke.ornament, grace) } : plain;
   }
 }
 
-function graceOf(voice: Voice, ornament: Ornament, grace: Voice | undefined): { grace?: Voice } {
-  return grace && grace !== voice && ornament !== 'buzz' && canStrike('R', grace) ? { grace } : {};
+function graceOf(ornament: Ornament, grace: Grace | undefined): { grace?: Grace } {
+  const plays = grace === SAME_HAND || (grace && canStrike('R', grace));
+  return plays && ornament !== 'buzz' ? { grace } : {};
 }
 
 /** The stroke an edit asks for: what is not said stays as it was, or is the limb's usual. */
@@ -48,7 +47,7 @@ function edited(edit: Edit, before: Stroke | undefined, slot: number, id: string
     level: stroke.level,
     from,
     ...(stroke.ornament && isHand(limb)
-      ? { ornament: stroke.ornament, ...graceOf(voice, stroke.ornament, stroke.grace ?? before?.grace) }
+      ? { ornament: stroke.ornament, ...graceOf(stroke.ornament, stroke.grace ?? before?.grace) }
       : {}),
   };
 }

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { count, listed } from '../../base';
-import { canStrike, LIMB_WORDS, usualVoice, VOICE, VOICES, type Stroke, type Voice } from '../../stroke';
-import { placesWords, tidy } from '../../pattern';
+import { canStrike, LIMB_WORDS, SAME_HAND, usualVoice, VOICE, VOICES, type Stroke, type Voice } from '../../stroke';
+import { gracesOf, placesWords, tidy, withGraces } from '../../pattern';
 import { chooses, select, SelectionSchema, selectionWords } from '../../selection';
 import { USUAL_SCHOOLS } from '../../time';
 import { choseNothing, done, finding, passes, type Move } from './move';
@@ -12,10 +12,15 @@ export const VoiceParams = Type.Object({
   voices: Type.Array(Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }), { minItems: 1, maxItems: 16 }),
   /** A foot that plays along with every chosen stroke. */
   under: Type.Optional(Type.Union([Type.Literal('K'), Type.Literal('J'), Type.Literal('H')])),
-  /** Grace strokes stay on the drum where they are; absent: they go with their stroke. */
-  graces: Type.Optional(Type.Literal('stay')),
+  /** Grace strokes are held on the drum where they are, or go with their stroke; absent: they are their hand's. */
+  graces: Type.Optional(Type.Union([Type.Literal('stay'), Type.Literal('go')])),
 });
 type Params = Static<typeof VoiceParams>;
+
+const GRACES: Readonly<Record<NonNullable<Params['graces']>, string>> = {
+  stay: ', grace strokes stay on the drum',
+  go: ', grace strokes with them',
+};
 
 /** Orchestrate: send chosen strokes round the kit, and put a foot under them. */
 export const voice: Move<'voice', Params> = {
@@ -27,7 +32,7 @@ export const voice: Move<'voice', Params> = {
   describe: ({ select: who, voices, under, graces }, on) => {
     const to = listed(voices.map((v) => `the ${VOICE[v].name}`));
     const foot = under ? `, ${under === 'K' ? 'kick' : LIMB_WORDS[under]} under them` : '';
-    return `Send ${selectionWords(who, on)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? ', grace strokes stay on the drum' : ''}`;
+    return `Send ${selectionWords(who, on)} to ${voices.length > 1 ? `${to} in turn` : to}${foot}${graces ? GRACES[graces] : ''}`;
   },
   apply: (pattern, params, { id }) => {
     const chosen = select(pattern, params.select);
@@ -41,9 +46,10 @@ export const voice: Move<'voice', Params> = {
         `Feet stay on their pedals: none of these strokes can go to ${listed(params.voices.map((v) => `the ${VOICE[v].name}`))}.`,
       );
     }
+    const told = withGraces(pattern).strokes;
     const sent = pattern.strokes.map((s, i) => {
       const to = turn.get(i);
-      return to && reaches(s, to) ? sentTo(s, to, params.graces === 'stay') : s;
+      return to && reaches(s, to) ? { ...s, voice: to, ...gracedTo(told[i] ?? s, to, params.graces) } : s;
     });
     const { under } = params;
     const feet = under ? chosen.flatMap((i) => underStroke(pattern.strokes[i], under, id)) : [];
@@ -72,11 +78,11 @@ export const voice: Move<'voice', Params> = {
   },
 };
 
-/** A stroke on another voice. Its grace strokes go with it, or stay where they were struck. */
-function sentTo({ grace, ...stroke }: Stroke, to: Voice, stay: boolean): Stroke {
-  const before = grace ?? stroke.voice;
-  const sent = { ...stroke, voice: to };
-  return stay && stroke.ornament && stroke.ornament !== 'buzz' && before !== to ? { ...sent, grace: before } : sent;
+/** Where the grace strokes of a stroke that is sent somewhere are told to be; nothing where they are their hand's. */
+function gracedTo(before: Stroke, to: Voice, graces: Params['graces']): Pick<Stroke, 'grace'> {
+  const own = gracesOf(before);
+  if (!own || !graces || before.grace === SAME_HAND) return {};
+  return { grace: graces === 'go' ? to : own.voice };
 }
 
 function reaches(stroke: Stroke | undefined, to: Voice | undefined): boolean {

@@ -1,5 +1,6 @@
 import type { Limb } from '../limb';
 import type { Level, Ornament } from '../level';
+import type { Grace } from '../ornament';
 import type { Voice } from '../voice';
 
 /** One stroke as typed: no time yet, and a voice only where it was written. */
@@ -9,8 +10,8 @@ export interface TypedStroke {
   readonly ornament?: Ornament;
   /** What it strikes; absent for the limb's usual. */
   readonly voice?: Voice;
-  /** What its grace strokes strike; absent for the same. */
-  readonly grace?: Voice;
+  /** What its grace strokes strike, or that the same hand plays them; absent: the other hand, where it is. */
+  readonly grace?: Grace;
 }
 
 /** What stroke text is made of. Each stroke, rest and hold takes one slot. */

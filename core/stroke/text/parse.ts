@@ -1,8 +1,10 @@
 import { readFail, readOk, type Problem, type Read } from '../../base';
 import { LIMBS, isHand, type Limb } from '../limb';
 import type { Level, Ornament } from '../level';
+import { SAME_HAND, type Grace } from '../ornament';
 import { canStrike, VOICE, voiceCalled, type Voice } from '../voice';
 import { TEXT_LIMITS, type Node, type TypedStroke } from './nodes';
+import { SAME_HAND_WORDS } from './print';
 
 export type TextCode =
   'empty' | 'too-long' | 'unexpected' | 'limb-twice' | 'unclosed' | 'bad-repeat' | 'too-deep' | 'bad-voice';
@@ -54,6 +56,15 @@ class Letters {
     return true;
   }
 
+  /** Takes some words in brackets, if they stand next, however they are spaced. */
+  eatBracketed(words: string): boolean {
+    const until = this.peek() === '[' ? this.text.indexOf(']', this.index) : -1;
+    const inside = this.text.slice(this.index + 1, Math.max(until, this.index + 1));
+    if (until < 0 || inside.trim().toLowerCase().replace(/\s+/g, ' ') !== words) return false;
+    this.index = until + 1;
+    return true;
+  }
+
   /** What stands before a letter, with its blanks; null when the letter never comes. The letter is taken too. */
   upTo(letter: string): string | null {
     const end = this.text.indexOf(letter, this.index);
@@ -71,7 +82,8 @@ class Letters {
 /**
  * Reads one line of stroke text: `R L` hands, `K J H` feet, lower case for ghosts, `!` after for an accent, `-` a rest,
  * `_` holds one more slot, `f d t z` before a hand for flam, drag, ruff and buzz, `R+K` together, `( … )x3` repeated;
- * `R[ride]` says what is struck, `f[snare]R[ride]` what the grace strokes strike; `|` may stand anywhere. When it
+ * `R[ride]` says what is struck, `f[snare]R[ride]` what the grace strokes strike, `d[same hand]R` that the right plays
+ * them too; `|` may stand anywhere. When it
  * cannot, the problem names the column and what was expected there.
  * @example
  * parseStrokeText('R! l l K').value.length // => 4
@@ -162,7 +174,7 @@ function parseRepeat(letters: Letters, column: number, depth: number): Node {
 function parseStroke(letters: Letters): TypedStroke {
   const ornament = ORNAMENT_LETTERS.get(letters.peek() ?? '');
   if (ornament) letters.take();
-  const grace = ornament ? struck(letters) : null;
+  const grace = ornament ? (itself(letters) ?? struck(letters)) : null;
   const column = letters.column;
   const letter = letters.take();
   const limb = LIMBS.find((l) => l === letter?.toUpperCase());
@@ -182,13 +194,19 @@ function parseStroke(letters: Letters): TypedStroke {
     [to, limb],
     [grace, 'R'],
   ] as const)
-    if (one && !canStrike(who, one.voice))
+    if (one && one.voice !== SAME_HAND && !canStrike(who, one.voice))
       throw new Stop('bad-voice', one.column, `${who} does not play the ${VOICE[one.voice].name}.`);
   return {
     ...withOrnament({ limb, level: high }, ornament),
     ...(to ? { voice: to.voice } : {}),
     ...(grace ? { grace: grace.voice } : {}),
   };
+}
+
+/** That the hand of the stroke plays its grace strokes itself, in brackets. */
+function itself(letters: Letters): { readonly voice: Grace; readonly column: number } | null {
+  const { column } = letters;
+  return letters.eatBracketed(SAME_HAND_WORDS) ? { voice: SAME_HAND, column } : null;
 }
 
 /** A piece in brackets, or null where there are none. */

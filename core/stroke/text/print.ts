@@ -1,5 +1,9 @@
-import { usualVoice, VOICE, type Voice } from '../voice';
+import { SAME_HAND, type Grace } from '../ornament';
+import { usualVoice, VOICE } from '../voice';
 import type { Node, TypedStroke } from './nodes';
+
+/** How it is typed that the hand of a stroke plays its grace strokes. */
+export const SAME_HAND_WORDS = 'same hand';
 
 const ORNAMENT_LETTER = { flam: 'f', drag: 'd', ruff: 't', buzz: 'z' } as const;
 
@@ -38,13 +42,12 @@ export function printTyped(stroke: TypedStroke): string {
   return `${ornament}${limb}${stroke.level === 'accent' ? '!' : ''}${inBrackets(stroke.voice)}`;
 }
 
-function inBrackets(voice: Voice | undefined): string {
-  return voice ? `[${VOICE[voice].name}]` : '';
+function inBrackets(voice: Grace | undefined): string {
+  return voice ? `[${voice === SAME_HAND ? SAME_HAND_WORDS : VOICE[voice].name}]` : '';
 }
 
 /**
- * A stroke of a pattern as it is typed, with what is said without saying left out: the limb's usual voice, and grace
- * strokes on the drum of their stroke.
+ * A stroke of a pattern as it is typed, with what is said without saying left out: the limb's usual voice.
  * @example
  * asTyped({ limb: 'R', level: 'tap', voice: 'snare' }) // => { limb: 'R', level: 'tap' }
  */
@@ -54,6 +57,6 @@ export function asTyped({ limb, level, ornament, voice, grace }: TypedStroke): T
     level,
     ...(ornament ? { ornament } : {}),
     ...(voice && voice !== usualVoice(limb) ? { voice } : {}),
-    ...(ornament && ornament !== 'buzz' && grace && grace !== (voice ?? usualVoice(limb)) ? { grace } : {}),
+    ...(ornament && ornament !== 'buzz' && grace ? { grace } : {}),
   };
 }

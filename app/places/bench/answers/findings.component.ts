@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, output, signal } 
 import { Tooltip } from 'primeng/tooltip';
 import {
   balance,
+  untilLanding,
   countingOf,
   crossRhythm,
   evenSteps,
@@ -10,7 +11,7 @@ import {
   type Finding,
 } from '@core/pattern';
 import { barTicks, beatTicks, countAt, countWords, parseCount, quarterTempo } from '@core/time';
-import { LIMB_WORDS, VOICE } from '@core/stroke';
+import { LIMB_WORDS, VOICE, type Limb } from '@core/stroke';
 import { remediesFor, type Offer } from '@core/recipe';
 import { SettingsRepo } from '../../../storage/settings.repo';
 import { BenchStore } from '../document/bench.store';
@@ -103,11 +104,13 @@ export class FindingsComponent {
     return { accents: row(accents), beats: row(beats), words: `${accents} ${what} in ${beats} beats` };
   });
 
-  /** So many strokes of the phrase, a second, at the tempo that is set. */
-  rate(strokes: number): string {
+  /** Strokes a second, of one limb or of all, at the tempo that is set; the bar it lands in is no part of it. */
+  rate(limb?: Limb): string {
     const pattern = this.store.stilled()?.pattern;
-    if (!pattern || pattern.length === 0) return '0.0';
-    return notesPerSecond(strokes, pattern.length, quarterTempo(this.store.tempo(), pattern.meter)).toFixed(1);
+    if (!pattern) return '0.0';
+    const { strokes, length, meter } = untilLanding(pattern);
+    const many = strokes.filter((s) => limb === undefined || s.limb === limb).length;
+    return notesPerSecond(many, length, quarterTempo(this.store.tempo(), meter)).toFixed(1);
   }
 
   /** Moves that would mend a finding. */

@@ -68,8 +68,8 @@ export class ReachStore {
     if (!pattern) return [];
     const spots: { readonly words: string; readonly bpm: number; readonly ticks: readonly number[] }[] = [];
     for (const pair of pairs) {
-      const [travel, bpm] = [pairTravel(pattern, pair), Math.floor(pair.bpm)];
-      const like = pairs.filter((p) => Math.floor(p.bpm) === bpm && pairTravel(pattern, p) === travel);
+      const [travel, bpm] = [pairTravel(pair), Math.floor(pair.bpm)];
+      const like = pairs.filter((p) => Math.floor(p.bpm) === bpm && pairTravel(p) === travel);
       if (like[0] !== pair) continue;
       // Only the three hardest are known: how many more there are is not said.
       const words = pairWords(pattern, pair, this.settings.schools()) + (like.length > 1 ? ' and more' : '');

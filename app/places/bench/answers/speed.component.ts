@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { limitOf, type Raise } from '@core/reach';
 import { BenchStore } from '../document/bench.store';
 import { FEW, restsOfReady } from '../../../knowledge/believed-words';
 import { restsWords } from '../../../knowledge/rests-words';
+import { PreviewStore } from '../document/preview.store';
+import { SoundStore } from '../ribbon/sound.store';
 import { ReachStore } from './reach.store';
 import { TermComponent } from '../../../guide/term.component';
 
@@ -51,9 +54,32 @@ const FIRST_RAISES = 2;
             }
           </ol>
           @for (r of shownRaises(); track r.words) {
-            <button type="button" class="btn small" (click)="bench.take(r.entry)">
-              <span>{{ r.words }}</span> <strong class="mono">{{ floor(r.bpm) }}</strong>
-            </button>
+            <div class="raise" (mouseenter)="look(r)" (mouseleave)="look(null)">
+              <button
+                type="button"
+                class="btn small"
+                (focus)="look(r)"
+                (blur)="look(null)"
+                (click)="look(null); bench.take(r.entry)"
+              >
+                <span
+                  >{{ r.words }}
+                  @if (r.loss) {
+                    <small>{{ r.loss }}</small>
+                  }
+                </span>
+                <strong class="mono">{{ limit(r.bpm) }}</strong>
+              </button>
+              <button
+                type="button"
+                class="hear btn small"
+                [attr.aria-pressed]="sound.tries(r.pattern)"
+                [attr.aria-label]="(sound.tries(r.pattern) ? 'Stop: ' : 'Hear: ') + r.words"
+                (click)="sound.tryOut(r.pattern)"
+              >
+                {{ sound.tries(r.pattern) ? 'Stop' : 'Hear' }}
+              </button>
+            </div>
           }
           @if (reach.raises().length > FIRST_RAISES) {
             <button type="button" class="more" [attr.aria-expanded]="all()" (click)="all.set(!all())">
@@ -61,7 +87,7 @@ const FIRST_RAISES = 2;
             </button>
           }
         } @else {
-          <p class="quiet">No limit: no limb plays twice.</p>
+          <p class="quiet">No limit here.</p>
         }
         @if (c.impossible.length > 0) {
           <p class="beyond">One foot would play two pedals at once. Change who plays what under Kit, or remove one.</p>
@@ -141,6 +167,19 @@ const FIRST_RAISES = 2;
     .btn span {
       flex: 1;
     }
+    .raise {
+      display: flex;
+      align-items: stretch;
+      gap: 4px;
+    }
+    .raise .btn:first-child {
+      flex: 1;
+    }
+    .raise small {
+      display: block;
+      font: 500 12px/1.2 var(--text);
+      color: var(--quiet);
+    }
     .more {
       align-self: start;
       min-height: 24px;
@@ -164,7 +203,8 @@ export class SpeedComponent {
   readonly bench = inject(BenchStore);
   readonly reach = inject(ReachStore);
   readonly pointAt = output<readonly number[]>();
-  readonly floor = Math.floor;
+  readonly sound = inject(SoundStore);
+  private readonly preview = inject(PreviewStore);
   readonly FEW = FEW;
   readonly restsOfReady = restsOfReady;
   /** Whether it is shown what the ready tempo rests on. */
@@ -180,5 +220,16 @@ export class SpeedComponent {
   readonly shownRaises = computed(() =>
     this.all() ? this.reach.raises() : this.reach.raises().slice(0, FIRST_RAISES),
   );
+  /** A tempo as it is told. */
+  limit(bpm: number): string {
+    const limit = limitOf(bpm);
+    return limit === null ? 'no limit' : `${Math.floor(limit)}`;
+  }
+
+  /** What a change would make of the phrase, on the ribbon. */
+  look(raise: Raise | null): void {
+    this.preview.show(raise && { pattern: raise.pattern, words: raise.words });
+  }
+
   readonly isOver = computed(() => this.bench.tempo() > (this.reach.bpm() ?? Infinity));
 }

@@ -44,7 +44,7 @@ describe('the Bench', () => {
     expect(sentences(store)).toEqual(['Add a kick at the end', 'Fill 1 bar, cut the last one']);
     expect(store.openCard()).toBe('m2');
     store.reorder(1, 0);
-    expect(sentences(store)[0]).toBe('Fill 1 bar, cut the last one');
+    expect(sentences(store)[0]).toBe('Fill 1 bar');
     store.duplicateMove('m1');
     expect(store.recipe()?.moves.map((m) => m.id)).toEqual(['m2', 'm1', 'm3']);
     store.switchMove('m3');

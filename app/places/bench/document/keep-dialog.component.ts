@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
-import { FAMILIES, NAME_LETTERS, type Family } from '@core/recipe';
+import { FAMILIES, guessFamily, NAME_LETTERS, type Family } from '@core/recipe';
 import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import { DialogFocusDirective } from '../../../widgets/dialog-focus.directive';
 import { ChipsComponent } from '../../../widgets/chips.component';
@@ -50,6 +50,9 @@ import { BenchStore, type Label } from './bench.store';
         <div class="field">
           Family
           <ls-chips label="Family" [chips]="families" [chosen]="family()" (chose)="family.set($event)" />
+          @if (near(); as other) {
+            <span class="quiet small" role="status">It could be a {{ other }} as well: choose what it is to you.</span>
+          }
         </div>
         <div class="field">
           Goal in bpm <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
@@ -129,6 +132,11 @@ export class KeepDialogComponent {
   );
   private readonly usual = this.store.suggestedLabel();
   readonly family = signal<Family>(this.old?.family ?? this.usual.family);
+  /** What a new phrase could be as well as what is proposed. */
+  readonly near = computed(() => {
+    const pattern = this.old ? null : this.store.stilled()?.pattern;
+    return pattern ? guessFamily(pattern).near : null;
+  });
   readonly goal = signal(this.old?.goal ?? this.usual.goal);
   readonly note = signal(this.old?.note ?? '');
   readonly label = computed<Label>(() => ({

@@ -35,6 +35,8 @@ export class OrdersStore {
         return this.sound.stop();
       case 'only':
         return this.sound.mute.set({ limbs: LIMBS.filter((l) => !order.limbs.includes(l)), roles: [] });
+      case 'mute':
+        return this.sound.mute.set({ limbs: [], roles: [], pieces: order.pieces });
       case 'only-groove':
         return this.sound.mute.set({ limbs: [], roles: ['timekeeping', 'texture'] });
       case 'hear-all':

@@ -20,7 +20,7 @@ import { rudimentById } from '@core/rudiments';
 import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { AddBoxComponent } from './add-box.component';
 import { OwnRecordComponent } from './own-record.component';
-import type { MoveName } from '@core/recipe';
+import { linesTyped, type MoveName } from '@core/recipe';
 import { KitsRepo } from '../../../storage/kits.repo';
 import { BenchStore } from '../document/bench.store';
 import { inTurns } from '../../../common/in-turns';
@@ -67,7 +67,8 @@ export class RecipeColumnComponent {
     const recipe = this.store.recipe();
     if (!recipe) return null;
     const { source } = recipe;
-    const name = source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? source.id) : source.text;
+    const name =
+      source.kind === 'rudiment' ? (rudimentById(source.id)?.name ?? source.id) : (linesTyped(source) ?? source.text);
     const unsure = source.kind === 'heard' && source.unsure ? `, ${count(source.unsure, 'stroke')} unsure` : '';
     return {
       kind: source.kind,

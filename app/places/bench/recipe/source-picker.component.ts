@@ -14,7 +14,7 @@ import { Dialog } from 'primeng/dialog';
 import { GRID, gridName, gridsOf, meterText, parseMeter, ticks } from '@core/time';
 import { looksLikeLines, parseLines, patternOfText, type Pattern } from '@core/pattern';
 import { RUDIMENT_FAMILIES, searchRudiments, type Rudiment } from '@core/rudiments';
-import { build } from '@core/recipe';
+import { build, linesTyped, type Source } from '@core/recipe';
 import { parseStrokeText, printStrokeText } from '@core/stroke';
 import { NgTemplateOutlet } from '@angular/common';
 import { SettingsRepo } from '../../../storage/settings.repo';
@@ -54,11 +54,26 @@ export class SourcePickerComponent {
   /** A file or a link is to be brought in instead. */
   readonly bring = output();
 
-  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+  private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
 
   constructor() {
     // Whoever just begins to type strokes means the field.
-    const letters = ['r', 'l', 'k', 'Shift+R', 'Shift+L', 'Shift+K'];
+    const letters = [
+      'r',
+      'l',
+      'k',
+      'h',
+      'j',
+      'f',
+      'd',
+      't',
+      'z',
+      'Shift+R',
+      'Shift+L',
+      'Shift+K',
+      'Shift+H',
+      'Shift+J',
+    ];
     inject(KeysService).use(
       letters.map((combo) => ({
         combo,
@@ -79,7 +94,8 @@ export class SourcePickerComponent {
   }
 
   readonly meters = choicesOf(METERS);
-  readonly text = signal('');
+  /** What is changed stands there as it was typed. */
+  readonly text = signal(typedIn(this.store.recipe()?.source));
   readonly meter = signal(this.store.recipe()?.source.meter ?? '4/4');
   readonly grid = signal<number>(this.store.recipe()?.source.grid ?? GRID.sixteenths);
   readonly words = signal('');
@@ -97,6 +113,8 @@ export class SourcePickerComponent {
     if (!meter || !looksLikeLines(text)) return parseStrokeText(text);
     return parseLines(text, { meter, grid: ticks(this.grid()), schools: this.settings.schools() });
   });
+  /** As many rows as there are lines. */
+  readonly rows = computed(() => Math.min(12, this.text().split('\n').length));
   readonly problem = computed(() => {
     const read = this.read();
     return read && !read.ok ? read.problems[0] : null;
@@ -144,6 +162,12 @@ export class SourcePickerComponent {
     this.chosen.emit();
   }
 
+  /** Enter takes it, as in any field; with Shift it begins a line. */
+  enter(event: Event): void {
+    event.preventDefault();
+    this.useTyped();
+  }
+
   /**
    * The button is never disabled in earnest: Enter may come before the page is drawn anew, and the browser would drop
    * it.
@@ -154,7 +178,9 @@ export class SourcePickerComponent {
       this.field()?.nativeElement.focus();
       return;
     }
-    this.store.setSource({ kind: 'typed', text: printStrokeText(read.value), meter: this.meter(), grid: this.grid() });
+    const lines = looksLikeLines(this.text()) ? { lines: true as const } : {};
+    const text = printStrokeText(read.value);
+    this.store.setSource({ kind: 'typed', text, meter: this.meter(), grid: this.grid(), ...lines });
     this.chosen.emit();
   }
 
@@ -170,4 +196,10 @@ export class SourcePickerComponent {
     this.store.replace(WORKED_EXAMPLE);
     this.chosen.emit();
   }
+}
+
+/** A sticking as it was typed, or a groove a line to a piece; nothing where it was not typed. */
+function typedIn(source: Source | undefined): string {
+  if (source?.kind !== 'typed') return '';
+  return linesTyped(source)?.replaceAll('; ', '\n') ?? source.text;
 }

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { NOTHING_MUTED, type Mute } from '@core/pattern';
+import { pieceName } from '@core/stroke';
+import { NOTHING_MUTED, type Mute, type Pattern } from '@core/pattern';
 import type { ClickKind, CountKind, PlayRequest } from '@core/playback';
 import { rendition, requestOf, type Rendition } from '@core/rendition';
 import { Transport } from '../../../sound/transport.service';
@@ -13,6 +14,7 @@ import { CursorStore } from './cursor.store';
 
 /** By this name the Bench's own sound is known among what sounds. */
 export const BENCH = 'bench';
+const TRIED = 'tried out';
 
 /** What sounds on the Bench: which phrase, which part of it, how fast, without whom, against which click. */
 @Injectable({ providedIn: 'root' })
@@ -68,6 +70,9 @@ export class SoundStore {
   /** Limbs that play in what could sound. */
   readonly limbs = computed(() => [...new Set((this.trail.pattern()?.strokes ?? []).map((s) => s.limb))]);
 
+  /** Pieces that are struck in what could sound, by their names. */
+  readonly pieces = computed(() => [...new Set((this.trail.pattern()?.strokes ?? []).map((s) => pieceName(s.voice)))]);
+
   /** Silence where anything sounds; else the phrase. */
   toggle(): void {
     if (this.transport.playing()) this.player.stop();
@@ -94,6 +99,25 @@ export class SoundStore {
   takeOver(): void {
     const request = this.request();
     if (request && this.player.owner() !== BENCH) this.player.takeOver(BENCH, request);
+  }
+
+  private readonly tried = signal<Pattern | null>(null);
+
+  /** A phrase that is offered instead is heard at the next beat; the same again stops it. */
+  tryOut(phrase: Pattern): void {
+    if (this.tries(phrase)) return this.player.stop(TRIED);
+    this.tried.set(phrase);
+    const sounds = rendition({
+      phrase,
+      kit: this.kits.current(),
+      click: this.click(),
+      schools: this.settings.schools(),
+    });
+    this.player.takeOver(TRIED, requestOf(sounds, this.bench.tempo()));
+  }
+
+  tries(phrase: Pattern): boolean {
+    return this.tried() === phrase && this.player.owner() === TRIED;
   }
 
   private previewing = false;

@@ -7,6 +7,7 @@ import { heard, mount } from '../../../testing/mount';
 import { emptyPlace } from '../../../testing/place';
 import { StickingWorker, type StickingSearch } from './stickings/sticking.service';
 import { BenchStore } from '../document/bench.store';
+import { PreviewStore } from '../document/preview.store';
 import { ComparePanelComponent } from './compare-panel.component';
 import { CompareStore } from '../document/compare.store';
 import { CursorStore } from '../ribbon/cursor.store';
@@ -111,7 +112,11 @@ describe('stick it for me', () => {
     expect(stickingText(store.build()!.pattern)).toBe('R L R L R L R L');
     await stilled();
     const ways = m.host.querySelector('.ways')!;
-    expect(ways.textContent).toMatch(/As now.*ceiling \d+.*Lead with the other hand.*For a left-hander/s);
+    expect(ways.textContent).toMatch(/Lead with the other hand.*ceiling \d+.*For a left-hander/s);
+    // What the phrase has stands before all that is found.
+    const text = m.text();
+    expect(text).toMatch(/As now [RL ]+\s*ceiling\s*(\d+|no limit)/);
+    expect(text.indexOf('As now')).toBeLessThan(text.indexOf('Strict singles'));
     ways.querySelector('button')!.click();
     expect(store.recipe()?.moves.map((mv) => mv.move)).toEqual(['mirror']);
   });
@@ -240,15 +245,22 @@ describe('speed', () => {
     m.fixture.detectChanges();
     expect(Number(m.host.querySelector('.top strong')!.textContent)).toBe(promised);
   });
-  it('shows the two best ways to raise it, the others when asked, fastest first', async () => {
-    await bench('L R l l R R L L');
+  it('shows the two best ways to raise it, with what they cost, and the others when asked', async () => {
+    await bench('R L R l[floor tom] L R! l R');
     const m = mount(SpeedComponent);
     const all = m.component.reach.raises().map((r) => Math.floor(r.bpm));
     expect(all.length).toBeGreaterThan(2);
     const shown = (): number[] => [...m.host.querySelectorAll('.btn strong')].map((e) => Number(e.textContent));
     expect(shown()).toEqual(all.slice(0, 2));
     m.press(`${all.length - 2} more`);
-    expect(shown()).toEqual([...all].sort((a, b) => b - a));
+    expect(shown()).toEqual(all);
+    expect(m.text()).toContain('1 ghost less');
+    // A way is looked at on the ribbon before it is taken.
+    const look = TestBed.inject(PreviewStore);
+    m.button('Leave out').dispatchEvent(new Event('focus'));
+    expect(look.words()).toContain('Preview: Leave out');
+    m.button('Leave out').dispatchEvent(new Event('blur'));
+    expect(look.words()).toBeNull();
     m.press('Only the best');
     expect(shown()).toHaveLength(2);
   });

@@ -17,7 +17,7 @@ import { barTicks } from '@core/time';
 import { tidy, type Pattern } from '@core/pattern';
 import { offerOf, withEdits } from '@core/recipe';
 import { mirroredKit } from '@core/kit';
-import { ceilingOn, mirroredProfile } from '@core/reach';
+import { ceilingOn, limitOf, mirroredProfile } from '@core/reach';
 import {
   SCHOOL_WORDS,
   STICKING_SCHOOLS,
@@ -88,18 +88,29 @@ export class StickingSheetComponent implements OnDestroy {
       return { index, limb, pin: this.pins().get(index) ?? null, begins };
     });
   });
+  /** The hands that the phrase has, and its ceiling: what all others are held against. */
+  readonly now = computed(() => {
+    const pattern = this.pattern();
+    const letters = pattern ? stickingText(pattern) : '';
+    if (!pattern || letters === '') return null;
+    return { letters, bpm: limitOf(ceilingOn(pattern, this.kits.current(), this.able.now()).bpm) };
+  });
   readonly others = computed((): readonly OtherWay[] => {
     const pattern = this.pattern();
     if (!pattern) return [];
     const swapped = tidy({ ...pattern, strokes: pattern.strokes.map((s) => ({ ...s, limb: otherHand(s.limb) })) });
     const [kit, profile] = [this.kits.current(), this.able.now()];
     return [
-      { title: 'As now', pattern, bpm: ceilingOn(pattern, kit, profile).bpm, take: false },
-      { title: 'Lead with the other hand', pattern: swapped, bpm: ceilingOn(swapped, kit, profile).bpm, take: true },
+      {
+        title: 'Lead with the other hand',
+        pattern: swapped,
+        bpm: limitOf(ceilingOn(swapped, kit, profile).bpm),
+        take: true,
+      },
       {
         title: kit.handed === 'right' ? 'For a left-hander, kit flipped' : 'For a right-hander, kit flipped',
         pattern: swapped,
-        bpm: ceilingOn(swapped, mirroredKit(kit), mirroredProfile(profile)).bpm,
+        bpm: limitOf(ceilingOn(swapped, mirroredKit(kit), mirroredProfile(profile)).bpm),
         take: false,
       },
     ];

@@ -67,6 +67,15 @@ function card<N extends MoveName>(
   return { ...m, told, now: () => (told.at(-1)?.params ?? params) as MoveParams[N] };
 }
 
+it('an ending is kept whole by its box, also when it is typed anew', () => {
+  const close = { kind: 'strokes' as const, text: 'R L' };
+  const c = card('fit', { space: { bars: 1 }, start: '1', mirrored: false, close });
+  c.check('Keep all of the ending');
+  expect(c.now().close).toEqual({ ...close, whole: true });
+  c.check('Keep all of the ending');
+  expect(c.now().close).toEqual(close);
+});
+
 describe('every card', () => {
   it.each(MOVE_NAMES)('%s has an editor that keeps id and switch', (name) => {
     const entry = newMove(name, 'id', before);

@@ -10,7 +10,9 @@ import { JoinEditorComponent } from './join-editor.component';
 import { LandEditorComponent } from './land-editor.component';
 import { LayerEditorComponent } from './layer-editor.component';
 import { LevelEditorComponent } from './level-editor.component';
+import { LinearEditorComponent } from './linear-editor.component';
 import { MirrorEditorComponent } from './mirror-editor.component';
+import { ReverseEditorComponent } from './reverse-editor.component';
 import { OrnamentEditorComponent } from './ornament-editor.component';
 import { PickupEditorComponent } from './pickup-editor.component';
 import { RateEditorComponent } from './rate-editor.component';
@@ -41,6 +43,8 @@ export const EDITORS: { readonly [N in MoveName]: Type<MoveEditor<MoveParams[N]>
   shift: ShiftEditorComponent,
   restart: RestartEditorComponent,
   mirror: MirrorEditorComponent,
+  reverse: ReverseEditorComponent,
+  linear: LinearEditorComponent,
   level: LevelEditorComponent,
   ornament: OrnamentEditorComponent,
   voice: VoiceEditorComponent,

@@ -91,11 +91,14 @@ function singles(slots: number): string {
       <p class="quiet note">{{ choicesWords() }}</p>
     }
     @if (p.close.kind === 'strokes') {
-      <ls-stroke-text
-        label="Close with"
-        [text]="p.close.text"
-        (changed)="setClose({ kind: 'strokes', text: $event })"
-      />
+      <ls-stroke-text label="Close with" [text]="p.close.text" (changed)="setEnding($event, p.close.whole === true)" />
+      <label class="check"
+        ><input
+          type="checkbox"
+          [checked]="p.close.whole === true"
+          (change)="setEnding(p.close.text, p.close.whole !== true)"
+        />Keep all of the ending</label
+      >
     }
     <label class="check"
       ><input type="checkbox" [checked]="p.mirrored" (change)="set({ mirrored: !p.mirrored })" />Swap hands every
@@ -211,6 +214,10 @@ export class FitEditorComponent {
   pickGroups(i: number): void {
     const groups = this.choices().best[i];
     if (groups) this.setClose({ kind: 'groups', groups: [...groups] });
+  }
+
+  setEnding(text: string, whole: boolean): void {
+    this.setClose({ kind: 'strokes', text, ...(whole ? { whole } : {}) });
   }
 
   setClose(close: Params['close']): void {

@@ -38,10 +38,15 @@ type Params = MoveParams['voice'];
       Foot underneath
       <ls-select label="Foot underneath" [options]="feet" [chosen]="params().under ?? 'none'" (chose)="under($event)" />
     </div>
-    <label class="check"
-      ><input type="checkbox" [checked]="params().graces === 'stay'" (change)="stay()" />Grace strokes stay on the
-      drum</label
-    >
+    <div class="field">
+      Grace strokes
+      <ls-select
+        label="Grace strokes"
+        [options]="graces"
+        [chosen]="params().graces ?? 'hand'"
+        (chose)="keepGraces($event)"
+      />
+    </div>
   `,
   styleUrl: './editor.css',
   styles: `
@@ -62,6 +67,12 @@ export class VoiceEditorComponent {
     { value: 'K', words: 'kick' },
     { value: 'J', words: 'second kick' },
     { value: 'H', words: 'hi-hat foot' },
+  ];
+
+  readonly graces: readonly Choice<'stay' | 'go' | 'hand'>[] = [
+    { value: 'hand', words: 'where their hand is' },
+    { value: 'stay', words: 'stay on the drum' },
+    { value: 'go', words: 'go with the stroke' },
   ];
 
   /** Voices are taken in the order they were pressed; the last one cannot be let go. */
@@ -87,9 +98,9 @@ export class VoiceEditorComponent {
     this.changed.emit(foot !== 'none' ? { ...rest, under: foot } : rest);
   }
 
-  stay(): void {
-    const { graces, ...rest } = this.params();
-    this.changed.emit(graces ? rest : { ...rest, graces: 'stay' });
+  keepGraces(how: 'stay' | 'go' | 'hand'): void {
+    const { graces: _, ...rest } = this.params();
+    this.changed.emit(how === 'hand' ? rest : { ...rest, graces: how });
   }
 
   set(part: Partial<Params>): void {
