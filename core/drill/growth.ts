@@ -1,7 +1,7 @@
 import { checkedAt } from '../base';
 import { barTicks, beatTicks, ticks } from '../time';
 import type { Stroke } from '../stroke';
-import { rolesOf, type Pattern, type Role } from '../pattern';
+import { partOf, rolesOf, type Pattern, type Role } from '../pattern';
 import { INGREDIENTS, type Ingredient, type Stage } from './stage';
 
 /** How a phrase grows: note by note, four notes at a time, beat by beat, or ingredient by ingredient. */
@@ -55,8 +55,19 @@ function beatEnds(phrase: Pattern): readonly End[] {
   return all.filter((e, i) => e.until > first && (all[i - 1]?.until ?? 0) <= last);
 }
 
-/** A phrase up to a tick, on the whole bars that hold it, so that what has grown does not wait for the rest. */
+/** A part that is one beat goes round in that beat, and nobody waits for the rest of the bar. */
+export function onItsBeat(part: Pattern): Pattern {
+  const beat = beatTicks(part.meter);
+  return part.start % beat === 0 && part.length === beat ? { ...part, start: ticks(0) } : part;
+}
+
+/**
+ * A phrase up to a tick, on the whole bars that hold it, so that what has grown does not wait for the rest; its first
+ * beat goes round in that beat.
+ */
 export function grownTo(phrase: Pattern, until: number): Pattern {
+  const beat = beatTicks(phrase.meter);
+  if (phrase.start % beat === 0 && until === beat && phrase.length > beat) return onItsBeat(partOf(phrase, 0, until));
   const bar = barTicks(phrase.meter);
   const bars = Math.ceil((phrase.start + Math.max(1, until)) / bar) * bar - phrase.start;
   const length = ticks(Math.min(phrase.length, bars));

@@ -8,13 +8,14 @@ const MOSTLY = 0.6;
 /**
  * The parts a phrase is learnt by, in order: the halves of a bar; of longer phrases the bars that are new, only what a
  * bar does otherwise than one before it, and each join once. Where more than four bars are new, two, four or more are
- * taken together. Empty when the phrase is no longer than half a bar or two beats.
+ * taken together. Of what goes round, the last bar joins the first. Empty when the phrase is no longer than half a bar
+ * or two beats.
  */
-export function partStages(phrase: Pattern): readonly NewStage[] {
+export function partStages(phrase: Pattern, goesRound: boolean): readonly NewStage[] {
   const bar = barTicks(phrase.meter);
   const beat = beatTicks(phrase.meter);
   if (phrase.length <= bar / 2 || phrase.length <= 2 * beat) return [];
-  return phrase.length <= bar ? halves(phrase, beat) : barStages(phrase, bar, beat);
+  return phrase.length <= bar ? halves(phrase, beat) : barStages(phrase, bar, beat, goesRound);
 }
 
 function stageOf(part: StagePart, from: number, until: number): NewStage {
@@ -71,13 +72,13 @@ function stretches(phrase: Pattern, bar: number, bars: number): readonly WholeBa
 }
 
 /** A bar that comes again is known, and one that only lands has nothing to learn. */
-function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
+function barStages(phrase: Pattern, bar: number, beat: number, goesRound: boolean): NewStage[] {
   const span = Math.ceil((phrase.start + phrase.length) / bar);
   let bars = 1;
   let all = stretches(phrase, bar, bars);
   while (all.filter((s, n) => s.like === n).length > MOST_NEW && bars < span) all = stretches(phrase, bar, (bars *= 2));
   const joined = new Set<string>();
-  return all.flatMap((own, n): NewStage[] => {
+  const stages = all.flatMap((own, n): NewStage[] => {
     if (new Set(own.part.strokes.map((s) => s.at)).size < 2) return [];
     const found = own.like === n ? [newStage(all.slice(0, n), own, beat)] : [];
     const before = all[n - 1];
@@ -86,6 +87,13 @@ function barStages(phrase: Pattern, bar: number, beat: number): NewStage[] {
     joined.add(join);
     return [...found, stageOf({ of: 'join', first: before.first, last: own.last }, before.from, own.until)];
   });
+  const [first, last] = [all[0], all.at(-1)];
+  if (!goesRound || phrase.start !== 0 || !first || !last || all.length < 3) return stages;
+  if (last.like === first.like || joined.has(`${last.like} ${first.like}`)) return stages;
+  return [
+    ...stages,
+    stageOf({ of: 'join', first: last.first, last: first.last }, last.from, phrase.length + first.until),
+  ];
 }
 
 /** A stretch that is new: what it does otherwise than a bar before it, or all of it. */

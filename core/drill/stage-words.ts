@@ -86,7 +86,10 @@ function partTitle(part: StagePart): string {
     case 'bars':
       return barsWords(part.first, part.last);
     case 'join':
-      return `${barsWords(part.first, part.last)} joined`;
+      // Of what goes round, the last joins the first.
+      return part.first > part.last
+        ? `Bar ${part.first} joined to bar ${part.last}`
+        : `${barsWords(part.first, part.last)} joined`;
     case 'difference':
       return `Only what differs in bar ${part.bar}`;
     case 'asked':

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { chooses, type Selection } from '../selection';
 import { happening } from '../testing/drilling';
 import { anyRecipe } from '../testing/arbitraries';
-import { barTicks, GRID } from '../time';
+import { barTicks, beatTicks, GRID } from '../time';
 import { build, FAMILIES, type Family, type Recipe } from '../recipe';
 import { loopTicks, type Pattern } from '../pattern';
 import {
@@ -127,6 +127,37 @@ describe('stages from the phrase', () => {
   it('bars that come again are known; each join is met once', () => {
     const six = pattern('R L R L', [fit(2), then('doubles', 'R R L L', 2), then('mixed', 'R L R R L R L L', 2)]);
     expect(titles(six)).toEqual(['Bar 1', 'Bar 3', 'Bars 2 and 3 joined', 'Bar 5', 'Bars 4 and 5 joined']);
+  });
+  it('of what goes round the last bar joins the first: its bars one behind the other, its places those of the phrase', () => {
+    const three = pattern('R L R L', [fit(1), then('doubles', 'R R L L', 1), then('mixed', 'R L R R L R L L', 1)]);
+    const joins = (family: 'groove' | 'fill'): string[] =>
+      proposeStages(three, family)
+        .filter((s) => s.kind === 'part' && s.part?.of === 'join')
+        .map(stageTitle);
+    expect(joins('fill')).toEqual(['Bars 1 and 2 joined', 'Bars 2 and 3 joined']);
+    expect(joins('groove')).toEqual(['Bars 1 and 2 joined', 'Bars 2 and 3 joined', 'Bar 3 joined to bar 1']);
+    const stage = proposeStages(three, 'groove').find((s) => stageTitle(s) === 'Bar 3 joined to bar 1')!;
+    const played = stagePattern(stage, three);
+    expect(loopTicks(played)).toBe(40320);
+    expect(played.start % 20160).toBe(0);
+    for (const s of played.strokes) {
+      const own = (s.at + 40320) % 60480;
+      expect(tickInPhrase(stage, three, s.at)).toBe(own);
+      expect(three.strokes.some((o) => o.at === own && o.limb === s.limb && o.voice === s.voice)).toBe(true);
+    }
+    expect(played.strokes).toHaveLength(32);
+  });
+  it('a part of one beat is that beat, counted as one', () => {
+    for (const m of ['4/4', '6/8', '7/8', '5/4']) {
+      const whole = pattern('R L R L R L', [fit(2)], m);
+      const beat = beatTicks(whole.meter);
+      const stage = { ...askedPart(whole, beat, 2 * beat, 'beat 2')!, id: 'b' };
+      const played = stagePattern(stage, whole);
+      expect([played.start, loopTicks(played)]).toEqual([0, beat]);
+      expect(played.strokes.map((s) => tickInPhrase(stage, whole, s.at))).toEqual(
+        whole.strokes.filter((s) => s.at >= beat && s.at < 2 * beat).map((s) => s.at),
+      );
+    }
   });
   it('many bars that all differ are taken two or more at a time', () => {
     const eight = pattern('R L R R L', [fit(8)]);
@@ -293,7 +324,8 @@ describe('growth and tight spots', () => {
       'The first beat',
       ...[2, 3, 4, 5].map((n) => `The first ${n} beats`),
     ]);
-    expect(grown.map((s) => stagePattern(s, two).length / 20160)).toEqual([1, 1, 1, 1, 2, 2, 2, 2]);
+    // The first beat goes round by itself.
+    expect(grown.map((s) => stagePattern(s, two).length / 20160)).toEqual([1 / 4, 1, 1, 1, 2, 2, 2, 2]);
     grown.forEach((s, i) => expect(stagePattern(s, two).strokes).toHaveLength((i + 1) * 4));
     // A fill from 4 of one bar into the next begins in the middle of its first beat.
     const late = pattern('R L R L R L', [fit(2, '4&')]);

@@ -4,7 +4,7 @@ import { isHand, type Stroke } from '../stroke';
 import { partOf, rolesOf, tidy, withoutPickup, type Pattern, type Role } from '../pattern';
 import type { Family } from '../recipe';
 import { fitsEveryBeat, inContext, landingOf, onEveryBeat, openBars, usualContext } from './context';
-import { grownTo, withIngredients } from './growth';
+import { grownTo, onItsBeat, withIngredients } from './growth';
 import { partStages } from './parts';
 import type { NewStage, Stage, StageKind } from './stage';
 
@@ -76,11 +76,29 @@ function ofRoles(phrase: Pattern, wanted: (role: Role) => boolean): Pattern {
 }
 
 /**
- * A part that goes round by itself on the bar it stands in: it begins on its count, the rest of its beats is silent.
+ * A part that goes round by itself on the bar it stands in: it begins on its count, the rest of its beats is silent;
+ * one beat goes round in that beat. A part that ends behind the end of the phrase goes on at its beginning.
  */
 function loopPart(phrase: Pattern, from: number, until: number): Pattern {
-  const part = partOf(phrase, Math.min(from, Math.max(0, phrase.length - phrase.grid)), Math.min(until, phrase.length));
-  return part.strokes.length > 0 ? part : phrase;
+  const begins = Math.min(from, Math.max(0, phrase.length - phrase.grid));
+  const part = partOf(phrase, begins, Math.min(until, phrase.length));
+  const over = Math.min(until - phrase.length, begins);
+  const whole = over > 0 ? followed(part, partOf(phrase, 0, over)) : part;
+  if (whole.strokes.length === 0) return phrase;
+  // The bars before it are no part of what goes round.
+  return onItsBeat({ ...whole, start: ticks(whole.start % barTicks(whole.meter)) });
+}
+
+/** Two parts, one after the other, as one that begins where the first does. */
+function followed(first: Pattern, second: Pattern): Pattern {
+  const at = <T extends { readonly at: number }>(all: readonly T[]): T[] =>
+    all.map((x) => ({ ...x, at: ticks(x.at + first.length) }));
+  return {
+    ...first,
+    length: ticks(first.length + second.length),
+    strokes: [...first.strokes, ...at(second.strokes)],
+    groups: [...first.groups, ...at(second.groups)],
+  };
 }
 
 function withFoot(phrase: Pattern): Pattern {
@@ -104,7 +122,7 @@ export function tickInPhrase(stage: Stage | null, phrase: Pattern, at: number): 
   switch (stage.kind) {
     case 'part':
     case 'tight':
-      return at + (stage.from ?? 0);
+      return (at + (stage.from ?? 0)) % Math.max(1, phrase.length);
     case 'context': {
       const own = at - (stage.bars ?? 1) * barTicks(phrase.meter) - phrase.start;
       return own >= 0 && own < landingOf(phrase).fill.length ? own : null;
@@ -172,7 +190,12 @@ export function proposeStages(phrase: Pattern, family: Family, record = false): 
   }
   if (record) last.unshift(simpleStage('record'));
   // So many parts that the whole always has its place among those that are proposed.
-  const all = [...first, ...partStages(phrase).slice(0, MOST_PARTS), simpleStage('whole'), ...last];
+  const all = [
+    ...first,
+    ...partStages(phrase, family === 'groove').slice(0, MOST_PARTS),
+    simpleStage('whole'),
+    ...last,
+  ];
   return unlike(all, phrase)
     .slice(0, MOST_STAGES)
     .map((stage, i) => ({ ...stage, id: `s${i + 1}` }));

@@ -11,3 +11,4 @@ export { type Near, type Nearest, nearestTo } from './replies/nearest';
 export { endingsOf, type Ending, readLine } from './replies/read';
 export type { Around, Diagnostic, LineReading, Meant } from './replies/reading';
 export { phrasesIn, type ShelfPhrase } from './lexicon/phrases';
+export { lettersIn, type LetteredPhrase } from './rules/versions';

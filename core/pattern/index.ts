@@ -30,6 +30,7 @@ export {
   endsOn,
   fitSum,
   groupSum,
+  sumUnit,
   leadHand,
   lengthWords,
   notesPerSecond,

@@ -8,7 +8,17 @@ import { pickupWords } from './pickup';
 import { leadOf } from './relations';
 import { meantTogether } from './roles';
 import { evenSteps, roundWords, seamOf, seamWords, stepsWords } from './round';
-import { endsOn, fitSum, groupSum, notesPerSecond, placesWords, placeWords, splitGraces, unisons } from './sums';
+import {
+  endsOn,
+  fitSum,
+  groupSum,
+  notesPerSecond,
+  placesWords,
+  placeWords,
+  splitGraces,
+  sumUnit,
+  unisons,
+} from './sums';
 
 /** So many rhythms against the beat are told. */
 const MOST_CROSS = 2;
@@ -50,17 +60,24 @@ function landingWords(pattern: Pattern, at: number, schools: Schools): string {
 
 /** How the groups fill the pattern. A cell not yet put into a space is measured against the bar it will stand in. */
 function fitWords(pattern: Pattern, cell: number, bar: number): string | null {
-  const { grid, length } = pattern;
+  const { length } = pattern;
   const groups = pattern.groups.filter((g) => g.kind !== 'land');
   // The bar it lands in is no part of what fills the space.
   const landing = pattern.groups.reduce((sum, g) => sum + (g.kind === 'land' ? g.length : 0), 0);
-  if (groups.length > 1 || landing > 0)
-    return groupSum(
-      (length - landing) / grid,
-      groups.map((g) => g.length / grid),
+  if (groups.length > 1 || landing > 0) {
+    const sizes = groups.map((g) => g.length);
+    const { unit, told } = sumUnit(pattern, [length - landing, ...sizes]);
+    return told(
+      groupSum(
+        (length - landing) / unit,
+        sizes.map((g) => g / unit),
+      ),
     );
+  }
   const space = Math.max(bar, Math.ceil(cell / bar) * bar);
-  return fitSum(space / grid, cell / grid)?.text ?? null;
+  const { unit, told } = sumUnit(pattern, [space, cell]);
+  const sum = fitSum(space / unit, cell / unit);
+  return sum && told(sum.text);
 }
 
 /** What comes at even steps that are not the beat, as ratios against it: the first two of them. */

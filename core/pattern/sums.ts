@@ -1,6 +1,7 @@
 import { count as counted, fraction, listed, nth } from '../base';
 import {
   barTicks,
+  beatTicks,
   countAt,
   countWords,
   divisionOf,
@@ -78,6 +79,23 @@ export function groupSum(slots: number, sizes: readonly number[]): string {
     many === 1 && terms.length > 1 ? fraction(size) : `${many} × ${fraction(size)}`,
   );
   return `${fraction(slots)} = ${words.join(' + ')}`;
+}
+
+/**
+ * What the sum of some lengths of a pattern is counted in, in ticks, and how it is told: slots of its grid. Where
+ * strokes lie between the slots and their halves, as in a bar that is half in triplets, a slot is not what is played:
+ * whole beats are counted then, if the lengths are such.
+ * @example
+ * sumUnit(patternOfText(parseStrokeText('(R L)x8').value, meter(4, 4), GRID.sixteenths), [20160]).unit // => 1260
+ */
+export function sumUnit(
+  { strokes, grid, meter }: Pick<Pattern, 'strokes' | 'grid' | 'meter'>,
+  lengths: readonly number[],
+): { readonly unit: number; readonly told: (sum: string) => string } {
+  const beat = beatTicks(meter);
+  if (strokes.every((s) => (s.at * 2) % grid === 0) || lengths.some((n) => n % beat !== 0))
+    return { unit: grid, told: (sum) => sum };
+  return { unit: beat, told: (sum) => sum.replace(/^\d+/, (n) => `${n} ${n === '1' ? 'beat' : 'beats'}`) };
 }
 
 /** The hand of the first hand stroke; null for feet alone. */
@@ -167,13 +185,19 @@ export function countRef(pattern: Pattern, at: number): string {
 
 /** How many places a list names before it says how many more there are. */
 const MOST_PLACES = 12;
+/** And where they are spelt out: "the let of 3". */
+const MOST_SPELT = 4;
 
 /**
  * Places as a short list by bar: "1, 3& and 6", or "bar 1: 1, 3& and 6; bar 2: 4" when there are more bars than one.
  */
 export function placesWords(pattern: Pattern, at: readonly number[], schools: Schools): string {
-  const counts = at.slice(0, MOST_PLACES).map((t) => countOfStroke(pattern, t, schools));
-  const more = at.length > MOST_PLACES ? ` and ${at.length - MOST_PLACES} more` : '';
+  const all = at.map((t) => countOfStroke(pattern, t, schools));
+  // "3&" is read at a glance; "4trip" is not, and words take room.
+  const isSpelt = all.some((c) => /[a-z]{2}/.test(c.syllable));
+  const most = isSpelt ? MOST_SPELT : MOST_PLACES;
+  const counts = all.slice(0, most).map((c) => (isSpelt ? { ...c, text: countWords(c, false) } : c));
+  const more = at.length > most ? ` and ${at.length - most} more` : '';
   if (pattern.start + pattern.length <= barTicks(pattern.meter)) return `${listed(counts.map((c) => c.text))}${more}`;
   const bars = [...new Set(counts.map((c) => c.bar))];
   return `${bars.map((bar) => `bar ${bar}: ${listed(counts.filter((c) => c.bar === bar).map((c) => c.text))}`).join('; ')}${more}`;

@@ -1,7 +1,7 @@
 import { count, listed } from '../base';
 import { canStrike, isHand, LIMB_WORDS, otherHand, VOICE, VOICES, type Stroke } from '../stroke';
 import type { Schools } from '../time';
-import { leadHand, placesWords, placeWords, rolesOf, runsOf, type Pattern } from '../pattern';
+import { leadHand, placesWords, placeWords, rolesOf, runsOf, unisons, type Pattern } from '../pattern';
 import { applyMove, limbEdits, offerOf, ornamentEdits, restEdits, voiceEdits, type Edit, type Offer } from '../recipe';
 import { pieceFor, revoice, type Kit } from '../kit';
 import { ceiling, tightPairs, type TightPair } from './ceiling';
@@ -65,9 +65,14 @@ export function raises(pattern: Pattern, kit: Kit, profile: Profile, schools: Sc
     ...plainOf(pattern, alike, schools),
     ...mirrored(pattern, held),
   ];
-  const was = { crossings: handPaths(played, kit).crossings.length, run: longestRun(played) };
+  const was = {
+    crossings: handPaths(played, kit).crossings.length,
+    run: longestRun(played),
+    unisons: unisons(pattern).length,
+  };
   const found = changes.flatMap((change): Raise[] => {
     const { pattern: then } = applyMove(pattern, change.entry, () => pattern);
+    if (unisons(then).length > was.unisons) return [];
     const on = revoice(then, kit).pattern;
     const after = ceiling(on, kit, profile);
     // A kick put where the same foot works another pedal would be no help at all.

@@ -23,6 +23,8 @@ export {
   type Clip,
 } from './hand';
 export { withEdits } from './matters';
+export { followParent } from './taken-out';
+export { isReorchestrated } from './orchestrated';
 export { isSame, recipeOf } from './written-out';
 export { fitSlots, LINEAR_WAYS, type Edit, type LinearWay } from './moves';
 export { offerOf, type Offer } from './offer';

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { count } from '../base';
+import { count, sentence } from '../base';
 import { barTicks, meterText, ticks } from '../time';
 import { barsSpan, tidy, type Group, type Pattern } from '../pattern';
 import { done, passes, type Move } from './moves/move';
@@ -16,6 +16,8 @@ export const JoinParams = Type.Object({
   /** Bars of this phrase that stay, and bars of the other that follow; absent for all. */
   own: Type.Optional(bars),
   their: Type.Optional(bars),
+  /** Nothing of this phrase stays: the other stands in its place. */
+  alone: Type.Optional(Type.Literal(true)),
 });
 type Params = Static<typeof JoinParams>;
 type Bars = Static<typeof bars>;
@@ -57,11 +59,17 @@ export const join: Move<'join', Params> = {
     },
     name: 'four singles',
   }),
-  describe: ({ name, own, their }) =>
-    `${own ? `Keep ${partWords(own)}this, then join` : 'Join'} ${partWords(their)}“${name || 'another phrase'}”`,
-  apply: (pattern, { other, own, their, name }, { id, build }) => {
+  describe: ({ name, own, their, alone }) =>
+    alone
+      ? `${sentence(partWords(their))}“${name || 'another phrase'}” in place of this`
+      : `${own ? `Keep ${partWords(own)}this, then join` : 'Join'} ${partWords(their)}“${name || 'another phrase'}”`,
+  apply: (pattern, { other, own, their, name, alone }, { id, build }) => {
     const follows = build(other);
     if (follows.length === 0) return passes(pattern, 'no-source', `“${name}” is empty, so there is nothing to join.`);
+    if (alone) {
+      const instead = barsOf(follows, their);
+      return done({ ...instead, strokes: instead.strokes.map((s) => ({ ...s, from: { ...s.from, move: id } })) });
+    }
     if (barTicks(follows.meter) !== barTicks(pattern.meter)) {
       return passes(
         pattern,

@@ -3,7 +3,7 @@ import { barTicks, beatTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOO
 import { untilLanding, countingOf, endsOn, leadOf, splitGraces, unisons, type Pattern } from '../pattern';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Recipe } from '../recipe';
-import { canonicalForm } from '../variants';
+import { canonicalForm, exactForm } from '../variants';
 
 /** What is known of a phrase by working it out once: a cache that may be dropped. Lengths in ticks. */
 export interface Facts {
@@ -27,10 +27,12 @@ export interface Facts {
   readonly hands: { readonly R: number; readonly L: number };
   /** The same for phrases that are each other turned or mirrored. */
   readonly form: string;
+  /** The same for phrases that are played alike, stroke by stroke. */
+  readonly exact: string;
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 4;
+export const FACTS_VERSION = 5;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -62,6 +64,7 @@ export function factsOf(pattern: Pattern): Facts {
     density: own.length === 0 ? 0 : (own.strokes.length * TICKS_PER_QUARTER) / own.length,
     hands: { R: aBeat(pattern, 'R'), L: aBeat(pattern, 'L') },
     form: checksumOf(canonicalForm(pattern)),
+    exact: checksumOf(exactForm(pattern)),
   };
 }
 

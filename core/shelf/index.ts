@@ -11,3 +11,4 @@ export * from './named';
 export * from './removal';
 export * from './series';
 export * from './state';
+export * from './versions';

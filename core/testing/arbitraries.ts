@@ -254,6 +254,13 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
     until: fc.constantFrom('bar' as const, 'end' as const),
   }),
   mirror: record({ feet: fc.boolean() }),
+  only: record({ select, stays: maybe(fc.constant(true as const)) }),
+  round: record({
+    select,
+    text,
+    over: maybe(fc.constant(true as const)),
+    anew: maybe(fc.constant(true as const)),
+  }),
   reverse: record({ by: maybe(fc.constant('group' as const)) }),
   linear: record({ give: fc.constantFrom('hands' as const, 'feet' as const, 'later' as const) }),
   level: record({ select, level, shift: maybe(whole(-20, 20)) }),

@@ -26,6 +26,17 @@ export function canonicalForm(pattern: Pattern): string {
   return head + (forms.sort()[0] ?? '');
 }
 
+/**
+ * A text that is the same for patterns that are played alike, stroke by stroke from the same start: what is on the
+ * shelf as it stands, not what could be turned into it.
+ */
+export function exactForm(pattern: Pattern): string {
+  const played = [...pickupOf(pattern), ...pattern.strokes].map(
+    (s) => `${s.at}${s.limb}${s.level.charAt(0)}${s.voice}${s.ornament ?? ''}${s.grace ?? ''}`,
+  );
+  return `${pattern.start}+${pattern.length}:${played.join('|')}`;
+}
+
 /** How one pattern is another one turned: by so many ticks later, and with the hands swapped or not. */
 export interface Turn {
   readonly by: Ticks;

@@ -8,7 +8,17 @@ import { build, type Recipe } from '../recipe';
 import { ticks, USUAL_SCHOOLS } from '../time';
 import { KIT_PRESETS, revoice, USUAL_KIT } from '../kit';
 import { ceiling, USUAL_PROFILE, withRate } from '../reach';
-import { allVariants, canonicalForm, combinations, leastRotation, sheetWords, VARIANT_KINDS, VARIANT_LIMITS } from '.';
+import {
+  allVariants,
+  canonicalForm,
+  combinations,
+  exactForm,
+  leastRotation,
+  roundWays,
+  sheetWords,
+  VARIANT_KINDS,
+  VARIANT_LIMITS,
+} from '.';
 
 const typed = (text: string, meter = '4/4'): Recipe => ({
   source: { kind: 'typed', text, meter, grid: 1260 },
@@ -104,6 +114,37 @@ describe('variants', () => {
     const shelf = new Set([checksumOf(canonicalForm(pattern('R! L R L')))]);
     const { best } = allVariants(typed('R L R L'), wish(['accents']), shelf);
     expect(best.map((v) => v.fresh)).toEqual([false]);
+  });
+  it('a displaced or mirrored one is on the shelf where it was kept so, not where it could be made from what was', () => {
+    const recipe = typed('R! l l K');
+    const parent = pattern('R! l l K');
+    const turns = (shelf: readonly Pattern[]): string[] => {
+      const forms = new Set(shelf.flatMap((p) => [checksumOf(canonicalForm(p)), checksumOf(exactForm(p))]));
+      const { best } = allVariants(recipe, wish(['displaced', 'mirrored']), forms);
+      return best.filter((v) => !v.fresh).map((v) => JSON.stringify(v.pattern.strokes.map(bare)));
+    };
+    expect(turns([parent])).toEqual([]);
+    const kept = [rotated(parent, 1), mirrored(parent)];
+    expect(turns([parent, ...kept]).sort()).toEqual(kept.map((p) => JSON.stringify(p.strokes.map(bare))).sort());
+  });
+  it('hands round a line: the fastest first, each with the ceiling of what it comes to', () => {
+    fc.assert(
+      fc.property(anyNodes, (nodes) => {
+        const p = pattern(printStrokeText(nodes));
+        const params = { select: { is: 'limb' as const, limbs: ['K' as const] }, text: 'R L' };
+        const ways = roundWays(p, params, USUAL_KIT, USUAL_PROFILE);
+        if (!p.strokes.some((s) => s.limb === 'K')) return expect(ways).toEqual([]);
+        const bpms = ways.map((w) => w.bpm ?? Infinity);
+        expect(bpms).toEqual([...bpms].sort((a, b) => b - a));
+        for (const { text, bpm } of ways) {
+          const entry = { id: 'x', on: true, move: 'round' as const, params: { ...params, text } };
+          const made = build({ ...typed(printStrokeText(nodes)), moves: [entry] }).pattern;
+          const own = ceiling(revoice(made, USUAL_KIT).pattern, USUAL_KIT, USUAL_PROFILE).bpm;
+          expect(bpm).toBe(own === null || own >= 400 ? null : own);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
   it('the ceiling is that of the variant as it sounds on the kit, by whoever plays it', () => {
     const recipe = typed('R l L R K');

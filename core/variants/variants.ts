@@ -2,7 +2,7 @@ import { checksumOf } from '../base';
 import { difference, type Pattern } from '../pattern';
 import { applyMove, build, type MoveEntry, type Recipe, isSame } from '../recipe';
 import { ceilingOn, limitOf } from '../reach';
-import { canonicalForm } from './canonical';
+import { canonicalForm, exactForm } from './canonical';
 import { changesOf, type Change, type VariantKind, type VariantWish } from './kinds';
 
 /** Candidates looked at, and variants shown, at the most. */
@@ -53,7 +53,8 @@ const TELL_EVERY = 500;
  * The variants of a recipe, each one change away: generated in the order of the wish, rotations and mirrors of what was
  * there already left out, ranked by ceiling, then by what is not on the shelf yet, then by nearness to the parent. A
  * generator: it yields the number of candidates so far now and then, so that whoever runs it can show it and stop; what
- * it returns is the sheet. `shelf` holds the checksums of the canonical forms of what lies on the shelf.
+ * it returns is the sheet. `shelf` holds the checksums of the canonical and of the exact forms of what lies on the
+ * shelf: what is displaced or mirrored is held against what was kept, all else against what that could be turned into.
  */
 export function* variantsOf(
   recipe: Recipe,
@@ -82,7 +83,7 @@ export function* variantsOf(
         pattern,
         ceiling: ceilingOf(pattern, wish),
         distance: distanceOf(parent, pattern),
-        fresh: !shelf.has(checksumOf(form)),
+        fresh: !shelf.has(checksumOf(asked(kind) ? exactForm(pattern) : form)),
       });
     }
   }

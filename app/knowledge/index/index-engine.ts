@@ -238,10 +238,10 @@ export class IndexEngine {
     return this.practice.shareFor(this.table.all, id);
   }
 
-  /** The canonical forms that the shelf has. */
+  /** The canonical and the exact forms that the shelf has. */
   async forms(): Promise<readonly string[]> {
     await this.ready;
-    return [...new Set(this.table.all.flatMap((e) => e.facts?.form ?? []))];
+    return [...new Set(this.table.all.flatMap((e) => (e.facts ? [e.facts.form, e.facts.exact] : [])))];
   }
 
   end(): void {

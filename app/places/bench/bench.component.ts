@@ -29,6 +29,8 @@ import { ReachStore } from './answers/reach.store';
 import { BenchCommands } from './bench.commands';
 import { benchKeys } from './bench-keys';
 import { ElsewhereComponent } from './document/elsewhere.component';
+import { KinLineComponent } from './document/kin-line.component';
+import { KinStore } from './document/kin.store';
 import { KeepDialogComponent } from './document/keep-dialog.component';
 import { StatesDialogComponent } from './document/states-dialog.component';
 import { UnkeptBarComponent } from './document/unkept-bar.component';
@@ -61,6 +63,7 @@ import { OrdersStore } from './recipe/orders.store';
     TakeAlongComponent,
     FindingsComponent,
     ElsewhereComponent,
+    KinLineComponent,
     KeepDialogComponent,
     StatesDialogComponent,
     LowerPaneComponent,
@@ -75,7 +78,7 @@ import { OrdersStore } from './recipe/orders.store';
     UnkeptBarComponent,
     VariantsSheetComponent,
   ],
-  providers: [ViewStore, BenchCommands, OrdersStore],
+  providers: [ViewStore, BenchCommands, KinStore, OrdersStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.component.html',
   styleUrl: './bench.component.css',

@@ -113,6 +113,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
     'it begins on',
   ],
   off: ['off', 'out of', 'away from'],
+  around: ['round', 'around'],
   sizes: ['', 'in', 'as', 'in a', 'as a', 'grouped', 'in groups of', 'into'],
 };
 
@@ -137,6 +138,7 @@ type Reader = (tokens: readonly Token[], at: number) => readonly Found[];
 
 const READERS: Partial<Record<RoleName, Reader>> = {
   pick: pickAt,
+  around: pickAt,
   voices: SLOTS['voices'],
   level: (tokens, start) => {
     const at = article(tokens, start);
@@ -352,7 +354,10 @@ function rolesRead(tokens: readonly Token[], at: number): readonly RoleSaid[] {
   found.push(...untilBarAt(tokens, at), ...placesAt(tokens, at), ...lessAt(tokens, at));
   for (const { end, value } of scopesAt(tokens, at))
     if (Object.keys(value).every((key) => WHERE.has(key))) found.push({ end, role: 'scope', value, by: '' });
-  const hands = handsAt(tokens, at);
-  if (hands) found.push({ end: hands.end, role: 'hands', value: hands.value, by: '' });
+  for (const by of ['', 'with'])
+    if (by === '' || word(tokens, at) === by) {
+      const hands = handsAt(tokens, by === '' ? at : at + 1);
+      if (hands) found.push({ end: hands.end, role: 'hands', value: hands.value, by });
+    }
   return found;
 }

@@ -42,13 +42,14 @@ export function filled(v: Values, scene: RuleContext): Said {
   const [from, to] = [v['count'] as CountSaid | undefined, v['ending'] as CountSaid | undefined];
   if (from && !/from|starting|beginning/.test(markerOf(v, 'count'))) return no(v);
   const text = closing === 'singles' ? singles(scene, space, from ? refOf(from) : '1') : closing;
-  if (close && text !== undefined) return no(v);
+  const whole = v['allOfIt'] === true;
+  if ((close && text !== undefined) || (whole && text === undefined)) return no(v);
   return fill(scene, space, {
     ...(v['swapped'] === undefined ? {} : { mirrored: true }),
     ...(from ? { start: refOf(from) } : {}),
     ...(to ? { end: textOfCount(to) } : {}),
     ...(close ? { close: { kind: close } } : {}),
-    ...(text === undefined ? {} : { close: { kind: 'strokes', text } }),
+    ...(text === undefined ? {} : { close: { kind: 'strokes', text, ...(whole ? { whole: true as const } : {}) } }),
   });
 }
 

@@ -1,9 +1,11 @@
 import { isHand } from '../../stroke';
-import { LINEAR_WAYS, offerOf, type LinearWay } from '../../recipe';
+import { LINEAR_WAYS, offerOf, type LinearWay, type MoveParams } from '../../recipe';
 import { gridName, gridsOf, type Grid } from '../../time';
 import type { Values } from '../lexicon/template';
-import { acts, wrong, type RuleContext, type Said } from '../rules/rule';
-import { markerOf, no, wholeOrNone } from './said';
+import type { Pick } from '../grammar/pick';
+import { act, acts, forStrokes, wrong, type RuleContext, type Said } from '../rules/rule';
+import { isPlace } from './meanings';
+import { markerOf, no, pickIn, wholeOrNone } from './said';
 
 /** "Play it backwards": the order of strokes, of all of it. */
 export function backwards(v: Values): Said {
@@ -35,4 +37,43 @@ export function gridOver(v: Values, scene: RuleContext): Said {
   return grid === scene.pattern.grid
     ? wrong(gridName(grid), 'It already is.')
     : acts([offerOf('grid', { grid, fill: true })]);
+}
+
+/** "From 3 to 4&", "all after 2": where, and nothing of what it is. */
+function isStretch({ base, limb, levels, voices, ornaments, order, before, after, since, to }: Pick): boolean {
+  const what = limb ?? levels ?? voices ?? ornaments ?? order;
+  return base === 'all' && what === undefined && (before ?? after ?? since ?? to) !== undefined;
+}
+
+/** "Bar 4 on its own", "beat 3 as a phrase": the phrase is that part. */
+export function onItsOwn(v: Values, scene: RuleContext): Said {
+  const pick = pickIn(v);
+  if (!(isPlace(pick) || isStretch(pick)) || !['', 'from', 'of'].includes(markerOf(v, 'pick'))) return no(v);
+  return forStrokes(pick, scene, (select) => [offerOf('only', { select })], 'beat');
+}
+
+/** What hands play round a line where nothing is said of it: each is offered. */
+const USUAL_HANDS = ['R L', 'R R L L', 'R L R R L R L L'];
+
+/** "R L L round the kick": the line stays, the hands fill what is free. */
+export function roundLine(v: Values, scene: RuleContext): Said {
+  const pick = v['around'] as Pick;
+  const letters = (v['hands'] ?? v['sticking']) as string | undefined;
+  const texts = letters ? [Array.from(letters).join(' ')] : USUAL_HANDS;
+  const said = forStrokes(pick, scene, (select) => [
+    offerOf('round', { select, text: texts[0] ?? 'R L', ...(v['anew'] === true ? { anew: true as const } : {}) }),
+  ]);
+  if (!('acts' in said) || texts.length === 1) return said;
+  return {
+    acts: said.acts.flatMap(({ moves }) =>
+      texts.map((text) => act(moves.map((m) => offerOf('round', { ...(m.params as MoveParams['round']), text })))),
+    ),
+  };
+}
+
+/** The same, where no verb says that something is filled: only round what nobody takes for a way over the kit. */
+export function roundFeet(v: Values, scene: RuleContext): Said {
+  const { limb, levels, voices } = v['around'] as Pick;
+  const isLine = (limb?.limbs.every((l) => !isHand(l)) ?? false) || (levels?.length ?? 0) > 0;
+  return isLine && voices === undefined ? roundLine(v, scene) : no(v);
 }

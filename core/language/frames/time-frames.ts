@@ -30,7 +30,7 @@ import {
 } from './said-times';
 import { handsChanged } from './said-pieces';
 import { markerOf, named, no, pickIn, wholeOrNone } from './said';
-import { backwards, gridOver, madeLinear, reversed } from './said-whole';
+import { backwards, gridOver, madeLinear, onItsOwn, reversed, roundFeet, roundLine } from './said-whole';
 
 const farOf = (space: SpaceSaid): FarSaid =>
   'bars' in space ? { of: 'bar', n: space.bars } : { of: 'beat', n: space.beats };
@@ -113,7 +113,7 @@ export const TIME_FRAMES: readonly Frame[] = [
     acts: ['fill'],
     unsaid: true,
     needs: ['space'],
-    may: ['pick', 'close', 'swapped', 'closing', 'count', 'ending'],
+    may: ['pick', 'close', 'swapped', 'closing', 'count', 'ending', 'allOfIt'],
     mean: filled,
   },
   {
@@ -348,6 +348,17 @@ export const TIME_FRAMES: readonly Frame[] = [
   { acts: ['stick'], unsaid: true, needs: ['hands'], may: ['pick'], mean: stuck },
   { acts: ['stick'], unsaid: true, needs: ['sticking'], may: ['pick', 'first'], mean: stuckSo },
   { acts: [], unsaid: true, needs: ['size'], may: ['pick'], mean: inGroupsOf },
+  { acts: ['keep', 'rest', 'remove', 'isolate'], unsaid: true, needs: ['pick', 'ownPhrase'], may: [], mean: onItsOwn },
+  { acts: ['isolate'], unsaid: true, needs: ['pick', 'alone'], may: [], mean: onItsOwn },
+  { acts: ['isolate'], unsaid: false, needs: ['pick'], may: [], mean: onItsOwn },
+  {
+    acts: ['fill', 'gaps', 'add'],
+    unsaid: false,
+    needs: ['around'],
+    may: ['hands', 'sticking', 'anew'],
+    mean: roundLine,
+  },
+  { acts: [], unsaid: true, needs: ['around'], may: ['hands', 'sticking', 'player', 'anew'], mean: roundFeet },
   { acts: ['reverse'], unsaid: false, needs: [], may: [], mean: reversed },
   { acts: ['mirror', 'start'], unsaid: true, needs: ['backwards'], may: ['pick', 'each'], mean: backwards },
   { acts: [], unsaid: true, needs: ['linear'], may: ['pick', 'gives'], mean: madeLinear },

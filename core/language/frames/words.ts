@@ -177,6 +177,12 @@ const TABLE: readonly (readonly [RoleName, unknown, ...string[]])[] = [
     '[and|then] (close|closing|closed|finish|finishing|end|ending) [it] [off|up] with (singles|single strokes|strokes)',
   ],
   ['closing', FOUND, '[and|then] (close|closing|closed|finish|finishing|end|ending) [it] [off|up] with {strokes:v}'],
+  [
+    'allOfIt',
+    true,
+    '[and] [(keep|keeping|play|playing)] (all of (it|them|the ending|those)|the whole ending|it whole|them all|every (one|stroke) [of (it|them)])',
+    '(in full|whole|uncut|without cutting (it|any))',
+  ],
   ['ending', FOUND, '[and|but] (ending|ends|end|to end|finishing) on {count:v}'],
   [
     'swapped',
@@ -228,6 +234,19 @@ const TABLE: readonly (readonly [RoleName, unknown, ...string[]])[] = [
     'one handed',
     '(by|with) [just] one hand',
     '(by|with) the hand that plays it',
+  ],
+  [
+    'ownPhrase',
+    true,
+    '[a|its own] (phrase|lick|cell|figure|fill) (of|from|out of)',
+    '[out] (as|into) [a|its|the] [own] (phrase|lick|fill|cell|figure|idea|pattern|groove) [(of its own|on its own|by itself|alone)]',
+  ],
+  ['alone', true, '(on its own|by itself|alone|on their own|by themselves)', '[and] nothing else'],
+  [
+    'anew',
+    true,
+    '[(starting|beginning)] (again|over|from the start|from its start|fresh) (after|behind) (each|every) (kick|one|accent)',
+    '(restarting|starting over) [(each|every) time]',
   ],
   [
     'backwards',

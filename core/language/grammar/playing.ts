@@ -138,7 +138,11 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
   [['mute {limb}', '[hear it] without {limb}'], (v) => mute(v['limb'] as LimbTerm)],
   [['hear (all|everything)', 'everything again'], () => ({ order: { kind: 'hear-all' }, says: 'Hear everything' })],
   [
-    ['loop [only|just] {pick}', 'loop [only|just] {pick} [,] at {n} [bpm]', '{bars} (alone|by itself|on its own)'],
+    [
+      'loop [only|just] {pick}',
+      'loop [only|just] {pick} [,] at {n} [bpm]',
+      '(play|hear|give me) [only|just] {bars} (alone|by itself|on its own)',
+    ],
     (v, s) => loop((v['pick'] as Pick | undefined) ?? barsOf(v), s.pattern, v['n'] as number | undefined),
   ],
   [

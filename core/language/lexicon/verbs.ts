@@ -38,6 +38,7 @@ export type ActName =
   | 'append'
   | 'ornament'
   | 'copy'
+  | 'isolate'
   | 'start';
 
 /**
@@ -101,6 +102,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   ],
   'pickup, pick up': ['pickup'],
   mark: ['keep'],
+  'only, just, use only, isolate, extract': ['isolate'],
   'mirror, reverse, flip, the other way round, the other way around': ['mirror', 'trade'],
   'start, begin': ['start'],
   'reverse it, reverse this, reverse that, reverse the phrase, reverse the whole thing, reverse all of it': ['reverse'],

@@ -190,6 +190,32 @@ const PRINTED: readonly Form[] = [
     },
   ],
   ['land', /^Land on silence$/, () => ({ hand: 'R', kick: false })],
+  [
+    'only',
+    /^Only (.+), (on its own|where it stands)$/,
+    ([, who = '', how], withSelection) => {
+      const params = (select: Selection): MoveParams['only'] => ({
+        select,
+        ...(how === 'on its own' ? {} : { stays: true as const }),
+      });
+      return (
+        withSelection(who, params) ??
+        withSelection(`all strokes in ${who}`, params) ??
+        withSelection(`all strokes on ${who}`, params)
+      );
+    },
+  ],
+  [
+    'round',
+    /^Hands round (.+?): ([^:,]+)(, over them too)?(, from its start behind each)?$/,
+    ([, who, text = '', over, anew], withSelection) =>
+      withSelection(who, (select) => ({
+        select,
+        text: text.trim(),
+        ...(over ? { over: true as const } : {}),
+        ...(anew ? { anew: true as const } : {}),
+      })),
+  ],
   ['reverse', /^Play (it|every group) backwards$/, ([, what]) => (what === 'it' ? {} : { by: 'group' as const })],
   [
     'linear',

@@ -10,7 +10,7 @@ import { LEXIS, RULES } from './lexis';
 import { SLOTS } from '../grammar/slots';
 import { LONG_NAMES } from '../lexicon/terms';
 import { tokensOf } from '../lexicon/tokens';
-import { endingsOf, HINTS, phrasesIn, readChoice, readLine, type ShelfPhrase } from '..';
+import { endingsOf, HINTS, phrasesIn, readChoice, readLine, type LetteredPhrase, type ShelfPhrase } from '..';
 
 const on = (base: string): Build => {
   const [text = '', meter = '4/4', grid = '16ths'] = base.split(' ; ');
@@ -36,6 +36,61 @@ const said = (words: string, base = FOUR): string[] => {
   const r = readLine(words, on(base));
   return r.kind === 'meant' ? r.all.map((m) => m.words) : [];
 };
+describe('a part, a line, versions', () => {
+  const made = (words: string, base: string): string[] => {
+    const r = readLine(words, on(base), { isOnePedal: true });
+    return r.kind === 'meant' ? r.all.map((m) => shown(m.pattern)) : [r.kind];
+  };
+  it.each([
+    ['bar 2 on its own', '(R L)x8 (K l)x8 ; 4/4 ; 16ths', '(K l)x8'],
+    ['beat 3 as a phrase', 'R l l r L l l r K L L R R l l r ; 4/4 ; 16ths', 'K L L R'],
+    ['only the second half', '(R L)x4 (K l)x4 ; 4/4 ; 16ths', '(K l)x4'],
+    ['make a lick of bar 2', '(R L)x8 (K l)x8 ; 4/4 ; 16ths', '(K l)x8'],
+    ['R L L round the kick', 'K - - K - - K - ; 4/4 ; 16ths', 'K R L K L R K L'],
+    ['fill round the kick with R R L', 'K - - K - - K - ; 4/4 ; 16ths', 'K R R K L R K R'],
+    ['doubles round the kicks', 'K - - K - - K - ; 4/4 ; 16ths', 'K R R K L L K R'],
+  ])('“%s” on %s', (words, base, text) => {
+    const [, meter = '4/4', grid = '16ths'] = base.split(' ; ');
+    expect(made(words, base)).toEqual([shown(on(`${text} ; ${meter} ; ${grid}`).pattern)]);
+  });
+  it('where hands are not said, each usual way is offered', () =>
+    expect(made('hands round the kick', 'K - - K - - K - ; 4/4 ; 16ths')).toHaveLength(3));
+  it('a way over the kit is none round a line', () =>
+    expect(said('move it round the kit').every((w) => w.startsWith('Move '))).toBe(true));
+  it('a second pedal is asked about only where there may be one', () => {
+    const words = (isOnePedal: boolean): readonly string[] => {
+      const r = readLine('left foot on 2 and 4', on(FOUR), { isOnePedal });
+      return r.kind === 'meant' ? r.all.map((m) => m.words) : [];
+    };
+    expect(words(true)).toEqual([expect.stringMatching(/hi-hat foot/)]);
+    expect(words(false).some((w) => w.includes('second kick'))).toBe(true);
+    // Where a second pedal plays, it can be meant.
+    const plays = readLine('left foot on 2 and 4', on('R j L j R j L j ; 4/4 ; eighths'), { isOnePedal: true });
+    expect(plays.kind === 'meant' ? plays.all.length : 0).toBeGreaterThan(1);
+  });
+  const version = (letter: string, text: string): LetteredPhrase => ({
+    letter,
+    phrase: { id: letter, name: `Rope ${letter}`, recipe: on(text).recipe as PlainRecipe },
+  });
+  const versions = [version('A', '(R L)x8'), version('B', '(R[high tom] L)x8'), version('C', '(R L[floor tom])x8')];
+  it('versions in any order, the one on the Bench where it stands or not', () => {
+    const voices = (line: string, letter: string | null, base: string): string[] | string => {
+      const r = readLine(line, on(base), { versions, letter });
+      if (r.kind !== 'meant') return r.kind === 'not' ? r.diagnostics.map((d) => d.why).join() : r.kind;
+      return r.all[0]!.pattern.strokes.filter((s) => s.at % 20160 === 0 || s.at % 20160 === 1260).map((s) => s.voice);
+    };
+    const [a, b, c] = [
+      ['snare', 'snare'],
+      ['high-tom', 'snare'],
+      ['snare', 'floor-tom'],
+    ] as const;
+    expect(voices('A then C', 'A', '(R L)x8 ; 4/4 ; 16ths')).toEqual([...a, ...c]);
+    expect(voices('a then c, then b', 'B', '(R[high tom] L)x8 ; 4/4 ; 16ths')).toEqual([...a, ...c, ...b]);
+    expect(voices('C then A then C', null, '(K L)x8 ; 4/4 ; 16ths')).toEqual([...c, ...a, ...c]);
+    expect(voices('A then D', 'A', '(R L)x8 ; 4/4 ; 16ths')).toMatch(/no version D/);
+  });
+});
+
 const blamed = (words: string, base = FOUR): string[] => {
   const r = readLine(words, on(base));
   return r.kind === 'not' ? r.diagnostics.map((b) => `${words.slice(b.from, b.until)}: ${b.why}`) : [];

@@ -7,6 +7,7 @@ import { begunName, phraseNames } from '../lexicon/phrases';
 import { nameWords } from '../lexicon/terms';
 import { MOST_LETTERS, MOST_WORDS, tokensOf, type Lexis, type Token } from '../lexicon/tokens';
 import { readJoin } from '../rules/join';
+import { joinVersions, lettersIn } from '../rules/versions';
 import { LEXIS } from './lexis';
 import type { RuleContext } from '../rules/rule';
 import { after, CarriedOut, ClauseReader, looks, partings, rankOf, type Wrong } from './clauses';
@@ -30,7 +31,7 @@ export function lexisWith({ own = [], phrases = [] }: Around): Lexis {
  * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
  */
 export function readLine(text: string, built: Build, around: Around = {}): LineReading {
-  const { tempo = USUAL_TEMPO, phrases = [] } = around;
+  const { tempo = USUAL_TEMPO, phrases = [], isOnePedal = false } = around;
   const line = text.trim();
   if (line.length > MOST_LETTERS)
     return not([
@@ -48,6 +49,14 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
     );
     if (!('wrong' in done))
       return { kind: 'meant', all: [{ words: line, moves: done.moves, pattern: done.scene.pattern }] };
+  }
+  const letters = lettersIn(line);
+  if (letters) {
+    const joined = joinVersions(letters, around.letter ?? null, around.versions ?? []);
+    if ('wrong' in joined) return not([placed(joined, text)]);
+    const done = after({ scene: { pattern: built.pattern, built, them: null }, moves: [], words: [] }, joined);
+    if (!('wrong' in done))
+      return { kind: 'meant', all: [{ words: joined.words, moves: done.moves, pattern: done.scene.pattern }] };
   }
   const amended = correctedLines(line.replace(/\s*[–—]\s*/g, ', '), (part, instead) =>
     sameKind(part, instead, around),
@@ -67,7 +76,7 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   if (playing) return { kind: 'playing', words: line, ...playing };
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
-  const first: RuleContext = { pattern: built.pattern, built, them: null, phrases };
+  const first: RuleContext = { pattern: built.pattern, built, them: null, phrases, isOnePedal };
   const heard: Heard = {
     reader: new ClauseReader(tokens),
     carry: new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null }),

@@ -3,6 +3,7 @@ import type { MoveEntry } from '../../recipe';
 import type { Voice } from '../../stroke';
 import type { Order } from '../grammar/playing';
 import type { ShelfPhrase } from '../lexicon/phrases';
+import type { LetteredPhrase } from '../rules/versions';
 
 /** What a line can mean: moves, one after the other, and the phrase they make. */
 export interface Meant {
@@ -31,4 +32,9 @@ export interface Around {
   readonly own?: readonly { readonly name: string; readonly voice: Voice }[];
   /** Phrases of the shelf that can be named. */
   readonly phrases?: readonly ShelfPhrase[];
+  /** Orchestrations of the phrase by their letters, and its own letter; null where it is not on the shelf. */
+  readonly versions?: readonly LetteredPhrase[];
+  readonly letter?: string | null;
+  /** The kit has no second kick pedal: a left foot is the hi-hat's. */
+  readonly isOnePedal?: boolean;
 }

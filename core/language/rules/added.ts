@@ -15,12 +15,12 @@ import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
 
 /** Which limb plays something new: the only one it can be, or several that could be meant. */
-function newLimbs(pattern: Pattern, term: LimbTerm): readonly Limb[] {
+function newLimbs({ pattern, isOnePedal }: RuleContext, term: LimbTerm): readonly Limb[] {
   if (term.open === 'left foot') {
     const here = limbsHere(pattern, { base: null, limb: term, said: '' }) ?? [];
     const plays = here.filter((l) => pattern.strokes.some((s) => s.limb === l));
     // A second pedal that plays says nothing of the hi-hat's.
-    return plays.includes('H') ? plays : ['H', 'J'];
+    return plays.includes('H') ? plays : isOnePedal && !plays.includes('J') ? ['H'] : ['H', 'J'];
   }
   if (term.open === 'foot') return ['K'];
   return term.limbs;
@@ -54,7 +54,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
   if (isWrong(there)) return there;
   const at = there.ways[0] ?? [];
   if (at.length === 0) return wrong(pick.said, 'There is no such place here.');
-  const limbs = newLimbs(pattern, term);
+  const limbs = newLimbs(scene, term);
   const hands = pattern.strokes.flatMap((s, i) => (at.includes(s.at) && isHand(s.limb) ? [i] : []));
   const out: Act[] = [];
   // "Both feet" play together.
@@ -113,7 +113,7 @@ export function addedOn(
 export function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: readonly Voice[] | null = null): Said {
   // "My left hand with a flam" has a new one; "with every flam" plays with what is there.
   if (pick.ornaments && !pick.limb && !pick.levels && /^an? /i.test(pick.said)) return wrong(pick.said, '');
-  const limbs = newLimbs(scene.pattern, term);
+  const limbs = newLimbs(scene, term);
   if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
   const found: Act[] = [];
   for (const limb of limbs)
@@ -151,7 +151,7 @@ function steady(limbs: readonly Limb[], grid: number, voice?: Voice): Said {
 }
 
 export function steadyFeet(v: Values, scene: RuleContext, grid: number): Said {
-  const limbs = newLimbs(scene.pattern, v['limb'] as LimbTerm);
+  const limbs = newLimbs(scene, v['limb'] as LimbTerm);
   return limbs.some(isHand) ? wrong('hand', 'Say which piece it plays.') : steady(limbs, grid);
 }
 
@@ -160,7 +160,7 @@ export function orOnlyThose(said: Said, v: Values, scene: RuleContext): Said {
   if ('wrong' in said) return said;
   const { pattern } = scene;
   const grid = v['grid'] as number;
-  const limbs = newLimbs(pattern, v['limb'] as LimbTerm);
+  const limbs = newLimbs(scene, v['limb'] as LimbTerm);
   const between = pattern.strokes.flatMap((s, i) =>
     limbs.includes(s.limb) && (pattern.start + s.at) % grid !== 0 ? [i] : [],
   );

@@ -53,10 +53,14 @@ export const JOIN_RULES: readonly Rule[] = [
 
 const PARTS = '(?:bar (\\d+)|bars (\\d+) to (\\d+))';
 const PRINTED = new RegExp(`^(?:Keep ${PARTS} of this, then join|Join) (?:${PARTS} of )?“(.*)”$`);
+const PRINTED_ALONE = new RegExp(
+  `^(?:(?:Bar|bar) (\\d+) of |(?:Bars|bars) (\\d+) to (\\d+) of )?“(.*)” in place of this$`,
+);
 
 /** What the card of a joined phrase says, read back; null for other words, and where no phrase is called so. */
 export function readJoin(sentence: string, phrases: readonly ShelfPhrase[]): Join | null {
-  const found = PRINTED.exec(sentence);
+  const alone = PRINTED_ALONE.exec(sentence);
+  const found = alone ? [alone[0], undefined, undefined, undefined, ...alone.slice(1)] : PRINTED.exec(sentence);
   if (!found) return null;
   const part = (one?: string, from?: string, to?: string): Join['own'] =>
     one !== undefined
@@ -67,5 +71,13 @@ export function readJoin(sentence: string, phrases: readonly ShelfPhrase[]): Joi
   const [, a, b, c, d, e, f, name = ''] = found;
   const phrase = phrases.find((p) => p.name.slice(0, 80) === name);
   const [own, their] = [part(a, b, c), part(d, e, f)];
-  return phrase?.recipe ? { other: phrase.recipe, name, ...(own ? { own } : {}), ...(their ? { their } : {}) } : null;
+  return phrase?.recipe
+    ? {
+        other: phrase.recipe,
+        name,
+        ...(own ? { own } : {}),
+        ...(their ? { their } : {}),
+        ...(alone ? { alone: true as const } : {}),
+      }
+    : null;
 }

@@ -30,6 +30,8 @@ export interface RuleContext extends Before {
   readonly spoken?: ReadonlySet<string>;
   /** What the clause before did to strokes it named, for a clause that names others and no act. */
   readonly last?: { readonly mean: Rule['mean']; readonly values: Values } | undefined;
+  /** The kit has no second kick pedal: nobody is asked whether it is meant. */
+  readonly isOnePedal?: boolean;
   /** Phrases of the shelf that can be named. */
   readonly phrases?: readonly ShelfPhrase[];
 }

@@ -184,7 +184,8 @@ export function give(pick: Pick, to: LimbTerm | 'other', scene: RuleContext): Sa
   if (pick.ornaments && /^(?:an? )?(?:flam|drag|ruff|buzz)$/i.test(pick.said)) return wrong(pick.said, '');
   if (to !== 'other' && to.open === 'left foot') {
     // The hi-hat's pedal or a second one: each that can be meant.
-    const each = (['H', 'J'] as const).map((l) => give(pick, { limbs: [l] }, scene));
+    const pedals = scene.isOnePedal ? (['H'] as const) : (['H', 'J'] as const);
+    const each = pedals.map((l) => give(pick, { limbs: [l] }, scene));
     const met = each.flatMap((s) => ('acts' in s ? s.acts : []));
     return met.length > 0 ? { acts: met } : (each[0] ?? wrong(pick.said, 'Say which limb.'));
   }

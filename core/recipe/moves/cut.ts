@@ -4,6 +4,7 @@ import { ticks } from '../../time';
 import { tidy, type Group, type Pattern } from '../../pattern';
 import { select, SelectionSchema, selectionWords, type Selection } from '../../selection';
 import { choseNothing, done, passes, type Move } from './move';
+import { namedSlots } from './named-slots';
 
 export const CutParams = Type.Object({ select: SelectionSchema });
 type Params = Static<typeof CutParams>;
@@ -19,25 +20,6 @@ function slotsGone(pattern: Pattern, selection: Selection): readonly number[] {
     .filter((slot) => !stays.has(slot))
     .sort((a, b) => a - b)
     .map((slot) => slot * grid);
-}
-
-/** Slots that a choice names by where they are, struck or not: found by putting a stroke on each. */
-function namedSlots(pattern: Pattern, selection: Selection): readonly number[] {
-  if (!namesPlaces(selection)) return [];
-  const { grid } = pattern;
-  const strokes = Array.from({ length: Math.ceil(pattern.length / grid) }, (_, slot) => ({
-    at: ticks(slot * grid),
-    limb: 'R' as const,
-    voice: 'snare' as const,
-    level: 'tap' as const,
-    from: { index: slot, repeat: 0, move: null },
-  }));
-  return select({ ...pattern, strokes }, selection);
-}
-
-function namesPlaces(s: Selection): boolean {
-  if (s.is === 'and') return s.all.every(namesPlaces);
-  return s.is === 'count' || s.is === 'beat' || s.is === 'bar' || s.is === 'half' || s.is === 'stretch';
 }
 
 /** Take strokes out with their slots: what follows moves up, and the phrase is so much shorter. */

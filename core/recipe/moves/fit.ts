@@ -1,7 +1,7 @@
 import { count, fraction } from '../../base';
 import { barTicks, meterText, ticks } from '../../time';
 import { otherHand, type Stroke } from '../../stroke';
-import { fitSum, groupSum, MOST_BARS, MOST_STROKES, tidy, type Group, type Pattern } from '../../pattern';
+import { fitSum, groupSum, sumUnit, MOST_BARS, MOST_STROKES, tidy, type Group, type Pattern } from '../../pattern';
 import { done, finding, passes, type Move, type Outcome } from './move';
 import { closeWords, closing, repeated } from './fit-close';
 import { FitParams, stretch, type Found } from './fit-space';
@@ -113,14 +113,15 @@ function filled(pattern: Pattern, params: FitParams, { start, room, space }: Fou
     groups:
       close.from === undefined ? groupsOf(pattern.length, sum.repeats, space) : endedAt(pattern, close.from, space),
   });
+  const { unit, told } = sumUnit(whole, [space, pattern.length]);
   const text =
     close.from === undefined
-      ? sum.text
+      ? fitSum(space / unit, pattern.length / unit)?.text
       : groupSum(
-          sum.slots,
-          whole.groups.map((g) => g.length / pattern.grid),
+          space / unit,
+          whole.groups.map((g) => g.length / unit),
         );
-  return done(rested(whole, room), [finding('fit', 'sum', text), ...close.findings]);
+  return done(rested(whole, room), [finding('fit', 'sum', told(text ?? sum.text)), ...close.findings]);
 }
 
 /** Whether whole repeats fill the space: nothing has to be closed then. */

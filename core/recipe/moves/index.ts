@@ -9,11 +9,13 @@ import { layer } from './layer';
 import { level } from './level';
 import { linear } from './linear';
 import { mirror } from './mirror';
+import { only } from './only';
 import { ornament } from './ornament';
 import { pickup } from './pickup';
 import { rate } from './rate';
 import { restart } from './restart';
 import { reverse } from './reverse';
+import { round } from './round';
 import { route } from './route';
 import { shift } from './shift';
 import { swap } from './swap';
@@ -35,9 +37,11 @@ export const PLAIN_MOVES = Object.freeze({
   fit,
   shift,
   restart,
+  only,
   mirror,
   reverse,
   linear,
+  round,
   level,
   ornament,
   voice,

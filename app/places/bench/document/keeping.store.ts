@@ -4,8 +4,8 @@ import { Router } from '@angular/router';
 import { format } from 'date-fns';
 import { of, switchMap } from 'rxjs';
 import type { Unkept } from '@core/formats/shelf-file';
-import { build, type Phrase } from '@core/recipe';
-import type { KeptState } from '@core/shelf';
+import { build, isReorchestrated, type Phrase } from '@core/recipe';
+import { nextVersion, type KeptState } from '@core/shelf';
 import { BackupService } from '../../../storage/files/backup.service';
 import { now } from '../../../environment/clock';
 import { momentWords } from '../../../common/moment-words';
@@ -72,7 +72,7 @@ export class KeepingStore {
   /** Asks under which name it is kept as a new one; the next of the series is proposed. */
   async askNew(): Promise<void> {
     if (!this.bench.recipe()) return;
-    this.proposed.set(await this.nextName());
+    this.proposed.set(await this.proposedName());
     this.asking.set('as new');
   }
 
@@ -241,5 +241,13 @@ export class KeepingStore {
 
   private nextName(): Promise<string> {
     return this.index.next(this.bench.phrase()?.name ?? this.bench.suggestedName());
+  }
+
+  /** The name that is proposed for a new one: of another orchestration the next letter, else the next number. */
+  private async proposedName(): Promise<string> {
+    const [old, recipe] = [this.bench.phrase(), this.bench.recipe()];
+    if (!old || !recipe || !isReorchestrated(old.recipe, recipe)) return this.nextName();
+    const names = new Set((await this.index.names('all')).map((p) => p.name));
+    return nextVersion(old.name, (name) => names.has(name)) ?? this.nextName();
   }
 }

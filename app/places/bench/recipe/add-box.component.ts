@@ -9,6 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { hasLimb } from '@core/kit';
 import { build, MOST_MOVES, MOVE_NAMES, MOVES, type Build, type MoveName } from '@core/recipe';
 import {
   endingsOf,
@@ -21,6 +22,7 @@ import {
   type Nearest,
   type ShelfPhrase,
 } from '@core/language';
+import { versionName } from '@core/shelf';
 import { KitsRepo } from '../../../storage/kits.repo';
 import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
@@ -95,10 +97,18 @@ export class AddBoxComponent {
     const built = this.before();
     return built && this.text().trim() !== '' ? readLine(this.text(), built, this.around()) : NOTHING;
   });
+  /** The letter of the version on the Bench, as long as it is what the shelf has. */
+  private readonly ownLetter = computed(() => {
+    const phrase = this.store.phrase();
+    return phrase && this.store.isKept() && this.instead() === null ? versionName(phrase.name).letter : null;
+  });
   private readonly around = computed(() => ({
     tempo: this.store.tempo(),
     own: this.kits.own(),
     phrases: this.phrases(),
+    versions: this.named.versions(),
+    letter: this.ownLetter(),
+    isOnePedal: !hasLimb(this.kits.current(), 'J'),
   }));
   /** A line that is not understood, when nobody has typed for a moment. */
   private readonly refused = stilled((): string | null => {

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { NOTHING_MUTED } from '@core/pattern';
 import { LIMBS } from '@core/stroke';
 import type { Order, Shown } from '@core/language';
+import { versionName } from '@core/shelf';
 import { Router } from '@angular/router';
 import { BenchStore } from '../document/bench.store';
 import { ViewStore } from '../document/view.store';
@@ -65,8 +66,10 @@ export class OrdersStore {
       case 'ask':
         return void this.router.navigate(['/shelf'], { queryParams: { ask: order.question } });
       case 'keep': {
-        const label = this.bench.phrase() ?? this.bench.suggestedLabel();
-        return void this.keeping.keepAs({ ...label, name: order.name }, this.bench.phrase() !== null);
+        const old = this.bench.phrase();
+        // A letter alone is that version of the phrase.
+        const name = old && /^[A-Z]$/.test(order.name) ? `${versionName(old.name).of} ${order.name}` : order.name;
+        return void this.keeping.keepAs({ ...(old ?? this.bench.suggestedLabel()), name }, old !== null);
       }
     }
   }

@@ -54,7 +54,14 @@ function card<N extends MoveName>(
   freshTestBed();
   TestBed.configureTestingModule({
     providers: [
-      { provide: ShelfIndex, useValue: { names$: () => of(shelf.map(({ id, name }) => ({ id, name }))) } },
+      {
+        provide: ShelfIndex,
+        useValue: {
+          names$: () => of(shelf.map(({ id, name }) => ({ id, name }))),
+          changed: () => 0,
+          lessons: () => Promise.resolve([]),
+        },
+      },
       { provide: PhrasesRepo, useValue: { get: (id: string) => Promise.resolve(shelf.find((p) => p.id === id)) } },
     ],
   });
@@ -74,6 +81,38 @@ it('an ending is kept whole by its box, also when it is typed anew', () => {
   expect(c.now().close).toEqual({ ...close, whole: true });
   c.check('Keep all of the ending');
   expect(c.now().close).toEqual(close);
+});
+
+it('a part stays on its count by its box, and lets go of it again', () => {
+  const c = card('only', { select: { is: 'beat', beats: [3] } });
+  c.check('It stays on its count');
+  expect(c.now()).toEqual({ select: { is: 'beat', beats: [3] }, stays: true });
+  c.check('It stays on its count');
+  expect(c.now()).toEqual({ select: { is: 'beat', beats: [3] } });
+});
+
+it('hands round a line: a sticking by one press, over the line and anew by their boxes', () => {
+  const c = card('round', { select: { is: 'limb', limbs: ['K'] }, text: 'R L' });
+  const ways = [...c.host.querySelectorAll<HTMLButtonElement>('.ways button')];
+  expect(ways.length).toBeGreaterThan(2);
+  expect(ways.filter((b) => b.getAttribute('aria-pressed') === 'true')).toHaveLength(1);
+  ways.find((b) => b.getAttribute('aria-pressed') === 'false')!.click();
+  expect(c.now().text).not.toBe('R L');
+  c.check('Over the line too');
+  c.check('From the start again after each');
+  expect(c.now()).toMatchObject({ over: true, anew: true });
+  c.check('Over the line too');
+  expect(c.now()).not.toHaveProperty('over');
+});
+
+it('another phrase in place of this one: nothing is said then of bars of this one', () => {
+  const other = { source: typed('L').source, moves: [] };
+  const c = card('join', { other, name: 'x', own: { from: 1, bars: 1 } });
+  c.check('in place of this one');
+  expect(c.now()).toEqual({ other, name: 'x', alone: true });
+  expect(c.host.textContent).not.toContain('all of this one');
+  c.check('in place of this one');
+  expect(c.now()).toEqual({ other, name: 'x' });
 });
 
 describe('every card', () => {

@@ -12,6 +12,8 @@ import { LayerEditorComponent } from './layer-editor.component';
 import { LevelEditorComponent } from './level-editor.component';
 import { LinearEditorComponent } from './linear-editor.component';
 import { MirrorEditorComponent } from './mirror-editor.component';
+import { OnlyEditorComponent } from './only-editor.component';
+import { RoundEditorComponent } from './round-editor.component';
 import { ReverseEditorComponent } from './reverse-editor.component';
 import { OrnamentEditorComponent } from './ornament-editor.component';
 import { PickupEditorComponent } from './pickup-editor.component';
@@ -42,9 +44,11 @@ export const EDITORS: { readonly [N in MoveName]: Type<MoveEditor<MoveParams[N]>
   fit: FitEditorComponent,
   shift: ShiftEditorComponent,
   restart: RestartEditorComponent,
+  only: OnlyEditorComponent,
   mirror: MirrorEditorComponent,
   reverse: ReverseEditorComponent,
   linear: LinearEditorComponent,
+  round: RoundEditorComponent,
   level: LevelEditorComponent,
   ornament: OrnamentEditorComponent,
   voice: VoiceEditorComponent,

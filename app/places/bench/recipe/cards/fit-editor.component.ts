@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { barTicks, beatTicks, countAt, parseCount } from '@core/time';
-import { countingOf, fitSum, groupSum, partitions, slotsLong, type Pattern } from '@core/pattern';
-import { fitSlots, type MoveParams } from '@core/recipe';
+import { countingOf, partitions, slotsLong, type Pattern } from '@core/pattern';
+import { applyMove, fitSlots, type MoveParams } from '@core/recipe';
 import { SettingsRepo } from '../../../../storage/settings.repo';
 import { ChipsComponent } from '../../../../widgets/chips.component';
 import { choicesOf, type Choice } from '../../../../widgets/choice';
@@ -136,11 +136,11 @@ export class FitEditorComponent {
   readonly ends = computed(() => [{ value: '', words: 'the end' }, ...this.counts()]);
   /** Slots there are to fill. */
   readonly slots = computed(() => fitSlots(this.before(), this.params()) ?? 0);
+  /** What the card comes to, as the phrase itself says it. */
   readonly sum = computed(() => {
-    const { close } = this.params();
-    return close.kind === 'groups'
-      ? groupSum(this.slots(), close.groups)
-      : (fitSum(this.slots(), slotsLong(this.before()))?.text ?? '');
+    const entry = { id: 'fit', on: true, move: 'fit' as const, params: this.params() };
+    const { findings } = applyMove(this.before(), entry, () => this.before());
+    return findings.find((f) => f.code === 'fit')?.words ?? '';
   });
   /** Group sizes that are allowed: one less than the cell, the cell, one more. */
   readonly sizes = linkedSignal(() => {

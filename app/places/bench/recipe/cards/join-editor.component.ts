@@ -28,7 +28,10 @@ type Params = MoveParams['join'];
     @if (refused(); as words) {
       <p class="quiet" role="alert">{{ words }}</p>
     }
-    @for (part of parts; track part.key) {
+    <label class="check"
+      ><input type="checkbox" [checked]="params().alone === true" (change)="toggleAlone()" />in place of this one</label
+    >
+    @for (part of params().alone ? theirs : parts; track part.key) {
       <div class="row">
         <label class="check"
           ><input type="checkbox" [checked]="!params()[part.key]" (change)="toggleAll(part.key)" />{{
@@ -70,6 +73,7 @@ export class JoinEditorComponent {
     { key: 'own' as const, words: 'all of this one' },
     { key: 'their' as const, words: 'all of the other' },
   ];
+  readonly theirs = this.parts.filter((p) => p.key === 'their');
   private readonly phrases = inject(PhrasesRepo);
   private readonly names = toSignal(inject(ShelfIndex).names$('all'), { initialValue: [] });
   /** Why the phrase that was chosen last cannot be joined. */
@@ -83,6 +87,11 @@ export class JoinEditorComponent {
     const name = phrase.name.slice(0, 80);
     this.refused.set(other ? null : `“${name}” is already joined from others, so it cannot be joined again.`);
     if (other) this.changed.emit({ ...this.params(), other, name });
+  }
+
+  toggleAlone(): void {
+    const { alone, own: _, ...rest } = this.params();
+    this.changed.emit(alone ? rest : { ...rest, alone: true });
   }
 
   toggleAll(key: 'own' | 'their'): void {
