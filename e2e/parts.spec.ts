@@ -123,3 +123,24 @@ test('an ending is kept whole by its box and by words, and the sum says so', asy
   await take(page, 'fill 1 bar and close with R L R L, keep all of it');
   await expect(card(page, /close with R L R L, all of it/)).toBeVisible();
 });
+
+test('a beat on another subdivision keeps its time: each way is offered and drawn, and set on its card', async ({
+  page,
+}) => {
+  await typeSticking(page, '(R L R R L R L L)x2');
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: 'Type a change' }).fill('beat 3 as 32nds');
+  await expect(page.getByRole('option')).toHaveCount(3);
+  await page.getByRole('option', { name: /in the same time, in order/ }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  const made = card(page, /Put beat 3 on 32nds in the same time, in order/);
+  await expect(made).toBeVisible();
+  await expect(page.getByText(/1 bar of 4\/4/)).toBeVisible();
+  expect((await letters(page)).join('').replace(/\s/g, '')).toBe('RLRRLRLLRLRRRLRRLRLL');
+  if (!(await page.getByLabel('What it is filled with').isVisible())) await made.locator('.sentence').click();
+  await page.getByRole('button', { name: 'each in its place' }).click();
+  await expect.poll(async () => (await letters(page)).join('').replace(/\s/g, '')).toBe('RLRRLRLLRRLLRRRRLRLL');
+  await page.keyboard.press('Control+z');
+  await expect(card(page, /in the same time, in order/)).toBeVisible();
+});

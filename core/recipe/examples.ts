@@ -169,6 +169,22 @@ export const MOVE_EXAMPLES: readonly MoveExample[] = [
   { move: 'reverse', params: {}, before: 'R! l - K', ...on16ths, after: 'K - l R!' },
   { move: 'linear', params: { give: 'hands' }, before: 'R! l+K R K', ...on16ths, after: 'R! K R K' },
   { move: 'linear', params: { give: 'later' }, before: 'R!+K l - R', ...on16ths, after: 'R! l K R' },
+  {
+    move: 'grid',
+    params: { grid: 630, within: { select: { is: 'beat', beats: [2] }, by: 'order' } },
+    before: 'R l l R K L R r',
+    ...on16ths,
+    after: 'R - l - l - R - K L R r K L R r',
+    on: '32nds',
+  },
+  {
+    move: 'grid',
+    params: { grid: 630, within: { select: { is: 'beat', beats: [2] }, by: 'place' } },
+    before: 'R l l R K L! R r',
+    ...on16ths,
+    after: 'R - l - l - R - K K L! L R R r r',
+    on: '32nds',
+  },
   { move: 'grid', params: { grid: 1680, fill: true }, before: 'R l l R', ...on16ths, after: 'R l l', on: 'triplets' },
   {
     move: 'level',

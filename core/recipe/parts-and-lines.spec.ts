@@ -97,6 +97,52 @@ describe('only a part', () => {
   });
 });
 
+describe('a part on another grid in the same time', () => {
+  it('each new slot is what it is due, by order or by place; all else stands where it stood', () => {
+    fc.assert(
+      fc.property(
+        anyPattern,
+        fc.integer({ min: 1, max: 4 }),
+        fc.constantFrom(420, 504, 630, 840, 1260, 1680, 2520),
+        fc.constantFrom('order' as const, 'place' as const),
+        (p, beat, grid, by) => {
+          fc.pre(p.start === 0 && p.length % barTicks(p.meter) === 0);
+          fc.pre(p.meter.unit === 4 && beat <= p.meter.beats && 5040 % p.grid === 0);
+          fc.pre(p.groups.every((g) => g.kind !== 'land') && p.strokes.every((s) => s.at % p.grid === 0));
+          const made = outcome(p, 'grid', { grid, within: { select: { is: 'beat', beats: [beat] }, by } });
+          const bar = barTicks(p.meter);
+          const inPart = (at: number): boolean => Math.floor((at % bar) / 5040) === beat - 1;
+          if (stopped(made)) return expect(made.pattern).toEqual(p);
+          expect(made.pattern.length).toBe(p.length);
+          expect(made.pattern.groups).toEqual(p.groups);
+          const wanted: string[] = p.strokes.filter((s) => !inPart(s.at)).map((s) => `${s.at} ${heard(s)}`);
+          for (let from = (beat - 1) * 5040; from < p.length; from += bar) {
+            const many = 5040 / grid;
+            for (let n = 0; n < many; n++) {
+              const old = by === 'order' ? n % (5040 / p.grid) : Math.floor((n * 5040) / p.grid / many);
+              const earlier = by === 'order' ? (n - 1) % (5040 / p.grid) : Math.floor(((n - 1) * 5040) / p.grid / many);
+              const isAgain = n > 0 && old === earlier;
+              for (const s of p.strokes.filter((o) => o.at === from + old * p.grid)) {
+                const { ornament: _o, grace: _g, ...plain } = s;
+                const now = isAgain ? { ...plain, level: s.level === 'accent' ? ('tap' as const) : s.level } : s;
+                wanted.push(`${from + n * grid} ${heard(now)}`);
+              }
+            }
+          }
+          expect(all(made.pattern).sort()).toEqual(wanted.sort());
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+  it('what is no whole number of new slots says so, and nothing changes', () => {
+    const p = build(typed('R l l R', '4/4', 2520)).pattern;
+    const made = outcome(p, 'grid', { grid: 1680, within: { select: { is: 'count', counts: ['1&'] }, by: 'order' } });
+    expect(made.findings.map((f) => f.words).join()).toMatch(/^1 eighth comes? to 1½ on triplets/);
+    expect(made.pattern).toEqual(p);
+  });
+});
+
 describe('hands round a line', () => {
   const line: Selection = { is: 'limb', limbs: ['K'] };
   const texts = fc.constantFrom('R L', 'R l l', 'R R L L', 'R -', 'f[snare]R L[high tom]', 'R+L -');

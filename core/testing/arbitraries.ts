@@ -213,6 +213,7 @@ const PARAMS: { readonly [N in MoveName]: fc.Arbitrary<MoveParams[N]> } = {
   grid: record({
     grid: fc.oneof(anyGrid.map(Number), whole(105, 20160)),
     part: maybe(record({ from: whole(1, 12), to: whole(1, 12), on: maybe(fc.constantFrom('1', '2&', '1:2', 'x')) })),
+    within: maybe(record({ select, by: fc.constantFrom('order' as const, 'place' as const) })),
     fill: maybe(fc.constant(true as const)),
   }),
   rate: record({ times: whole(1, 12), by: whole(1, 12) }),

@@ -204,6 +204,8 @@ export const OWN_SENTENCES: readonly Own[] = [
   [
     'R L R R L R L L R L R R L R L L ; 4/4 ; 16ths',
     'beat 4 as sextuplets',
+    'R - - L - - R - - R - - L - - R - - L - - L - - R - - L - - R - - R - - L - R - L - L - L - R - on twelves',
+    'R - - L - - R - - R - - L - - R - - L - - L - - R - - L - - R - - R - - L - L - R - L - L - L - on twelves',
     'R - - L - - R - - R - - L - - R - - L - - L - - R - - L - - R - - R - - L - R - L - L - on twelves',
   ],
   [
@@ -420,6 +422,8 @@ export const OWN_SENTENCES: readonly Own[] = [
   [
     'R L K R L K R L K R L K ; 12/8 ; eighths',
     'last beat as 16ths',
+    'R - L - K - R - L - K - R - L - K - R L K R L K on 16ths',
+    'R - L - K - R - L - K - R - L - K - R R L L K K on 16ths',
     'R - L - K - R - L - K - R - L - K - R L K on 16ths',
   ],
   [
@@ -607,7 +611,8 @@ export const OWN_SENTENCES: readonly Own[] = [
   ['R l l R l l K K ; 4/4 ; 16ths', 'twice as fast', 'R l l R l l K K on 32nds'],
   ['R l l R l l K K ; 4/4 ; 16ths', 'stretch it to two bars', 'R l l R l l K K on quarters'],
   ['R l l R l l K K ; 4/4 ; 16ths', 'squeeze it into a beat', 'R l l R l l K K on 32nds'],
-  ['R l l R l l K K ; 4/4 ; 16ths', 'beat 1 as 32nds', 'R l l R l - l - K - K - on 32nds'],
+  ['R l l R l l K K ; 4/4 ; 16ths', 'beat 1 as 32nds, in order', 'R l l R R l l R l - l - K - K - on 32nds'],
+  ['R l l R l l K K ; 4/4 ; 16ths', 'double up beat 2', 'R - l - l - R - l l l l K K K K on 32nds'],
   ['R l l R l l K K ; 4/4 ; 16ths', 'the first four as 32nds', 'R l l R l - l - K - K - on 32nds'],
   ['R l l R l l K K ; 4/4 ; 16ths', 'last two as 32nds', 'R - l - l - R - l - l - K K on 32nds'],
   ['R l l R l l K K ; 4/4 ; 16ths', 'slots 3 to 4 as 32nds', 'R - l - l R l - l - K - K - on 32nds'],

@@ -64,6 +64,8 @@ export type RoleName =
   | 'alone'
   | 'around'
   | 'anew'
+  | 'inPlace'
+  | 'inOrder'
   | 'backwards'
   | 'each'
   | 'linear'

@@ -52,6 +52,35 @@ export function onItsOwn(v: Values, scene: RuleContext): Said {
   return forStrokes(pick, scene, (select) => [offerOf('only', { select })], 'beat');
 }
 
+/**
+ * "Beat 3 in triplets": in the time that it has, by the order of its strokes or each in its place; or as it is, and what
+ * follows moves up.
+ */
+export function gridWithin(v: Values, scene: RuleContext, otherwise?: Said): Said {
+  const [pick, grid] = [pickIn(v), v['grid'] as Grid];
+  const by = v['inPlace'] === true ? 'place' : v['inOrder'] === true ? 'order' : null;
+  if (!gridsOf(scene.pattern.meter).includes(grid))
+    return wrong(gridName(grid), 'That subdivision does not fit the meter.');
+  if (grid === scene.pattern.grid) return wrong(gridName(grid), 'It already is.');
+  const ways: readonly ('order' | 'place')[] = by ? [by] : ['order', 'place'];
+  const all = ways.map((way) =>
+    forStrokes(pick, scene, (select) => [offerOf('grid', { grid, within: { select, by: way } })], 'beat'),
+  );
+  const bad = all.find((s) => 'wrong' in s);
+  if (bad) return bad;
+  const met = all.flatMap((s) => ('acts' in s ? s.acts : []));
+  const rest = !by && v['sameTime'] === undefined && otherwise && 'acts' in otherwise ? otherwise.acts : [];
+  return { acts: [...met, ...rest] };
+}
+
+/** "Double up beat 4": twice as many strokes in its time. */
+export function doubledUp(v: Values, scene: RuleContext): Said {
+  const half = gridsOf(scene.pattern.meter).find((g) => g === scene.pattern.grid / 2);
+  return isPlace(pickIn(v)) && markerOf(v, 'pick') === '' && half !== undefined
+    ? gridWithin({ ...v, grid: half, inPlace: true }, scene)
+    : no(v);
+}
+
 /** What hands play round a line where nothing is said of it: each is offered. */
 const USUAL_HANDS = ['R L', 'R R L L', 'R L R R L R L L'];
 

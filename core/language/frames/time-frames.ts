@@ -30,7 +30,17 @@ import {
 } from './said-times';
 import { handsChanged } from './said-pieces';
 import { markerOf, named, no, pickIn, wholeOrNone } from './said';
-import { backwards, gridOver, madeLinear, onItsOwn, reversed, roundFeet, roundLine } from './said-whole';
+import {
+  backwards,
+  doubledUp,
+  gridOver,
+  gridWithin,
+  madeLinear,
+  onItsOwn,
+  reversed,
+  roundFeet,
+  roundLine,
+} from './said-whole';
 
 const farOf = (space: SpaceSaid): FarSaid =>
   'bars' in space ? { of: 'bar', n: space.bars } : { of: 'beat', n: space.beats };
@@ -56,8 +66,12 @@ function gridded(v: Values, scene: RuleContext): Said {
   if (order && named(v, '') && !counts && !bars && !half && !pick.limb && !pick.levels && !pick.voices)
     return slotsOnto(order, grid, pick.said, scene);
   if (!isPlace(pick)) return no(v);
-  if (counts) return countsOnto(counts, grid, scene);
-  return (bars ?? half) === undefined ? no(v) : placeOnto(pick, grid, scene);
+  if (counts) {
+    const slots = countsOnto(counts, grid, scene);
+    // "3 and 4" may be slots: only a beat that is called one has time of its own.
+    return counts.every((c) => c.as !== 'count') ? gridWithin(v, scene, slots) : slots;
+  }
+  return (bars ?? half) === undefined ? no(v) : gridWithin(v, scene, placeOnto(pick, grid, scene));
 }
 
 /** "The first four as 32nds", "slots 3 to 4 as triplets". */
@@ -363,6 +377,28 @@ export const TIME_FRAMES: readonly Frame[] = [
   { acts: ['mirror', 'start'], unsaid: true, needs: ['backwards'], may: ['pick', 'each'], mean: backwards },
   { acts: [], unsaid: true, needs: ['linear'], may: ['pick', 'gives'], mean: madeLinear },
   { acts: ['fill'], unsaid: true, needs: ['grid', 'sameTime'], may: ['pick'], mean: gridOver },
+  {
+    acts: ['fill', 'rest'],
+    unsaid: true,
+    needs: ['pick', 'grid', 'sameTime'],
+    may: ['inPlace', 'inOrder'],
+    mean: (v, s) => (isPlace(pickIn(v)) ? gridWithin(v, s) : no(v)),
+  },
+  {
+    acts: ['rest', 'follow'],
+    unsaid: true,
+    needs: ['pick', 'grid', 'inPlace'],
+    may: [],
+    mean: (v, s) => (isPlace(pickIn(v)) ? gridWithin(v, s) : no(v)),
+  },
+  {
+    acts: [],
+    unsaid: true,
+    needs: ['pick', 'grid', 'inOrder'],
+    may: [],
+    mean: (v, s) => (isPlace(pickIn(v)) ? gridWithin(v, s) : no(v)),
+  },
+  { acts: ['follow'], unsaid: false, needs: ['pick'], may: [], mean: doubledUp },
   { acts: ['mirror'], unsaid: false, needs: ['pick'], may: [], mean: handsChanged },
   { acts: ['hands'], unsaid: false, needs: [], may: ['pick'], mean: handsSwapped },
   {

@@ -241,6 +241,8 @@ const TABLE: readonly (readonly [RoleName, unknown, ...string[]])[] = [
     '[a|its own] (phrase|lick|cell|figure|fill) (of|from|out of)',
     '[out] (as|into) [a|its|the] [own] (phrase|lick|fill|cell|figure|idea|pattern|groove) [(of its own|on its own|by itself|alone)]',
   ],
+  ['inPlace', true, '[and] (doubled|thinned) [(up|out)]', '[with] (each|every) [(one|stroke|note)] (twice|doubled)'],
+  ['inOrder', true, '[and] refilled', '[and] [(keep|keeping)] [going] in order', 'from the first [stroke] again'],
   ['alone', true, '(on its own|by itself|alone|on their own|by themselves)', '[and] nothing else'],
   [
     'anew',

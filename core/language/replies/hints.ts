@@ -5,6 +5,6 @@ export const HINTS: readonly string[] = Object.freeze([
   'fill 2 bars, close with R L R L',
   'accents to the crash with the kick underneath',
   'second of each double to the kick',
-  'beat 4 as sextuplets',
+  'double up beat 1',
   'land with the crash',
 ]);

@@ -43,6 +43,12 @@ type WithSelection = <T>(words: string | undefined, make: (select: Selection) =>
 
 type Form = readonly [MoveName, RegExp, (g: Groups, withSelection: WithSelection) => Params];
 
+/** A part as it is said, without "all strokes" before it. */
+function partSaid<T>(withSelection: WithSelection, who: string, make: (select: Selection) => T): T | null {
+  const [as, within, on] = [who, `all strokes in ${who}`, `all strokes on ${who}`];
+  return withSelection(as, make) ?? withSelection(within, make) ?? withSelection(on, make);
+}
+
 function routeOf(
   withSelection: WithSelection,
   stops: string,
@@ -198,11 +204,7 @@ const PRINTED: readonly Form[] = [
         select,
         ...(how === 'on its own' ? {} : { stays: true as const }),
       });
-      return (
-        withSelection(who, params) ??
-        withSelection(`all strokes in ${who}`, params) ??
-        withSelection(`all strokes on ${who}`, params)
-      );
+      return partSaid(withSelection, who, params);
     },
   ],
   [
@@ -229,6 +231,15 @@ const PRINTED: readonly Form[] = [
     ([, name = '']) => {
       const params = gridParams(name, null);
       return params && { ...params, fill: true as const };
+    },
+  ],
+  [
+    'grid',
+    /^Put (.+) on (.+?) in the same time, (in order|each in its place)$/,
+    ([, who = '', name = '', how], withSelection) => {
+      const grid = gridParams(name, null);
+      const by = how === 'in order' ? ('order' as const) : ('place' as const);
+      return grid && partSaid(withSelection, who, (select) => ({ ...grid, within: { select, by } }));
     },
   ],
   ['grid', /^Put it on (.+)$/, ([, name = '']) => gridParams(name, null)],

@@ -13,7 +13,10 @@ import {
   type Ticks,
 } from '../../time';
 import { countingOf, fitSum, MOST_STROKES, slotsLong, tidy, type Group, type Pattern } from '../../pattern';
+import { SelectionSchema } from '../../selection';
 import { done, finding, passes, type Move, type Outcome } from './move';
+import { laidWithin } from './grid-within';
+import { partWords } from './named-slots';
 import { scaled } from './scale';
 
 const slot = Type.Integer({ minimum: 1, maximum: 2048 });
@@ -24,6 +27,13 @@ export const GridParams = Type.Object({
    * "2:3&", they are played from there instead, and all else stays as it was.
    */
   part: Type.Optional(Type.Object({ from: slot, to: slot, on: Type.Optional(Type.String({ maxLength: 16 })) })),
+  /**
+   * Only this part, and its time is kept: its slots again from the first until it is full (`order`), or each new slot
+   * as what stood there, so that strokes are doubled or left out (`place`).
+   */
+  within: Type.Optional(
+    Type.Object({ select: SelectionSchema, by: Type.Union([Type.Literal('order'), Type.Literal('place')]) }),
+  ),
   /** Of all slots: the cell is laid anew until the same time is filled, and what is over is cut off. */
   fill: Type.Optional(Type.Literal(true)),
 });
@@ -140,12 +150,15 @@ export const grid: Move<'grid', Params> = {
     const grids = gridsOf(pattern.meter);
     return { grid: grids.find((g) => g < pattern.grid) ?? grids[0] ?? GRID.sixteenths };
   },
-  describe: ({ grid: to, part, fill }) =>
-    part
-      ? `Put ${part.from === part.to ? `slot ${part.from}` : `slots ${part.from} to ${part.to}`} on ${gridName(to)}${part.on === undefined ? '' : `, from ${part.on} on`}`
-      : `Put it on ${gridName(to)}${fill ? ', over the same time' : ''}`,
+  describe: ({ grid: to, part, fill, within }, on) =>
+    within
+      ? `Put ${partWords(within.select, on)} on ${gridName(to)} in the same time, ${within.by === 'order' ? 'in order' : 'each in its place'}`
+      : part
+        ? `Put ${part.from === part.to ? `slot ${part.from}` : `slots ${part.from} to ${part.to}`} on ${gridName(to)}${part.on === undefined ? '' : `, from ${part.on} on`}`
+        : `Put it on ${gridName(to)}${fill ? ', over the same time' : ''}`,
   apply: (pattern, params) => {
-    const { part } = params;
+    const { part, within } = params;
+    if (within) return laidWithin(pattern, params.grid, within);
     if (!part) {
       const moved = scaled(pattern, params.grid, pattern.grid);
       if (moved && params.fill) return laidAnew(pattern, params.grid);

@@ -1,6 +1,6 @@
 import { ticks } from '../../time';
 import type { Pattern } from '../../pattern';
-import { select, type Selection } from '../../selection';
+import { select, selectionWords, type Selection } from '../../selection';
 
 /** Whether a choice says where, and nothing of what is struck there. */
 export function namesPlaces(s: Selection): boolean {
@@ -24,4 +24,32 @@ export function namedSlots(pattern: Pattern, selection: Selection): readonly num
     from: { index: slot, repeat: 0, move: null },
   }));
   return select({ ...pattern, strokes }, selection);
+}
+
+/** A stretch in slots, from one up to but without another. */
+export interface Span {
+  readonly from: number;
+  readonly until: number;
+}
+
+/**
+ * The stretches that are kept: the places that are named, which may lie apart; else all from the first stroke that is
+ * chosen to the last.
+ */
+export function spansOf(pattern: Pattern, selection: Selection): readonly Span[] {
+  const named = namedSlots(pattern, selection);
+  if (named.length > 0)
+    return named.reduce<Span[]>((all, slot) => {
+      const last = all.at(-1);
+      return last?.until === slot
+        ? [...all.slice(0, -1), { from: last.from, until: slot + 1 }]
+        : [...all, { from: slot, until: slot + 1 }];
+    }, []);
+  const slots = select(pattern, selection).map((i) => Math.floor((pattern.strokes[i]?.at ?? 0) / pattern.grid));
+  return slots.length === 0 ? [] : [{ from: Math.min(...slots), until: Math.max(...slots) + 1 }];
+}
+
+/** What is chosen without "all strokes" before it: "bar 4", "the second half". */
+export function partWords(selection: Selection, on?: Pattern): string {
+  return selectionWords(selection, on).replace(/^all strokes (?:in|on) /, '');
 }

@@ -2,9 +2,9 @@ import { Type, type Static } from '@sinclair/typebox';
 import { mod } from '../../base';
 import { barTicks, ticks } from '../../time';
 import { tidy, withoutPickup, type Group, type Pattern } from '../../pattern';
-import { select, SelectionSchema, selectionWords } from '../../selection';
+import { SelectionSchema, selectionWords } from '../../selection';
 import { choseNothing, done, passes, type Move } from './move';
-import { namedSlots } from './named-slots';
+import { partWords, spansOf, type Span } from './named-slots';
 
 export const OnlyParams = Type.Object({
   select: SelectionSchema,
@@ -12,29 +12,6 @@ export const OnlyParams = Type.Object({
   stays: Type.Optional(Type.Literal(true)),
 });
 type Params = Static<typeof OnlyParams>;
-
-/** A stretch in slots, from one up to but without another. */
-interface Span {
-  readonly from: number;
-  readonly until: number;
-}
-
-/**
- * The stretches that are kept: the places that are named, which may lie apart; else all from the first stroke that is
- * chosen to the last.
- */
-function spans(pattern: Pattern, selection: Params['select']): readonly Span[] {
-  const named = namedSlots(pattern, selection);
-  if (named.length > 0)
-    return named.reduce<Span[]>((all, slot) => {
-      const last = all.at(-1);
-      return last?.until === slot
-        ? [...all.slice(0, -1), { from: last.from, until: slot + 1 }]
-        : [...all, { from: slot, until: slot + 1 }];
-    }, []);
-  const slots = select(pattern, selection).map((i) => Math.floor((pattern.strokes[i]?.at ?? 0) / pattern.grid));
-  return slots.length === 0 ? [] : [{ from: Math.min(...slots), until: Math.max(...slots) + 1 }];
-}
 
 /** The stretches one after the other; the groups of each are cut to it. */
 function taken(pattern: Pattern, kept: readonly Span[]): Pick<Pattern, 'strokes' | 'groups' | 'length'> {
@@ -57,9 +34,6 @@ function taken(pattern: Pattern, kept: readonly Span[]): Pick<Pattern, 'strokes'
   return { strokes, groups, length: ticks(length) };
 }
 
-/** What is chosen without "all strokes" before it: "bar 4", "the second half". */
-const partWords = (words: string): string => words.replace(/^all strokes (?:in|on) /, '');
-
 /** A part on its own: the phrase is what is chosen, and nothing else. */
 export const only: Move<'only', Params> = {
   name: 'only',
@@ -70,10 +44,9 @@ export const only: Move<'only', Params> = {
     pattern.length > barTicks(pattern.meter)
       ? { select: { is: 'bar', bars: ['last'] } }
       : { select: { is: 'half', half: 1, of: 'phrase' } },
-  describe: (params, on) =>
-    `Only ${partWords(selectionWords(params.select, on))}, ${params.stays ? 'where it stands' : 'on its own'}`,
+  describe: (params, on) => `Only ${partWords(params.select, on)}, ${params.stays ? 'where it stands' : 'on its own'}`,
   apply: (pattern, params) => {
-    const kept = spans(pattern, params.select);
+    const kept = spansOf(pattern, params.select);
     const [first] = kept;
     if (!first) return choseNothing(pattern, selectionWords(params.select, pattern));
     const part = taken(pattern, kept);

@@ -59,8 +59,8 @@ const NAMED = 3;
     }
     a {
       max-width: 16rem;
-      min-height: 24px;
       color: inherit;
+      line-height: 24px;
     }
     .change {
       overflow: hidden;

@@ -131,13 +131,21 @@ describe('grid', () => {
     expect(c.button('sextuplets').getAttribute('aria-pressed')).toBe('true');
     c.press('32nds');
     expect(c.now()).toEqual({ grid: 630 });
-    c.check('all slots');
+    c.pick('What', 'some slots, the rest moves up');
     expect(c.now()).toEqual({ grid: 630, part: { from: 1, to: 1 } });
     c.fill('from', '3');
     c.fill('to', '0');
     expect(c.now()).toEqual({ grid: 630, part: { from: 3, to: 1 } });
-    c.check('all slots');
-    expect(c.now()).toEqual({ grid: 630 });
+    c.pick('What', 'all of it, in the same time');
+    expect(c.now()).toEqual({ grid: 630, fill: true });
+    c.press('triplets');
+    expect(c.now()).toEqual({ grid: 1680, fill: true });
+    c.pick('What', 'a part, in the same time');
+    expect(c.now()).toEqual({ grid: 1680, within: { select: { is: 'beat', beats: ['last'] }, by: 'order' } });
+    c.press('each in its place');
+    expect(c.now().within?.by).toBe('place');
+    c.pick('What', 'all of it, slower or faster');
+    expect(c.now()).toEqual({ grid: 1680 });
   });
 });
 
