@@ -53,8 +53,8 @@ export function onItsOwn(v: Values, scene: RuleContext): Said {
 }
 
 /**
- * "Beat 3 in triplets": in the time that it has, by the order of its strokes or each in its place; or as it is, and what
- * follows moves up.
+ * "Beat 3 in triplets": in the time that it has, by the order of its strokes or each in its place; or as it is, and
+ * what follows moves up.
  */
 export function gridWithin(v: Values, scene: RuleContext, otherwise?: Said): Said {
   const [pick, grid] = [pickIn(v), v['grid'] as Grid];
