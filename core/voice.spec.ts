@@ -234,7 +234,21 @@ describe('sentences as they are printed', () => {
     fc.assert(
       fc.property(
         fc.option(fc.integer({ min: 30, max: 200 })),
-        fc.option(fc.integer({ min: 30, max: 200 })),
+        fc.option(
+          fc.oneof(
+            fc.record({
+              kind: fc.constant('ready' as const),
+              bpm: fc.integer({ min: 30, max: 200 }),
+              low: fc.constant(30),
+              high: fc.constant(200),
+            }),
+            fc.record({
+              kind: fc.constant('early' as const),
+              tries: fc.integer({ min: 0, max: 6 }),
+              days: fc.integer({ min: 1, max: 3 }),
+            }),
+          ),
+        ),
         projection,
         fc.option(day),
         (best, ready, p, by) => {

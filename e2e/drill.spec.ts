@@ -24,9 +24,11 @@ test('clean said early counts when the loops are played; messy takes it back; pa
   await expect(page.getByText('70% of your ceiling.')).toBeVisible();
   await expect.poll(async () => Number(await page.getByLabel('Start tempo').inputValue())).toBeLessThan(180);
   // What was played says what is ready, and the chance of each stair.
-  await expect(page.locator('.believed')).toContainText(/Ready at about \d+; .*% chance of a clean try at \d+\./);
+  await expect(page.locator('.believed')).toContainText(
+    /Too early to say what is ready \(.+\); .*% chance of a clean try at \d+\./,
+  );
   await page.locator('.believed').focus();
-  await expect(page.locator('.p-tooltip')).toContainText(/from \d tr(y|ies) on 1 day/);
+  await expect(page.locator('.p-tooltip')).toContainText(/So far \d tr(y|ies) on 1 day/);
   const chances = (await page.locator('ls-stairs .chance').allTextContents()).map((t) => Number(/\d+/.exec(t)));
   expect(chances.length).toBeGreaterThan(2);
   expect(chances).toEqual([...chances].sort((a, b) => b - a));

@@ -124,7 +124,9 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   await expect(page.getByRole('heading', { name: '5 tries' })).toBeVisible();
   await expect(page.locator('tbody tr:not(.sitting)')).toHaveCount(5);
   await expect(page.locator('tbody .verdict', { hasText: 'messy' })).toHaveCount(2);
-  await expect(page.getByRole('heading', { name: /Ready at \d+, best clean try 360, goal 360\./ })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: /Too early to say what is ready: .* Best clean try 360, goal 360\./ }),
+  ).toBeVisible();
   await expect(page.locator('ls-chart').getByText('goal 360')).toBeVisible();
 
   // Out as a file, into an empty browser, out again: identical.

@@ -9,7 +9,7 @@ import type { HitSource } from './source';
 export class SimulatedSource implements HitSource {
   readonly kind = 'simulated';
   readonly name = 'Simulated player';
-  readonly hint = 'A program plays, with the faults you set. For trying things out.';
+  readonly hint = 'A program plays, with the faults you set. Its tries are marked and count for nothing of yours.';
   private readonly hits = new Subject<Hit>();
   readonly hits$ = this.hits.asObservable();
   readonly trouble = signal<string | null>(null).asReadonly();

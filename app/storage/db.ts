@@ -74,6 +74,7 @@ export class ShelfDb extends Dexie {
     this.version(8).stores({ unkept: 'id, phrase, at' });
     this.version(9).upgrade((trans) => rowsAsFacts(trans, keeper));
     this.version(10).upgrade((trans) => choicesAsExpressions(trans, keeper));
+    this.version(11).upgrade((trans) => talliesOfThePlayer(trans, keeper));
     this.use(gate(keeper, odd));
   }
 
@@ -101,7 +102,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 100;
+const CURRENT = 110;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {
@@ -137,6 +138,12 @@ async function talliesThatShow(trans: Transaction, { rules }: Keeper): Promise<v
     const tries = pages.flatMap((p) => p.tries).map((t) => (modern?.(t) ?? t) as Attempt);
     if (tries.length > 0) await trans.table('tallies').put({ id, ...bestOf(tries) });
   }
+}
+
+/** From version 10: what a program played, or fingers on keys, is counted apart. The cache is made anew. */
+async function talliesOfThePlayer(trans: Transaction, keeper: Keeper): Promise<void> {
+  await talliesThatShow(trans, keeper);
+  await trans.table('packs').clear();
 }
 
 /** From version 2: tries one by one become pages, and the one draft becomes a tab's. */

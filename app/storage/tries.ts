@@ -1,5 +1,5 @@
 import Dexie, { type Collection } from 'dexie';
-import { bestOf, NO_BEST, pagesOf, withTry, type Attempt, type TriesPage } from '@core/drill';
+import { bestOf, NO_BEST, pagesOf, withTry, type Attempt, type Best, type TriesPage } from '@core/drill';
 import { SHELF_LIMITS } from '@core/shelf';
 import { now } from '../environment/clock';
 import type { ShelfDb } from './db';
@@ -92,6 +92,9 @@ export async function countAll(db: ShelfDb, by: number): Promise<number> {
   return attempts;
 }
 
+/** Tries of a phrase in the log, those that are kept apart too. */
+const logged = ({ attempts, apart = 0 }: Best): number => attempts + apart;
+
 const DAY = 24 * 60 * 60 * 1000;
 
 /**
@@ -104,7 +107,7 @@ export async function thinned(
 ): Promise<{ readonly gone: number; readonly phrase: string } | null> {
   if (((await db.tallies.get(ALL_TRIES))?.attempts ?? 0) <= most) return null;
   const tallies = (await db.tallies.toArray()).filter((t) => t.id !== ALL_TRIES);
-  const [longest] = tallies.sort((a, b) => b.attempts - a.attempts);
+  const [longest] = tallies.sort((a, b) => logged(b) - logged(a));
   if (!longest) return null;
   const phrase = longest.id;
   let gone = 0;

@@ -59,6 +59,7 @@ export {
 export { timeFeel, timeOf } from './time-feel';
 export { pagesOf, TRIES_A_PAGE, type TriesPage } from './pages';
 export { TriesPageSchema } from './tries';
-export { NO_KIT, SHOWN_FOR, shownTempo, type ShownTempo } from './shown';
+export { isEvidence, PLAYED_MARKS, playedBy, type PlayedBy } from './played';
+export { SHOWN_FOR, shownTempo, type ShownTempo } from './shown';
 export { promptFor } from './free';
-export { ofWhole } from './of-whole';
+export { ofPhrase, ofWhole } from './of-whole';

@@ -1,4 +1,5 @@
 import { ofWhole } from './of-whole';
+import { isEvidence } from './played';
 import type { Attempt } from './state';
 
 /** A clean try of a whole phrase: what it shows of what can be played. Times are milliseconds since 1970. */
@@ -22,8 +23,6 @@ export const SHOWN_FOR = 90 * 24 * 60 * 60 * 1000;
 const BY_EAR = 2;
 /** Tries that are remembered; those that others outdo are not. */
 const MOST = 12;
-/** What listened without hands on a kit: a program, and the computer's keys. */
-export const NO_KIT: ReadonlySet<string> = new Set(['simulated', 'keys']);
 
 /**
  * What is remembered of clean tries when one more comes: those that no others outdo by being as fast and newer. A
@@ -31,7 +30,7 @@ export const NO_KIT: ReadonlySet<string> = new Set(['simulated', 'keys']);
  */
 export function withShown(before: readonly ShownTry[], attempt: Attempt): readonly ShownTry[] {
   const { verdict, source, measured, bpm, at } = attempt;
-  if (verdict !== 'clean' || !ofWhole(attempt) || NO_KIT.has(source ?? '')) return before;
+  if (verdict !== 'clean' || !ofWhole(attempt) || !isEvidence(attempt)) return before;
   const own: ShownTry = { bpm, at, measured: source === 'midi' && measured !== undefined };
   const all = [...before, own];
   const outdone = (t: ShownTry): boolean => {

@@ -2,7 +2,7 @@ import { count, sentence } from '../base';
 import { placeWords, type Pattern } from '../pattern';
 import { dayName, dayWords, mostStrokes } from '../plan';
 import type { GoalDay } from '../recipe';
-import type { Projection } from '../player';
+import { earlyWords, type Projection, type ReadySaid } from '../player';
 import { LIMB_WORDS, VOICE } from '../stroke';
 import { FIX_NAMES, lateWords } from '../take';
 import type { Schools } from '../time';
@@ -16,11 +16,16 @@ import { busier, minutesOf, type Avoided, type PracticeDay } from './looking-bac
 /** What lies farther ahead, in days, is not in sight. */
 export const IN_SIGHT = 365;
 
+/** That a phrase has tries, and none that the player played on a drum. */
+export function onlyApart(tries: number): string {
+  return `Nothing of your own yet: ${tries === 1 ? 'the one try was' : `all ${tries} tries were`} simulated or on keys, and ${tries === 1 ? 'counts' : 'count'} for nothing.`;
+}
+
 /** Am I getting there? */
 export function gettingThere(
   of: {
     readonly best: number | null;
-    readonly ready: number | null;
+    readonly ready: ReadySaid | null;
     readonly goal: number;
     readonly by: GoalDay | null;
     readonly projection: Projection | null;
@@ -31,8 +36,9 @@ export function gettingThere(
   if (best === null) return `No clean try yet on the way to ${goal}.`;
   const night = by && by.day >= today ? by : null;
   const wanted = night ? ` Needed by ${dayName(night.day, today)}.` : '';
-  const where = `${ready === null ? 'best' : `ready at ${ready}, best`} clean try ${best}, goal ${goal}.`;
+  const where = `${ready?.kind === 'ready' ? `ready at ${ready.bpm}, best` : 'best'} clean try ${best}, goal ${goal}.`;
   const head = sentence(where);
+  if (ready?.kind === 'early') return `Too early to say what is ready: it takes ${earlyWords(ready)}. ${head}${wanted}`;
   switch (projection?.kind) {
     case undefined:
       return head + wanted;
@@ -40,7 +46,7 @@ export function gettingThere(
       // What was never played clean is believed, not known.
       return best >= goal
         ? `You are ready for ${goal}.${wanted}`
-        : `You are probably ready for ${goal}. Your fastest clean try is ${best}: try it.${wanted}`;
+        : `You are near ${goal}. Your fastest clean try is ${best}: try it.${wanted}`;
     case 'unknown':
       return `Too early to say when: ${count(projection.days, 'day')} of tries so far, 4 are needed. ${head}${wanted}`;
     case 'resting':

@@ -1,4 +1,4 @@
-import { fixKindOf, FIX_KINDS, type Attempt, type FixKind } from '../drill';
+import { fixKindOf, FIX_KINDS, isEvidence, type Attempt, type FixKind } from '../drill';
 
 /** Why tries in a stretch of tempos were messy: how often each kind of fix was named. */
 export interface Fails {
@@ -17,7 +17,7 @@ export const TEMPO_STRETCH = 10;
 /** Why rungs failed, by tempo: stretches without a try are left out. */
 export function failsByTempo(tries: readonly Attempt[]): readonly Fails[] {
   const stretches = new Map<number, { by: Partial<Record<FixKind, number>>; untold: number; clean: number }>();
-  for (const { bpm, verdict, measured } of tries) {
+  for (const { bpm, verdict, measured } of tries.filter((t) => isEvidence(t))) {
     const from = Math.floor(bpm / TEMPO_STRETCH) * TEMPO_STRETCH;
     const own = stretches.get(from) ?? { by: {}, untold: 0, clean: 0 };
     stretches.set(from, own);

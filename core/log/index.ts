@@ -2,6 +2,7 @@ export {
   gettingThere,
   IN_SIGHT,
   isItTooMuch,
+  onlyApart,
   whatIsAvoided,
   whatWasPractised,
   whereItBreaks,

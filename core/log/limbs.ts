@@ -1,4 +1,4 @@
-import type { Attempt } from '../drill';
+import { isEvidence, type Attempt } from '../drill';
 import { LIMBS, type Limb } from '../stroke';
 
 /** How a limb lay on a day, in milliseconds against the rest: above 0 is late. */
@@ -18,7 +18,7 @@ export function limbsByDay(tries: readonly Attempt[], dayOf: (at: number) => num
     string,
     { readonly limb: Limb; readonly day: number; mean: number; spread: number; tries: number }
   >();
-  for (const { measured, at } of tries)
+  for (const { measured, at } of tries.filter((t) => isEvidence(t)))
     for (const l of measured?.limbs ?? []) {
       const day = dayOf(at);
       const key = `${l.limb} ${day}`;

@@ -274,7 +274,8 @@ describe('sittings', () => {
 });
 
 describe('am I getting there, what do I avoid', () => {
-  const of = { best: 95, ready: 88, goal: 104, by: null, projection: null };
+  const ready = { kind: 'ready', bpm: 88, low: 84, high: 92 } as const;
+  const of = { best: 95, ready, goal: 104, by: null, projection: null };
   it('says what is clean, what is ready, when it will be, and whether that is in time', () => {
     expect(gettingThere({ ...of, best: null }, TODAY)).toBe('No clean try yet on the way to 104.');
     expect(gettingThere(of, TODAY)).toBe('Ready at 88, best clean try 95, goal 104.');
@@ -284,10 +285,14 @@ describe('am I getting there, what do I avoid', () => {
     expect(gettingThere({ ...of, best: 104, projection: { kind: 'ready' } }, TODAY)).toBe('You are ready for 104.');
     // Never played clean so fast: it is believed, and said so.
     expect(gettingThere({ ...of, projection: { kind: 'ready' } }, TODAY)).toBe(
-      'You are probably ready for 104. Your fastest clean try is 95: try it.',
+      'You are near 104. Your fastest clean try is 95: try it.',
     );
     expect(gettingThere({ ...of, projection: { kind: 'resting', since: TODAY - 40 } }, TODAY)).toBe(
       'No pace to go by: last played on 18 Oct. Ready at 88, best clean try 95, goal 104.',
+    );
+    const early = { kind: 'early', tries: 2, days: 1 } as const;
+    expect(gettingThere({ ...of, best: 104, ready: early, projection: { kind: 'ready' } }, TODAY)).toBe(
+      'Too early to say what is ready: it takes 2 more tries of the whole phrase and 1 more day. Best clean try 104, goal 104.',
     );
     const on = { kind: 'on', day: TODAY + 9, from: TODAY + 4, until: TODAY + 30 } as const;
     expect(gettingThere({ ...of, projection: on }, TODAY)).toBe(

@@ -1,4 +1,4 @@
-import { fixKindOf, type Attempt, type FixKind } from '../drill';
+import { fixKindOf, isEvidence, type Attempt, type FixKind } from '../drill';
 import type { NamedFix } from './block';
 
 /** So many of the newest tries are looked at. */
@@ -9,7 +9,7 @@ const LATEST = 8;
  * was named, or where the last of the tries was clean at the tempo at which it was named.
  */
 export function namedFix(tries: readonly Attempt[]): NamedFix | null {
-  const latest = tries.filter((t) => t.measured !== undefined).slice(-LATEST);
+  const latest = tries.filter((t) => t.measured !== undefined && isEvidence(t)).slice(-LATEST);
   const by = new Map<FixKind, NamedFix & { readonly bpm: number }>();
   for (const t of latest) {
     const finding = t.verdict === 'messy' ? t.measured?.finding : undefined;

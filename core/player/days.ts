@@ -1,7 +1,8 @@
-import type { Attempt } from '../drill';
+import { ofPhrase, type Attempt } from '../drill';
 import { evidenceOf } from './evidence';
 import { learnt, unknownYet, type DatedTry, type Known } from './history';
 import type { Belief } from './belief';
+import type { WholeTry } from './ready';
 
 /** A day of practice on one phrase, and what is believed at its end. */
 export interface PractisedDay {
@@ -13,12 +14,17 @@ export interface PractisedDay {
   readonly beats: number;
   readonly tries: number;
   readonly clean: number;
-  /** The fastest clean tempo of the day; null where nothing was clean. */
+  /** The fastest clean tempo of all of the phrase that day; null where it was not clean. */
   readonly best: number | null;
   /** The fastest tempo that was tried. */
   readonly tried: number;
   readonly belief: Belief;
+  /** The last tries of the whole phrase, in the order they were played. */
+  readonly wholes: readonly Omit<WholeTry, 'day'>[];
 }
+
+/** So many tries of the whole phrase are remembered of a day. */
+const MOST_WHOLES = 12;
 
 /** What the tries of one phrase come to. */
 export interface Practised {
@@ -58,16 +64,26 @@ export function practised(
     );
     const seconds = own.map(({ one }) => Math.min(one.seconds, LONGEST));
     const clean = own.filter(({ one }) => one.verdict === 'clean');
+    const best = clean.filter(({ one }) => ofPhrase(one));
     return {
       day,
       seconds: Math.round(seconds.reduce((a, b) => a + b, 0)),
       beats: Math.round(own.reduce((sum, { one }, i) => sum + ((seconds[i] ?? 0) * one.bpm) / 60, 0)),
       tries: own.length,
       clean: clean.length,
-      best: clean.length > 0 ? Math.max(...clean.map(({ one }) => one.bpm)) : null,
+      best: best.length > 0 ? Math.max(...best.map(({ one }) => one.bpm)) : null,
       tried: Math.max(...own.map(({ one }) => one.bpm)),
       belief: known.belief,
+      wholes: own
+        .filter(({ one }) => ofPhrase(one))
+        .slice(-MOST_WHOLES)
+        .map(({ one }) => ({ bpm: one.bpm, clean: one.verdict === 'clean' })),
     };
   });
   return { known, days };
+}
+
+/** The tries of the whole phrase of some days, in the order they were played. */
+export function wholesOf(days: readonly Pick<PractisedDay, 'day' | 'wholes'>[]): readonly WholeTry[] {
+  return days.flatMap(({ day, wholes }) => wholes.map((t) => ({ ...t, day })));
 }

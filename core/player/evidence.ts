@@ -1,4 +1,4 @@
-import { NO_KIT, ofWhole, type Attempt } from '../drill';
+import { isEvidence, ofPhrase, type Attempt } from '../drill';
 import type { DatedTry } from './history';
 
 /** What a try says beside a measured one of the whole phrase. */
@@ -9,13 +9,12 @@ const SAYS = { whole: 1, part: 0.3, ear: 0.8 };
  * in context, and an ear less than what was measured.
  */
 export function evidenceOf(attempt: Attempt, dayOf: (at: number) => number): DatedTry | null {
-  const { at, bpm, verdict, drilled, source, measured } = attempt;
-  if (NO_KIT.has(source ?? '')) return null;
-  const whole = ofWhole(attempt) || drilled?.kind === 'context';
+  const { at, bpm, verdict, measured } = attempt;
+  if (!isEvidence(attempt)) return null;
   return {
     day: dayOf(at),
     bpm,
     clean: verdict === 'clean',
-    weight: (whole ? SAYS.whole : SAYS.part) * (measured ? 1 : SAYS.ear),
+    weight: (ofPhrase(attempt) ? SAYS.whole : SAYS.part) * (measured ? 1 : SAYS.ear),
   };
 }

@@ -78,7 +78,9 @@ function tried(
     const p = chanceAt(belief, t.bpm);
     log += t.weight * Math.log(t.clean ? p : 1 - p);
     const after = afterTry(belief, t);
-    belief = { ...after, mean: after.mean + TAUGHT.at / (1 + (already + i) / TAUGHT.halves) };
+    const taught = after.mean + TAUGHT.at / (1 + (already + i) / TAUGHT.halves);
+    // A messy try teaches too, but nothing is said to be easier for it.
+    belief = { ...after, mean: t.clean ? taught : Math.min(belief.mean, taught) };
   }
   return { belief, log };
 }

@@ -52,11 +52,14 @@ export const ASK_LEXIS: Lexis = {
   exact: true,
 };
 
+/** The tempo that is ready; null where it cannot be said. */
+const readyOf = ({ believed }: Asked): number | null => (believed?.ready.kind === 'ready' ? believed.ready.bpm : null);
+
 const TEMPO_WORDS: ReadonlyMap<string, { readonly words: string; readonly of: (phrase: Asked) => number | null }> =
   new Map([
     ['goal', { words: 'goal', of: (p: Asked) => p.goal }],
     ['clean', { words: 'clean at', of: (p: Asked) => p.best.clean }],
-    ['ready', { words: 'ready at', of: (p: Asked) => p.believed?.ready ?? null }],
+    ['ready', { words: 'ready at', of: readyOf }],
     ['ceiling', { words: 'ceiling', of: (p: Asked) => p.top?.bpm ?? null }],
   ]);
 type TempoWord = NonNullable<ReturnType<(typeof TEMPO_WORDS)['get']>>;
@@ -240,8 +243,14 @@ export const ASK_RULES: readonly AskRule[] = [
     words: 'due',
     holds: (p) => p.believed !== null && p.believed.due <= today,
   })),
-  rule(['ready'], () => ({ words: 'ready', holds: (p) => (p.believed?.ready ?? 0) >= p.goal })),
-  rule(['not ready'], () => ({ words: 'not ready', holds: (p) => (p.believed?.ready ?? 0) < p.goal })),
+  rule(['ready'], () => ({
+    words: 'ready',
+    holds: (p) => (readyOf(p) ?? 0) >= p.goal && (p.best.clean ?? 0) >= p.goal,
+  })),
+  rule(['not ready'], () => ({
+    words: 'not ready',
+    holds: (p) => (readyOf(p) ?? 0) < p.goal || (p.best.clean ?? 0) < p.goal,
+  })),
   ...GOAL_DAYS.filter((what) => what !== 'day').map((what) =>
     rule(what === 'night' ? ['for (the|a) (show|night)'] : [`for (the|a) ${what}`], (_, { today }) => ({
       words: `for the ${what === 'night' ? 'show' : what}`,

@@ -1,5 +1,6 @@
 import type { Best } from '../drill';
 import type { Family, GoalDay } from '../recipe';
+import type { ReadySaid } from '../player';
 import type { Facts } from './facts';
 
 /** What of a phrase is asked about. What is not worked out yet has no facts. */
@@ -17,7 +18,7 @@ export interface Asked {
   readonly top: { readonly bpm: number | null } | null;
   readonly best: Best;
   /** The tempo that is ready, and the practice day on which it is due; null before any try. */
-  readonly believed: { readonly ready: number; readonly due: number } | null;
+  readonly believed: { readonly ready: ReadySaid; readonly due: number } | null;
   /** The day on which its goal is wanted. */
   readonly by: GoalDay | null;
 }

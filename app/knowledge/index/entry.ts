@@ -1,6 +1,6 @@
 import type { Best } from '@core/drill';
 import type { Avoided, PracticeDay } from '@core/log';
-import type { PractisedDay, Projection } from '@core/player';
+import type { PractisedDay, Projection, ReadySaid } from '@core/player';
 import type { Lesson, Taught, Top } from '@core/reach';
 import type { Family, GoalDay } from '@core/recipe';
 import type { Facts } from '@core/shelf';
@@ -36,10 +36,8 @@ export interface Ceiling {
 
 /** What is believed of a player and a phrase today. Tempos in counted bpm. */
 export interface Believed {
-  /** Clean four times of five, and where that lies four times of five. */
-  readonly ready: number;
-  readonly low: number;
-  readonly high: number;
+  /** Clean four times of five, and where that lies four times of five; or what is missing to say it. */
+  readonly ready: ReadySaid;
   /** The chance that a try at the goal is clean, 0–1. */
   readonly atGoal: number;
   readonly tries: number;
@@ -53,7 +51,9 @@ export interface PhraseLog {
   readonly days: readonly PractisedDay[];
   readonly projection: Projection | null;
   /** What is ready today; null before any try. */
-  readonly ready: number | null;
+  readonly ready: ReadySaid | null;
+  /** How fast it can go, in counted bpm; null where nothing limits it. */
+  readonly ceiling: number | null;
 }
 
 /** What the Log draws of the whole shelf. */

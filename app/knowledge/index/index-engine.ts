@@ -161,7 +161,7 @@ export class IndexEngine {
   async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
     await this.ready;
     setTimeout(this.answered.open, 0);
-    const drilled = (): readonly Entry[] => this.table.all.filter((e) => e.best.attempts > 0);
+    const drilled = (): readonly Entry[] => this.table.all.filter((e) => e.best.attempts + (e.best.apart ?? 0) > 0);
     // That nothing was drilled is said when it was looked at, not from what was known before.
     if (which === 'drilled' && drilled().length === 0) await this.looked.opened;
     const own = which === 'all' ? this.table.all : drilled();
@@ -222,7 +222,7 @@ export class IndexEngine {
     const entry = this.table.of(id);
     return entry
       ? this.practice.phraseLog(this.table.all, entry, today())
-      : { days: [], projection: null, ready: null };
+      : { days: [], projection: null, ready: null, ceiling: null };
   }
 
   /** What the Log draws of all that was practised. */

@@ -6,11 +6,12 @@ import {
   onDay,
   practised,
   projected,
-  readyTempo,
+  readySaid,
   shareOf,
   shareWithout,
   unknownYet,
   USUAL_SHARE,
+  wholesOf,
   type Belief,
   type Known,
   type PractisedDay,
@@ -110,11 +111,8 @@ export class Practice {
     const before = this.told.get(entry.id);
     if (before?.key === key) return before.believed;
     const belief = onDay(this.knownOf(entries, entry), today);
-    const ready = readyTempo(belief);
     const believed = {
-      ready: Math.round(ready.bpm),
-      low: Math.round(ready.low),
-      high: Math.round(ready.high),
+      ready: readySaid(belief, wholesOf(played.days), entry.top?.bpm ?? null),
       atGoal: chanceAt(belief, entry.goal),
       tries: played.known.tries,
       days: played.known.days,
@@ -152,12 +150,14 @@ export class Practice {
   /** The days of one phrase with what was believed at their ends, and when its goal will be ready. */
   phraseLog(entries: readonly Entry[], entry: Entry, today: number): PhraseLog {
     const played = this.played.get(entry.id);
-    if (!played || played.known.tries === 0) return { days: [], projection: null, ready: null };
+    if (!played || played.known.tries === 0)
+      return { days: [], projection: null, ready: null, ceiling: entry.top?.bpm ?? null };
     const belief = onDay(this.knownOf(entries, entry), today);
     return {
       days: played.days,
       projection: projected(belief, played.days, entry.goal, today),
       ready: this.believed(entries, entry, today)?.ready ?? null,
+      ceiling: entry.top?.bpm ?? null,
     };
   }
 

@@ -38,7 +38,7 @@ function numberOf(e: Entry, sort: Exclude<ShelfSort, 'family' | 'name'>): number
       // What nothing limits comes with the fastest, without being beyond all numbers.
       return e.top?.bpm ?? 1e6;
     case 'ready':
-      return e.believed?.ready ?? 0;
+      return e.believed?.ready.kind === 'ready' ? e.believed.ready.bpm : 0;
     case 'length':
       return e.facts?.length ?? 0;
   }

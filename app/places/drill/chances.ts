@@ -1,5 +1,5 @@
-import { FEW, restsOfReady } from '../../knowledge/believed-words';
-import { chanceAt, chanceWords, readyTempo, worthTrying, type Belief, type Known } from '@core/player';
+import { restsOfReady } from '../../knowledge/believed-words';
+import { chanceAt, chanceWords, earlyWords, worthTrying, type Belief, type Known, type ReadySaid } from '@core/player';
 
 /** What is believed of a ladder, in words. */
 export interface Chances {
@@ -13,23 +13,17 @@ export interface Chances {
 
 /** What is believed of the rungs of a ladder and of its goal. */
 export function chancesOf(
-  { belief, known }: { readonly belief: Belief; readonly known: Known },
+  { belief, known, ready }: { readonly belief: Belief; readonly known: Known; readonly ready: ReadySaid },
   rungs: readonly number[],
   goal: number,
 ): Chances {
-  const ready = readyTempo(belief);
-  const bpm = Math.round(ready.bpm);
   const chances = rungs.map((rung) => chanceAt(belief, rung));
   const worth = rungs[worthTrying(chances) ?? -1];
-  const about = known.tries < FEW ? 'about ' : '';
+  const said =
+    ready.kind === 'ready' ? `Ready at ${ready.bpm}` : `Too early to say what is ready (${earlyWords(ready)})`;
   return {
     rungs: chances.map(chanceWords),
-    words: `${worth === undefined ? '' : `Try ${worth} today. `}Ready at ${about}${bpm}; ${chanceWords(chanceAt(belief, goal))} chance of a clean try at ${goal}.`,
-    rests: restsOfReady({
-      low: Math.round(ready.low),
-      high: Math.round(ready.high),
-      tries: known.tries,
-      days: known.days,
-    }),
+    words: `${worth === undefined ? '' : `Try ${worth} today. `}${said}; ${chanceWords(chanceAt(belief, goal))} chance of a clean try at ${goal}.`,
+    rests: restsOfReady({ ready, tries: known.tries, days: known.days }),
   };
 }

@@ -3,7 +3,9 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { distinctUntilChanged, map, of, switchMap } from 'rxjs';
 import { stableJson } from '@core/base';
 import {
+  isEvidence,
   NO_BEST,
+  ofPhrase,
   proposeStages,
   suggestLadder,
   timeOf,
@@ -19,15 +21,17 @@ import {
   evidenceOf,
   learnt,
   onDay,
+  readySaid,
   SURE,
   tempoAt,
   unknownYet,
   USUAL_SHARE,
   type Belief,
   type Known,
+  type ReadySaid,
+  type WholeTry,
 } from '@core/player';
 import { ceilingOn } from '@core/reach';
-import { FEW } from '../../knowledge/believed-words';
 import { now, practiceDay, today } from '../../environment/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../../knowledge/patterns';
@@ -51,6 +55,8 @@ interface Groove {
 
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
+/** Before so many tries of it nothing is said to be sure. */
+const FEW = 5;
 
 /**
  * The phrase that is drilled, as it is written: what is known of it, and what follows for its stages and its ladder.
@@ -128,14 +134,20 @@ export class SubjectStore {
     return { bpm, rests, pair: ceilingOn(whole, this.kits.current(), this.able.now()).pairs[0] ?? null };
   });
   /** What is believed of the player and this phrase today; null before any try, and where nothing limits it. */
-  readonly known = computed((): { readonly belief: Belief; readonly known: Known } | null => {
-    const [state, top] = [this.state(), this.ceiling()];
-    if (!state || !top) return null;
-    const tries = state.tries.flatMap((t) => evidenceOf(t, practiceDay) ?? []).filter((t) => t.day <= today());
-    if (tries.length === 0) return null;
-    const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0, this.share()), tries);
-    return { known, belief: onDay(known, today()) };
-  });
+  readonly known = computed(
+    (): { readonly belief: Belief; readonly known: Known; readonly ready: ReadySaid } | null => {
+      const [state, top] = [this.state(), this.ceiling()];
+      if (!state || !top) return null;
+      const tries = state.tries.flatMap((t) => evidenceOf(t, practiceDay) ?? []).filter((t) => t.day <= today());
+      if (tries.length === 0) return null;
+      const known = learnt(unknownYet(top.bpm, tries[0]?.day ?? 0, this.share()), tries);
+      const belief = onDay(known, today());
+      const wholes = state.tries.flatMap((t): WholeTry[] =>
+        isEvidence(t) && ofPhrase(t) ? [{ day: practiceDay(t.at), bpm: t.bpm, clean: t.verdict === 'clean' }] : [],
+      );
+      return { known, belief, ready: readySaid(belief, wholes, top.bpm) };
+    },
+  );
   /** The tempo at which nine of ten are clean; null before the first few tries. */
   private readonly sure = computed(() => {
     const known = this.known();

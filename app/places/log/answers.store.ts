@@ -7,6 +7,7 @@ import {
   gettingThere,
   isItTooMuch,
   limbsByDay,
+  onlyApart,
   whatIsAvoided,
   whatWasPractised,
   whereItBreaks,
@@ -18,7 +19,6 @@ import {
 import { countingOf, placeWords, type Pattern } from '@core/pattern';
 import { countAt } from '@core/time';
 import type { PlanDays } from '@core/plan';
-import { readyTempo } from '@core/player';
 import { FAMILIES, type Phrase } from '@core/recipe';
 import type { Rendition } from '@core/rendition';
 import { readAgain, type KeptTake, type TakeReading } from '@core/take';
@@ -29,7 +29,7 @@ import { ShelfIndex } from '../../knowledge/shelf-index.service';
 import { TodayRepo } from '../../storage/today.repo';
 import { avoidedChart, breaksChart, failsChart, limbsChart, loadChart, minutesChart } from './charts/bars';
 import type { ChartModel } from './charts/model';
-import { tempoChart } from './charts/tempo';
+import { readyDays, tempoChart } from './charts/tempo';
 import { inSlices } from '../../common/idle';
 import type { Question } from './questions';
 
@@ -49,6 +49,8 @@ export interface Asked {
   readonly best: number | null;
   /** Newest first. */
   readonly tries: readonly Attempt[];
+  /** How many more there are that the player did not play on a drum. */
+  readonly apart: number;
   readonly takes: readonly { readonly take: KeptTake; readonly meant: Rendition }[];
 }
 
@@ -62,7 +64,7 @@ export class AnswersStore {
   private readonly settings = inject(SettingsRepo);
   private readonly todays = inject(TodayRepo);
   private readonly clock = inject(DayService);
-  readonly asked = signal<Asked>({ question: 'there', phrase: null, best: null, tries: [], takes: [] });
+  readonly asked = signal<Asked>({ question: 'there', phrase: null, best: null, tries: [], apart: 0, takes: [] });
   private readonly phraseId = computed(() => this.asked().phrase?.id ?? null);
   private readonly log = resource({
     // What is asked is told in many steps: as long as it is of the same phrase it is read once.
@@ -164,14 +166,16 @@ export class AnswersStore {
   }
 
   private there(today: number): Answer | null {
-    const { phrase, best } = this.asked();
+    const { phrase, best, tries, apart } = this.asked();
     const log = this.log.hasValue() ? this.log.value() : null;
     if (!phrase || log?.id !== phrase.id) return null;
-    const { days, projection, ready } = log;
+    const { days, projection, ceiling } = log;
+    const ready = new Map(readyDays(days, ceiling).map((r) => [r.day, r]));
     const by = phrase.by ?? null;
+    if (tries.length === 0 && apart > 0) return { title: onlyApart(apart), drawn: null, csv: () => [['Day']] };
     return {
-      title: gettingThere({ best, ready, goal: phrase.goal, by, projection }, today),
-      drawn: (width) => tempoChart({ days, goal: phrase.goal, by, projection, today }, width),
+      title: gettingThere({ best, ready: log.ready, goal: phrase.goal, by, projection }, today),
+      drawn: (width) => tempoChart({ days, goal: phrase.goal, by, projection, today, ceiling }, width),
       csv: () => [
         [
           'Day',
@@ -185,14 +189,14 @@ export class AnswersStore {
           'Seconds',
         ],
         ...days.map((d) => {
-          const r = readyTempo(d.belief);
+          const r = ready.get(d.day);
           return [
             isoDay(d.day),
             d.best,
             d.tried,
-            round(r.bpm),
-            round(r.low),
-            round(r.high),
+            r?.bpm ?? null,
+            r?.low ?? null,
+            r?.high ?? null,
             d.tries,
             d.clean,
             d.seconds,

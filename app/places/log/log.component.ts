@@ -14,7 +14,7 @@ import { map, of, switchMap } from 'rxjs';
 import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { format } from 'date-fns';
-import { fastestClean, type Attempt } from '@core/drill';
+import { fastestClean, isEvidence, type Attempt } from '@core/drill';
 import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
@@ -150,12 +150,18 @@ export class LogComponent {
   constructor() {
     effect(() => {
       const [question, found, rows, takes] = [this.question(), this.current(), this.rows() ?? [], this.takes()];
+      const apart = new Set(rows.flatMap((t) => (isEvidence(t) ? [] : [t.id])));
       this.answers.asked.set({
         question,
         phrase: found?.phrase ?? null,
         best: found?.best ?? null,
-        tries: rows,
-        takes: found ? takes.map((take) => ({ take, meant: this.meantBy(take, found.phrase) })) : [],
+        tries: rows.filter((t) => isEvidence(t)),
+        apart: rows.filter((t) => !isEvidence(t)).length,
+        takes: found
+          ? takes
+              .filter((take) => !apart.has(take.id))
+              .map((take) => ({ take, meant: this.meantBy(take, found.phrase) }))
+          : [],
       });
     });
     inject(KeysService).use([

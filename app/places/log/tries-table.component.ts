@@ -3,14 +3,14 @@ import { format } from 'date-fns';
 import { TableModule } from 'primeng/table';
 import { Tooltip } from 'primeng/tooltip';
 import { count } from '@core/base';
-import type { Attempt } from '@core/drill';
+import { isEvidence, type Attempt } from '@core/drill';
 import { sittings, type Sitting } from '@core/log';
 import type { KeptTake } from '@core/take';
 import { ChipsComponent } from '../../widgets/chips.component';
 import type { Choice } from '../../widgets/choice';
 import { inTurns } from '../../common/in-turns';
 import { fileName, saveCsv } from '../../widgets/save-svg';
-import { fixWords, measuredWords, triedWords, triesCsv } from './tries-words';
+import { fixWords, markOf, measuredWords, triedWords, triesCsv } from './tries-words';
 
 const SORTS = [
   { by: 'at', words: 'When' },
@@ -89,6 +89,7 @@ export class TriesTableComponent {
   readonly measured = measuredWords;
   readonly tried = triedWords;
   readonly fix = fixWords;
+  readonly mark = markOf;
 
   sort(by: SortedBy): void {
     this.sorting.update((s) => ({ by, down: s.by === by ? !s.down : by === 'at' }));
@@ -103,8 +104,10 @@ export class TriesTableComponent {
   headOf(line: Line): string | null {
     if (!('head' in line)) return null;
     const { from, until, tries } = line.head;
-    const clean = tries.filter((t) => t.verdict === 'clean').length;
-    return `${format(from, 'EEEE d MMM, HH:mm')} to ${format(until, 'HH:mm')} · ${count(tries.length, 'try', 'tries')}, ${clean} clean`;
+    const own = tries.filter((t) => isEvidence(t));
+    const clean = own.filter((t) => t.verdict === 'clean').length;
+    const apart = tries.length - own.length;
+    return `${format(from, 'EEEE d MMM, HH:mm')} to ${format(until, 'HH:mm')} · ${own.length === 0 ? '' : `${count(own.length, 'try', 'tries')}, ${clean} clean`}${own.length > 0 && apart > 0 ? ' · ' : ''}${apart > 0 ? `${apart} simulated or on keys` : ''}`;
   }
 
   rowOf(line: Line): Attempt | null {

@@ -1,4 +1,4 @@
-import { stageTitle, type Attempt } from '@core/drill';
+import { PLAYED_MARKS, playedBy, stageTitle, type Attempt } from '@core/drill';
 import type { Cell } from '@core/formats/csv';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { findingWords, timingWords, type KeptTake } from '@core/take';
@@ -14,6 +14,9 @@ export function triedWords({ drilled }: Attempt): string {
   return drilled ? stageTitle(drilled) : 'whole';
 }
 
+/** How a try is marked that the player did not play on a drum; empty for the player's own. */
+export const markOf = (attempt: Attempt): string => PLAYED_MARKS[playedBy(attempt)];
+
 /** What there was to fix in a try; empty where there was nothing, or nothing was measured. */
 export function fixWords({ measured }: Attempt): string {
   return measured?.finding ? findingWords(measured.finding) : '';
@@ -26,6 +29,7 @@ export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[
     'Tempo (bpm)',
     'Goal (bpm)',
     'Verdict',
+    'Played by',
     'Stage',
     'Loops',
     'Seconds',
@@ -40,6 +44,7 @@ export function triesCsv(tries: readonly Attempt[]): readonly (readonly Cell[])[
     t.bpm,
     t.goal,
     t.verdict,
+    PLAYED_MARKS[playedBy(t)] || 'you',
     triedWords(t),
     t.loops,
     t.seconds,

@@ -1,3 +1,4 @@
+import { readyBpm } from '../../knowledge/believed-words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { format } from 'date-fns';
 import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
@@ -53,7 +54,7 @@ import { ShelfStore } from './shelf.store';
             <td class="cut">{{ row.facts ?? '…' }}</td>
             <td class="mono">{{ row.goal }}</td>
             <td class="mono">{{ row.best.clean ?? '–' }}</td>
-            <td class="mono">{{ row.believed?.ready ?? '–' }}</td>
+            <td class="mono">{{ readyBpm(row.believed) ?? '–' }}</td>
             <td class="mono">{{ row.top?.bpm ?? '–' }}</td>
             <td>{{ when(row) }}</td>
           } @else {
@@ -93,6 +94,7 @@ import { ShelfStore } from './shelf.store';
   `,
 })
 export class ShelfTableComponent {
+  readonly readyBpm = readyBpm;
   readonly shelf = inject(ShelfStore);
   readonly chosen = input.required<ReadonlySet<string>>();
   readonly chose = output<ShelfRow>();

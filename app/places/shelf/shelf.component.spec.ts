@@ -104,8 +104,8 @@ describe('the Shelf', () => {
     // What is believed of the player is worked out after the shelf was read.
     await until(() => (row('oar').believed ?? null) !== null);
     const strip = mount(StripComponent, { row: row('oar'), pattern: null, scale: 20160 });
-    expect(strip.component.said()).toMatch(/^ready about \d+, best 80 · \d+ years ago$/);
-    expect(strip.component.wants()).toMatch(/^(ready about \d+, )?goal 120/);
+    expect(strip.component.said()).toMatch(/^ready: too early to say, best 80 · \d+ years ago$/);
+    expect(strip.component.wants()).toMatch(/^goal 120/);
     expect(strip.component.share()).toBeCloseTo(80 / 120);
     const fresh = mount(StripComponent, { row: row('pump'), pattern: null, scale: 20160 });
     expect(fresh.component.said()).toMatch(/^not drilled yet$/);

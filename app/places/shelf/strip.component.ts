@@ -18,7 +18,7 @@ import { chanceWords } from '@core/player';
 import { Tooltip } from 'primeng/tooltip';
 import { today } from '../../environment/clock';
 import type { ShelfRow } from '../../knowledge/index/entry';
-import { FEW, restsOfReady } from '../../knowledge/believed-words';
+import { readyBpm, restsOfReady } from '../../knowledge/believed-words';
 import { followSharedWidth } from '../../common/follow-size';
 import { addressPart, GoDirective } from './go.directive';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
@@ -147,9 +147,10 @@ export class StripComponent {
   /** Where the ready tempo lies on the way to the goal, in hundredths; null before any try. */
   readonly band = computed(() => {
     const { believed, goal } = this.row();
-    if (!believed) return null;
+    if (believed?.ready.kind !== 'ready') return null;
+    const { low, high, bpm } = believed.ready;
     const at = (bpm: number): number => Math.min(100, (100 * bpm) / goal);
-    return { low: at(believed.low), high: at(believed.high), ready: at(believed.ready) };
+    return { low: at(low), high: at(high), ready: at(bpm) };
   });
   /** What is ready, and what is wanted: "goal 104 by Friday: 61% chance". */
   readonly wants = computed(() => {
@@ -166,7 +167,8 @@ export class StripComponent {
   /** What else matters of it, in one quiet line. */
   readonly said = computed(() => {
     const { believed, best } = this.row();
-    const ready = believed ? `ready ${believed.tries < FEW ? 'about ' : ''}${believed.ready}` : '';
+    const bpm = readyBpm(believed);
+    const ready = bpm === null ? (believed ? 'ready: too early to say' : '') : `ready ${bpm}`;
     const clean = best.clean === null ? '' : `best ${best.clean}`;
     return [[ready, clean].filter(Boolean).join(', '), sinceWords(best.lastAt)].filter(Boolean).join(' · ');
   });

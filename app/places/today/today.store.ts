@@ -1,3 +1,4 @@
+import { readyBpm } from '../../knowledge/believed-words';
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { DAY_MINUTES, type Block, type PlanOrder, type PlanPlace, type Today, type TodayPlan } from '@core/plan';
@@ -73,7 +74,8 @@ export class TodayStore {
       before.map(async ({ id, ready }): Promise<Moved | null> => {
         const believed = await this.index.believed(id);
         const name = names.get(id);
-        return believed && name !== undefined ? { id, name, before: ready, now: believed.ready } : null;
+        const now = readyBpm(believed);
+        return now !== null && name !== undefined ? { id, name, before: ready, now } : null;
       }),
     );
     this.movedState.set(all.filter((m) => m !== null));
@@ -156,7 +158,7 @@ export class TodayStore {
     const all = this.plan()?.blocks ?? [];
     const minutes = this.doneMinutes() + all.reduce((sum, b) => sum + b.minutes, 0);
     const room = block.phrase ?? block.bring[0]?.id ?? null;
-    const ready = block.phrase === null ? null : ((await this.index.believed(block.phrase))?.ready ?? null);
+    const ready = block.phrase === null ? null : readyBpm(await this.index.believed(block.phrase));
     if (this.wishes().done.length === 0) await this.repo.planned(Math.min(DAY_MINUTES.most, minutes));
     const rest = block.kind === 'break' ? 0 : this.minutesOf(block) - block.minutes;
     await this.repo.begin(block, ready, rest);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { limitOf, type Raise } from '@core/reach';
 import { BenchStore } from '../document/bench.store';
-import { FEW, restsOfReady } from '../../../knowledge/believed-words';
+import { readyBpm, restsOfReady } from '../../../knowledge/believed-words';
 import { restsWords } from '../../../knowledge/rests-words';
 import { PreviewStore } from '../document/preview.store';
 import { SoundStore } from '../ribbon/sound.store';
@@ -22,7 +22,7 @@ const FIRST_RAISES = 2;
         <h2 class="over">{{ isOver() ? 'Too fast at ' + bench.tempo() : 'Speed' }}</h2>
         @if (reach.believed(); as b) {
           <button type="button" class="ready" [attr.aria-expanded]="opened()" (click)="opened.set(!opened())">
-            {{ b.tries < FEW ? 'ready about' : 'ready' }} {{ b.ready }}
+            {{ readyBpm(b) === null ? 'too early to say' : 'ready ' + readyBpm(b) }}
           </button>
         }
         @if (reach.bpm(); as bpm) {
@@ -205,7 +205,7 @@ export class SpeedComponent {
   readonly pointAt = output<readonly number[]>();
   readonly sound = inject(SoundStore);
   private readonly preview = inject(PreviewStore);
-  readonly FEW = FEW;
+  readonly readyBpm = readyBpm;
   readonly restsOfReady = restsOfReady;
   /** Whether it is shown what the ready tempo rests on. */
   readonly opened = signal(false);

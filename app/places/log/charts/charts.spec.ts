@@ -60,7 +60,11 @@ function charts(many: number, aDay?: number): Readonly<Record<string, (width: nu
     night: i % 2 === 0 ? 5 : null,
   }));
   return {
-    tempo: (w) => tempoChart({ days, goal: 110, by: { day: TODAY + 6, what: 'night' }, projection, today: TODAY }, w),
+    tempo: (w) =>
+      tempoChart(
+        { days, goal: 110, by: { day: TODAY + 6, what: 'night' }, projection, today: TODAY, ceiling: null },
+        w,
+      ),
     minutes: (w) => minutesChart(back, { planned, free: planned }, TODAY, w),
     load: (w) => loadChart(back, TODAY, w),
     limbs: (w) => limbsChart(limbsByDay(all, dayOf), w),
@@ -116,13 +120,23 @@ describe('a chart', () => {
   const at = (m: ChartModel, words: RegExp) => m.marks.find((p) => words.test(p.words))!;
   it('of tempos has each day where its tempo is, the goal and the night as lines', () => {
     const [a, b] = [tries(1)[0]!, tries(1)[0]!];
+    const before = [6, 5].flatMap((ago) =>
+      Array.from({ length: 3 }, (_, i): Attempt => ({
+        ...a,
+        id: `${ago} ${i}`,
+        verdict: 'clean',
+        bpm: 78,
+        at: (TODAY - ago) * DAY,
+      })),
+    );
     const two: Attempt[] = [
+      ...before,
       { ...a, verdict: 'clean', bpm: 80, at: (TODAY - 4) * DAY },
       { ...b, id: 'b', verdict: 'messy', bpm: 90, at: (TODAY - 2) * DAY },
     ];
     const days = practised(two, 150, TODAY, dayOf)!.days;
     const m = tempoChart(
-      { days, goal: 100, by: { day: TODAY + 6, what: 'night' }, projection: null, today: TODAY },
+      { days, goal: 100, by: { day: TODAY + 6, what: 'night' }, projection: null, today: TODAY, ceiling: null },
       800,
     );
     const clean = at(m, /80 bpm clean/);

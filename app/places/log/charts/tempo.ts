@@ -2,7 +2,7 @@ import { extent } from 'd3-array';
 import { area, line } from 'd3-shape';
 import { IN_SIGHT } from '@core/log';
 import { dateWords } from '@core/plan';
-import { readyTempo, type PractisedDay, type Projection } from '@core/player';
+import { readySaid, wholesOf, type PractisedDay, type Projection, type ReadySaid } from '@core/player';
 import type { GoalDay } from '@core/recipe';
 import { dayAxis, valueAxis } from './axes';
 import { CHART_HEIGHT, MARGIN, type ChartModel, type Mark } from './model';
@@ -13,13 +13,18 @@ export interface TempoData {
   readonly by: GoalDay | null;
   readonly projection: Projection | null;
   readonly today: number;
+  /** How fast it can go; null where nothing limits it. */
+  readonly ceiling: number | null;
 }
 
 /** A fan looks so far ahead at the most, in days, where it has no end. */
 const AHEAD = 60;
 
+/** So many tries of the whole phrase are looked at for each day. */
+const LOOKED_AT = 240;
+
 /** What is believed ready on a day. */
-type Ready = { readonly day: number } & ReturnType<typeof readyTempo>;
+type Ready = { readonly day: number } & Extract<ReadySaid, { kind: 'ready' }>;
 
 /** What a date is for, as it stands beside its line. */
 const FOR = { night: 'show', lesson: 'lesson', recording: 'recording', day: 'wanted' } as const;
@@ -35,9 +40,21 @@ interface Sheet {
   readonly on: Extract<Projection, { kind: 'on' }> | null;
 }
 
+/** What could be said to be ready at the end of each day; days on which it was too early are left out. */
+export function readyDays(days: readonly PractisedDay[], ceiling: number | null): readonly Ready[] {
+  const wholes = wholesOf(days);
+  let until = 0;
+  return days.flatMap((d): Ready[] => {
+    until += d.wholes.length;
+    // Later tries say nothing of that day.
+    const said = readySaid(d.belief, wholes.slice(Math.max(0, until - LOOKED_AT), until), ceiling);
+    return said.kind === 'ready' ? [{ ...said, day: d.day }] : [];
+  });
+}
+
 /** Tempo against date: what was clean, what is believed ready with its band, the goal, its day, and the way there. */
 export function tempoChart(data: TempoData, width: number): ChartModel {
-  const { days, goal, by, projection, today } = data;
+  const { days, goal, by, projection, today, ceiling } = data;
   const on = projection?.kind === 'on' && projection.from < today + IN_SIGHT ? projection : null;
   const night = by && by.day >= today ? by : null;
   const [first = today, last = today] = extent(days, (d) => d.day) as [number?, number?];
@@ -45,7 +62,7 @@ export function tempoChart(data: TempoData, width: number): ChartModel {
   const fan = on && days.length > 0 ? (on.until ?? Math.max(on.day ?? 0, on.from, today + AHEAD)) : today;
   const until = Math.max(last, night?.day ?? 0, Math.min(fan, today + 2 * AHEAD));
   const { x, ticks: xTicks } = dayAxis(first, until, width);
-  const ready = days.map((d): Ready => ({ day: d.day, ...readyTempo(d.belief) }));
+  const ready = readyDays(days, ceiling);
   const values = [goal, ...days.flatMap((d) => [d.tried, d.best ?? d.tried]), ...ready.map((r) => r.low)];
   const { y, ticks: yTicks } = valueAxis(Math.max(0, Math.min(...values) - 4), Math.max(...values) + 4);
   const held = (bpm: number): number => Math.max(MARGIN.top, Math.min(CHART_HEIGHT - MARGIN.bottom, y(bpm)));
@@ -61,7 +78,13 @@ export function tempoChart(data: TempoData, width: number): ChartModel {
     areas: [...bandOf(sheet), ...(ahead ? [{ path: ahead, tone: 'wood' as const }] : [])],
     lines: linesOf(sheet, days, goal),
     rules: rulesOf(sheet, goal, night, width),
-    marks: days.flatMap((d, i) => marksOf(sheet, d, ready[i])),
+    marks: days.flatMap((d) =>
+      marksOf(
+        sheet,
+        d,
+        ready.find((r) => r.day === d.day),
+      ),
+    ),
     keys: [
       { tone: 'accent', as: 'disc', text: 'best clean of the day' },
       { tone: 'quiet', as: 'ring', text: 'faster, but messy' },
