@@ -1,9 +1,11 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { Block, PlanDays, RunningBlock, Today } from '@core/plan';
+import type { Attempt } from '@core/drill';
+import { DAY_MINUTES, type Block, type PlanDays, type RunningBlock, type Today } from '@core/plan';
 import { now, today } from '../environment/clock';
 import { Database } from './database';
 import { DayService } from '../environment/day.service';
 import { KeptValue } from './kept-value';
+import { lastTries } from './tries';
 
 /** What belongs to one day only. */
 const FRESH: Pick<Today, 'held' | 'dropped' | 'arranged' | 'done' | 'running' | 'before'> = Object.freeze({
@@ -90,6 +92,9 @@ export class TodayRepo {
     const { id, rest } = running;
     // What is played in the room is timed there.
     if (running.kind === 'play' && running.bring.length === 0) await this.addFree(minutes * 60, day);
+    const played = running.phrase === null ? null : await this.secondsOf(running.phrase, running.began);
+    // A second press while the log was read is the same act.
+    if (this.now().running?.began !== running.began) return true;
     const over = minutes > 0 || running.kind === 'break';
     if (!over) return this.change({ running: null });
     // What is played in rounds is not done with the first of them: its other minutes wait.
@@ -97,8 +102,21 @@ export class TodayRepo {
     return this.change({
       running: null,
       held: goesOn,
-      done: [...done, { id: rest > 0 ? `${id}#${done.length + 1}` : id, minutes }].slice(-200),
+      done: [
+        ...done,
+        {
+          id: rest > 0 ? `${id}#${done.length + 1}` : id,
+          minutes,
+          ...(played === null ? {} : { played: Math.min(minutes, Math.round(played / 60)) }),
+        },
+      ].slice(-200),
     });
+  }
+
+  /** Seconds in which a phrase was played since a moment, as its newest tries tell. */
+  private async secondsOf(phrase: string, since: number): Promise<number> {
+    const tries = await this.database.read<readonly Attempt[]>([], () => lastTries(this.database.db, phrase));
+    return tries.filter((t) => t.at >= since).reduce((sum, t) => sum + t.seconds, 0);
   }
 
   /** It was not played: back to the plan as if it had not begun. */
@@ -120,7 +138,7 @@ export class TodayRepo {
     const all = this.days.now();
     const before = all[String(day)] ?? { planned: 0, free: 0 };
     const own = {
-      planned: Math.min(180, more.planned ?? before.planned),
+      planned: Math.min(DAY_MINUTES.most, more.planned ?? before.planned),
       free: Math.min(86_400, before.free + (more.free ?? 0)),
     };
     const kept = Object.entries(all)

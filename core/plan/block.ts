@@ -52,6 +52,8 @@ export interface HeldBlock {
 export interface DoneBlock {
   readonly id: string;
   readonly minutes: number;
+  /** How many of them something was played; all where it is absent. */
+  readonly played?: number;
 }
 
 export interface TodayAsked {

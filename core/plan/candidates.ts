@@ -33,6 +33,8 @@ const MEND = 1.1;
 const AWAY: Readonly<Record<PlanPlace, number>> = Object.freeze({ kit: 1, pad: 0.5, none: 0.3 });
 /** What is ready by this chance is not raised any more. */
 const CERTAIN = 0.97;
+/** A new phrase begins at such shares of its goal and of the ceiling, the lower of them. */
+const NEW = { ofGoal: 0.6, ofCeiling: 0.7 };
 /** Of a block's time so much is played. */
 const PLAYED = 0.7;
 /** Loads are counted in so many strokes of the busier hand, to the nearest. */
@@ -80,6 +82,12 @@ export function candidatesOf(
   return kinds.length === 0 ? 'kept' : kinds.map((kind) => candidate(phrase, kind, worth, place));
 }
 
+/** Where a new phrase begins: as a drill of it does, and never at its goal. */
+function begun({ goal, ceiling }: PlanPhrase, { belief }: Worth): number {
+  const start = Math.min(NEW.ofGoal * goal, NEW.ofCeiling * ceiling, tempoAt(belief, SURE));
+  return tempo(Math.max(TEMPO.least, start >= 10 ? Math.floor(start / 5) * 5 : start));
+}
+
 /** The same of a kind that the player wants, whatever it is worth. */
 export function candidate(
   phrase: PlanPhrase,
@@ -91,10 +99,12 @@ export function candidate(
   const share = away || place === 'none' ? AWAY[place] : 1;
   const ready = Math.min(phrase.goal, readyTempo(worth.belief).bpm);
   const keeps = kind === 'keep';
-  const from = tempo(keeps ? ready : Math.min(phrase.goal, tempoAt(worth.belief, SURE)));
+  const from =
+    kind === 'new' ? begun(phrase, worth) : tempo(keeps ? ready : Math.min(phrase.goal, tempoAt(worth.belief, SURE)));
   const to = tempo(keeps ? ready : Math.max(from, Math.min(phrase.goal, tempoAt(worth.belief, WORTH_TRYING))));
   const value = (minutes: number): number => {
-    if (keeps) return worth.keep * (minutes >= 3 ? 1.08 : 1);
+    if (keeps)
+      return (worth.owned ? worth.keep : Math.max(worth.keep, worth.rise(minutes))) * (minutes >= 3 ? 1.08 : 1);
     return worth.rise(minutes) * (kind === 'mend' ? MEND : 1);
   };
   const made: Candidate & { lengths: CandidateLength[] } = {
@@ -122,10 +132,13 @@ function kindsOf(phrase: PlanPhrase, worth: Worth): readonly ('keep' | 'rise' | 
   if (phrase.known.tries === 0) return ['new'];
   const towards = phrase.fix !== null && phrase.fix.times >= NAMED_OFTEN ? 'mend' : 'rise';
   const near = worth.left !== null && worth.left <= FRESH;
+  // What is clean at its goal is not raised: it is kept, until it is sure.
+  const isThere = phrase.best !== null && phrase.best >= phrase.goal;
+  if (isThere && !worth.owned) return towards === 'mend' ? ['mend', 'keep'] : ['keep'];
   if (worth.owned)
     return [
       ...(worth.keep > 0 ? (['keep'] as const) : []),
-      ...(near && worth.ready < CERTAIN ? ([towards] as const) : []),
+      ...(near && worth.ready < CERTAIN && !isThere ? ([towards] as const) : []),
     ];
   return [towards];
 }

@@ -5,7 +5,7 @@ import { TEMPO } from '../time';
 import { BLOCK_KINDS, PLAN_ORDERS, PLAN_PLACES, type BlockKind, type PlanOrder, type PlanPlace } from './block';
 
 const day = Type.Integer({ minimum: 0, maximum: 84_005 });
-const minutes = Type.Integer({ minimum: 0, maximum: 180 });
+const minutes = Type.Integer({ minimum: 0, maximum: 240 });
 const blockId = Type.String({ minLength: 1, maxLength: 120 });
 const tempo = Type.Union([Type.Number({ minimum: TEMPO.least, maximum: TEMPO.most }), Type.Null()]);
 const name = Type.String({ maxLength: 200 });
@@ -30,13 +30,14 @@ export type RunningBlock = Static<typeof RunningBlockSchema>;
 /** What the player wishes of a day, and how far it has come: a closed tab goes on from it. */
 export const TodaySchema = Type.Object({
   day,
-  minutes: Type.Integer({ minimum: 5, maximum: 180 }),
+  minutes: Type.Integer({ minimum: 3, maximum: 240 }),
   place: Type.Unsafe<PlanPlace>({ type: 'string', enum: [...PLAN_PLACES] }),
   order: Type.Unsafe<PlanOrder>({ type: 'string', enum: [...PLAN_ORDERS] }),
   held: Type.Array(Type.Object({ id: blockId, minutes }), { maxItems: 60 }),
   dropped: Type.Array(blockId, { maxItems: 300 }),
   arranged: Type.Array(blockId, { maxItems: 120 }),
-  done: Type.Array(Type.Object({ id: blockId, minutes }), { maxItems: 200 }),
+  // `played`: how much of its minutes something was played; absent where nothing tells.
+  done: Type.Array(Type.Object({ id: blockId, minutes, played: Type.Optional(minutes) }), { maxItems: 200 }),
   running: Type.Union([RunningBlockSchema, Type.Null()]),
   /** What was ready of phrases before they were played today. */
   before: Type.Array(Type.Object({ id: idSchema(80), ready: Type.Number({ minimum: 0, maximum: 10_000 }) }), {

@@ -64,10 +64,7 @@ export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrde
   const turns = (kind: BlockKind): boolean => kind === 'mend' || kind === 'rise' || kind === 'new' || kind === 'keep';
   const first = blocks.findIndex((b) => turns(b.kind));
   if (first < 0) return blocks.map(whole);
-  const rounds = blocks.filter((b) => turns(b.kind)).map(roundsOf);
-  const most = Math.max(...rounds.map((r) => r.length));
-  // Late rounds of the longer ones meet those of the shorter: nothing is played twice in a row where it can be helped.
-  const mixed = Array.from({ length: most }, (_, n) => rounds.flatMap((r) => r[n] ?? [])).flat();
+  const mixed = inTurns(blocks.filter((b) => turns(b.kind)).map((b) => [...roundsOf(b)]));
   return [
     ...blocks.slice(0, first).map(whole),
     ...mixed,
@@ -78,16 +75,48 @@ export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrde
   ];
 }
 
+/** Rounds of several blocks, so that none comes twice in a row as long as there is another. */
+function inTurns<B extends Loose>(rounds: readonly TimeSlice<B>[][]): TimeSlice<B>[] {
+  const out: TimeSlice<B>[] = [];
+  const left = rounds.map((own, at) => ({ own, at }));
+  for (;;) {
+    const waiting = left.filter(({ own }) => own.length > 0);
+    if (waiting.length === 0) return out;
+    const last = out.at(-1)?.block;
+    const others = waiting.filter(({ own }) => own[0]?.block !== last);
+    // What has most before it goes first, else it is left over at the end, alone; else as they were laid.
+    const most = Math.max(...waiting.map(({ own }) => own.length));
+    const all = waiting.reduce((sum, { own }) => sum + own.length, 0);
+    const pressing = others.find(({ own }) => own.length === most && 2 * most > all);
+    const turn = new Map(rounds.map((_, at) => [at, out.filter((s) => s.block === rounds[at]?.[0]?.block).length]));
+    const next =
+      pressing ??
+      [...others].sort(
+        (a, b) => b.own.length - a.own.length || (turn.get(a.at) ?? 0) - (turn.get(b.at) ?? 0) || a.at - b.at,
+      )[0] ??
+      waiting[0];
+    const slice = next?.own.shift();
+    if (slice) out.push(slice);
+  }
+}
+
+const PAUSE = Object.freeze({ block: null, minutes: BREAK_MINUTES, round: null });
+
 /**
- * The same with breaks, so that nobody plays longer than 25 minutes without one; a block that would go on is cut there.
- * `before` is how long was played since the last break.
+ * The same with breaks, so that nobody plays longer than 25 minutes without one: before what would go on beyond them.
+ * Only what is longer itself is cut. `before` is how long was played since the last break; there are at least so many
+ * breaks where there is room for them.
  */
-export function withBreaks<B extends Loose>(list: readonly TimeSlice<B>[], before: number): readonly TimeSlice<B>[] {
+export function withBreaks<B extends Loose>(
+  list: readonly TimeSlice<B>[],
+  before: number,
+  least = 0,
+): readonly TimeSlice<B>[] {
   const out: TimeSlice<B>[] = [];
   const rest = [...list];
   let played = before;
   const pause = (): void => {
-    out.push({ block: null, minutes: BREAK_MINUTES, round: null });
+    out.push(PAUSE);
     played = 0;
   };
   for (let next = rest.shift(); next; next = rest.shift()) {
@@ -99,13 +128,45 @@ export function withBreaks<B extends Loose>(list: readonly TimeSlice<B>[], befor
     }
     // Neither part of what is cut is a moment only.
     const first = Math.min(room, next.minutes - LEAST);
-    if (first >= LEAST) {
+    if (next.minutes > BREAK_AFTER && first >= LEAST) {
       out.push({ ...next, minutes: first });
       rest.unshift({ ...next, minutes: next.minutes - first });
     } else rest.unshift(next);
     pause();
   }
-  return out;
+  let all: readonly TimeSlice<B>[] = out;
+  for (let n = out.filter((s) => !s.block).length; n < least; n++) all = halved(all);
+  return all;
+}
+
+/** One break more, in the middle of the longest stretch without one. */
+function halved<B extends Loose>(list: readonly TimeSlice<B>[]): readonly TimeSlice<B>[] {
+  const stretchesOf = list.reduce<{ from: number; until: number; minutes: number }[]>((all, s, i) => {
+    const last = all.at(-1);
+    if (!s.block) return [...all, { from: i + 1, until: i + 1, minutes: 0 }];
+    if (!last) return [{ from: i, until: i + 1, minutes: s.minutes }];
+    return [...all.slice(0, -1), { ...last, until: i + 1, minutes: last.minutes + s.minutes }];
+  }, []);
+  const [longest] = [...stretchesOf].sort((a, b) => b.minutes - a.minutes);
+  if (!longest || longest.minutes < 2 * LEAST) return list;
+  const own = list.slice(longest.from, longest.until);
+  const [only] = own;
+  const put = (middle: readonly TimeSlice<B>[]): readonly TimeSlice<B>[] => [
+    ...list.slice(0, longest.from),
+    ...middle,
+    ...list.slice(longest.until),
+  ];
+  if (own.length === 1 && only) {
+    const first = Math.floor(only.minutes / 2);
+    return put([{ ...only, minutes: first }, PAUSE, { ...only, minutes: only.minutes - first }]);
+  }
+  let sum = 0;
+  const ends = own.map((s) => (sum += s.minutes)).slice(0, -1);
+  const at = ends.reduce(
+    (best, end, i) => (Math.abs(end - sum / 2) < Math.abs((ends[best] ?? 0) - sum / 2) ? i : best),
+    0,
+  );
+  return put([...own.slice(0, at + 1), PAUSE, ...own.slice(at + 1)]);
 }
 
 /**

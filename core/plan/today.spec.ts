@@ -101,7 +101,7 @@ const shelf = fc
   );
 const question = fc
   .record({
-    minutes: fc.integer({ min: 5, max: 180 }),
+    minutes: fc.integer({ min: 3, max: 240 }),
     place: fc.constantFrom('kit' as const, 'pad' as const, 'none' as const),
     order: fc.constantFrom('in-turn' as const, 'rounds' as const),
     week: fc.array(fc.integer({ min: 0, max: 6000 }), { maxLength: 7 }),
@@ -212,17 +212,82 @@ describe('a day of practice', () => {
   });
   it('of an empty shelf, of five minutes and of three hours is sensible', () => {
     const empty = planToday([], asked());
-    expect(empty.blocks.map((b) => b.kind)).toEqual(['warm-up', 'play']);
+    expect(empty.blocks.filter((b) => b.kind !== 'break').every((b) => /warm-up|play/.test(b.kind))).toBe(true);
+    expect(minutesOf(empty)).toBe(35);
     expect(empty.left).toEqual([]);
     const short = planToday([climbing('a'), owned('b', 30)], asked({ minutes: 5 }));
     expect(short.blocks.map((b) => b.minutes)).toEqual([2, 3]);
     expect(short.blocks[1]?.phrase).not.toBeNull();
     const one = planToday([climbing('a')], asked({ minutes: 180 }));
     expect(minutesOf(one, 'rise')).toBe(12);
-    expect(one.free).toBeGreaterThan(100);
+    expect([minutesOf(one), one.free]).toEqual([180, 0]);
     expect(one.notes.join()).toContain('Start with less');
     const past = planToday([climbing('a', { by: { day: TODAY - 5, what: 'night' } })], asked());
     expect(named(past, 'a')?.words ?? '').toContain('its date has passed');
+  });
+  it('every minute that was asked for is laid, breaks among them, from 3 to 240', () => {
+    for (let minutes = 3; minutes <= 240; minutes++)
+      for (const order of ['in-turn', 'rounds'] as const)
+        for (const some of [[], [climbing('a')], [climbing('a'), owned('b', 30), phrase('c'), climbing('d')]]) {
+          const plan = planToday(some, asked({ minutes, order }));
+          expect([minutes, order, minutesOf(plan), plan.free]).toEqual([minutes, order, minutes, 0]);
+        }
+  });
+  it('whatever is asked: what is laid and what is free are the minutes there are, and nothing is a splinter', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const plan = planToday(phrases, q);
+        const done = q.done.reduce((sum, d) => sum + d.minutes, 0);
+        expect(minutesOf(plan) + plan.free).toBe(Math.max(0, q.minutes - done));
+        for (const b of plan.blocks) expect(b.minutes).toBeGreaterThanOrEqual(q.minutes - done < 6 ? 1 : 2);
+        // Of a week that tells nothing the hands are spared; else only what nobody may do stays free.
+        if (q.strokes.week.length === 0 && q.dropped.length === 0 && !q.held.some((h) => h.id === 'play'))
+          expect(plan.free).toBe(0);
+      }),
+      { numRuns: 300 },
+    );
+  });
+  it('one after the other a phrase stands once; in rounds it never comes twice running where others can come between', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const { blocks } = planToday(phrases, { ...q, held: [] });
+        const own = blocks.filter((b) => b.kind !== 'break' && b.kind !== 'play');
+        const drilled = own.filter((b) => b.kind !== 'warm-up').map((b) => b.phrase);
+        const most = Math.max(0, ...drilled.map((id) => drilled.filter((o) => o === id).length));
+        if (q.order === 'in-turn') expect(most).toBeLessThanOrEqual(1);
+        const running = drilled.some((id, i) => i > 0 && id === drilled[i - 1]);
+        if (2 * most <= drilled.length + 1) expect(running).toBe(false);
+        const [warm] = own;
+        // What is warmed up with is not what comes next, unless there is nothing else.
+        if (warm?.kind === 'warm-up' && warm.phrase !== null && new Set(drilled).size > 1)
+          expect(warm.phrase).not.toBe(drilled[0]);
+      }),
+      { numRuns: 300 },
+    );
+  });
+  it('what is clean at its goal is kept and not raised; what is new begins well below its goal', () => {
+    fc.assert(
+      fc.property(shelf, question, (phrases, q) => {
+        const there = phrases.map((p, i) => (i % 2 === 0 && p.known.tries > 0 ? { ...p, best: p.goal + (i % 3) } : p));
+        for (const b of planToday(there, { ...q, held: [] }).blocks) {
+          const own = there.find((p) => p.id === b.phrase);
+          if (!own || b.kind === 'warm-up') continue;
+          if (b.kind === 'rise') expect(own.best === null || own.best < own.goal).toBe(true);
+          if (b.kind !== 'new') continue;
+          expect(b.from!).toBeLessThanOrEqual(0.6 * own.goal);
+          expect(b.from!).toBeLessThanOrEqual(0.7 * own.ceiling);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+  it('a break is due by what was really played: who sat there for 25 minutes is not told to put the sticks down', () => {
+    const first = (played?: number): string | undefined =>
+      planToday(
+        [climbing('a'), climbing('b')],
+        asked({ minutes: 60, done: [{ id: 'rise:x', minutes: 25, ...(played === undefined ? {} : { played }) }] }),
+      ).blocks[0]?.kind;
+    expect([first(), first(25), first(0)]).toEqual(['break', 'break', 'warm-up']);
   });
   it('says its numbers', () => {
     const plan = planToday(

@@ -14,12 +14,21 @@ import {
 import { chosen, type Choosable } from './knapsack';
 import { leftOut, notesOf } from './left-out';
 import { mostStrokes } from './load';
-import { BREAK_MINUTES, inOrder, playingMinutes, stretches, withBreaks, type Loose } from './order';
+import {
+  BREAK_AFTER,
+  BREAK_MINUTES,
+  inOrder,
+  playingMinutes,
+  stretches,
+  withBreaks,
+  type Loose,
+  type TimeSlice,
+} from './order';
 import { blockWords } from './words';
 import { worthOf } from './worth';
 
 /** The shortest and the longest day that is planned, in minutes. */
-export const DAY_MINUTES = Object.freeze({ least: 5, most: 180 });
+export const DAY_MINUTES = Object.freeze({ least: 3, most: 240 });
 /** Strokes of a hand in a minute of free play or warm-up, where nothing tells. */
 const USUAL_STROKES = 90;
 
@@ -67,11 +76,12 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
     ),
     asked.arranged,
   );
+  const laid = laidOut(blocks, asked, total, since, budget);
   return {
-    blocks: onTheLine(blocks, phrases, asked, done, since),
+    blocks: onTheLine(laid, phrases, asked, done),
     ...leftOut(found, picked, not, { asked, night, wished: cut ? wished : [] }),
     notes: notesOf(asked, night, most, { cut, anything: phrases.length > 0 }),
-    free: Math.max(0, budget.rest),
+    free: Math.max(0, total - laid.reduce((sum, s) => sum + s.minutes, 0)),
     load: {
       strokes: Math.round(asked.strokes.today + budget.planned * LOAD_UNIT),
       most: most === null ? null : Math.round(most),
@@ -203,23 +213,80 @@ function broughtIn(blocks: readonly Made[]): Block['bring'] {
     .flatMap((b) => (b.candidate ? [{ id: b.candidate.phrase.id, name: b.candidate.phrase.name }] : []));
 }
 
-/** Minutes played since the last break, of what was done. */
+/** Minutes really played since the last break, of what was done: who only sat there needs none. */
 function sinceBreak({ done }: TodayAsked): number {
   const last = done.findLastIndex((d) => d.id === 'break');
-  return done.slice(last + 1).reduce((sum, d) => sum + d.minutes, 0);
+  return done.slice(last + 1).reduce((sum, d) => sum + (d.played ?? d.minutes), 0);
+}
+
+/** So often the minutes of a day are laid anew until they come out. */
+const TURNS = 12;
+
+/** The blocks with their breaks, so that they and the breaks are the minutes there are. */
+function laidOut(
+  blocks: readonly Made[],
+  asked: TodayAsked,
+  total: number,
+  since: number,
+  budget: Budget,
+): readonly TimeSlice<Made>[] {
+  let own = blocks;
+  let breaks = 0;
+  for (let turn = 0; ; turn++) {
+    const slices = withBreaks(stretches(own, asked.order), since, breaks);
+    const over = slices.reduce((sum, s) => sum + s.minutes, 0) - total;
+    const next = over === 0 || turn >= TURNS ? own : stretched(own, -over, asked, budget);
+    if (next === own) return slices;
+    // A break that was needed once stays, or minutes would go to and fro round it.
+    breaks = Math.max(breaks, slices.filter((s) => !s.block).length);
+    own = next;
+  }
+}
+
+/** The fewest minutes that a block is made shorter to. */
+const SHORTEST = 3;
+
+/**
+ * Blocks by so many minutes longer or shorter together: free play first, as far as the hands may; then the longest that
+ * the player did not hold. The same where nothing can be changed.
+ */
+function stretched(blocks: readonly Made[], by: number, asked: TodayAsked, budget: Budget): readonly Made[] {
+  const play = blocks.find((b) => b.kind === 'play' && !b.held);
+  const [longest] = blocks
+    .filter((b) => !b.held && b.candidate && (by < 0 || b.minutes < BREAK_AFTER))
+    .sort((a, b) => b.minutes - a.minutes);
+  const warm = blocks.find((b) => b.kind === 'warm-up' && !b.held);
+  const change = (block: Made, more: number): readonly Made[] =>
+    blocks.map((b) => (b === block ? { ...b, minutes: b.minutes + more } : b));
+  if (by < 0) {
+    const from = [play, longest, warm].find((b) => b && b.minutes > SHORTEST);
+    return from ? change(from, -Math.min(-by, from.minutes - SHORTEST)) : blocks;
+  }
+  const most = budget.load === null ? by : Math.min(by, Math.floor((budget.load * LOAD_UNIT) / USUAL_STROKES));
+  if (most < 1) return blocks;
+  budget.spend(0, usualLoad(most));
+  const mayPlay = !asked.dropped.includes('play') && !asked.done.some((d) => d.id === 'play');
+  if (play) return change(play, most);
+  if (mayPlay && most >= SHORTEST && !blocks.some((b) => b.id === 'play'))
+    return [
+      ...blocks,
+      { id: 'play', kind: 'play', minutes: most, value: 0, candidate: null, bring: broughtIn(blocks), held: false },
+    ];
+  // What climbs is not made longer than is played without a break.
+  const [last] = [longest, warm].filter((b) => b !== undefined && b.minutes < BREAK_AFTER);
+  return last ? change(last, Math.min(most, BREAK_AFTER - last.minutes)) : blocks;
 }
 
 function onTheLine(
-  blocks: readonly Made[],
+  laid: readonly TimeSlice<Made>[],
   phrases: readonly PlanPhrase[],
-  { day, order }: TodayAsked,
+  { day }: TodayAsked,
   done: number,
-  since: number,
 ): readonly Block[] {
   let at = done;
   let breaks = 0;
-  const next = blocks.find((b) => b.candidate);
-  return withBreaks(stretches(blocks, order), since).map(({ block, minutes, round }): Block => {
+  const planned = laid.flatMap(({ block }) => block?.candidate ?? []);
+  return laid.map(({ block, minutes, round }): Block => {
     const here = { minutes, at, round };
     at += minutes;
     if (!block) {
@@ -234,7 +301,7 @@ function onTheLine(
       };
     }
     const base = { ...EMPTY, ...here, id: block.id, kind: block.kind, held: block.held, bring: block.bring };
-    if (block.kind === 'warm-up') return { ...base, ...warmUp(phrases, next?.candidate ?? null, day) };
+    if (block.kind === 'warm-up') return { ...base, ...warmUp(phrases, planned, day) };
     if (block.kind === 'play' || !block.candidate) return { ...base, name: 'Free play', words: playWords(block.bring) };
     const { phrase, from, to, stage } = block.candidate;
     return { ...base, phrase: phrase.id, name: phrase.name, from, to, stage, words: blockWords(block.candidate, day) };
@@ -245,27 +312,35 @@ const EMPTY = { phrase: null, name: '', bring: [], from: null, to: null, stage: 
 /** A warm-up begins at this share of what is sure. */
 const SLOWLY = 0.6;
 
-/** The warm-up that was longest not played; without one the bare sticking of what comes next. */
+/**
+ * The warm-up that was longest not played; without one the bare sticking of a phrase that is known and not played next,
+ * and only where there is no other, of what comes next.
+ */
 function warmUp(
   phrases: readonly PlanPhrase[],
-  next: Candidate | null,
+  planned: readonly Candidate[],
   day: number,
 ): Pick<Block, 'phrase' | 'name' | 'from' | 'to' | 'stage' | 'words'> {
   const usual = 'Slow and loose, small strokes first.';
-  const own = phrases
-    .filter((p) => p.family === 'warm-up')
-    .sort((a, b) => (a.known.memory.lastDay ?? -1) - (b.known.memory.lastDay ?? -1) || (a.id < b.id ? -1 : 1))[0];
-  if (!own && !next) return { phrase: null, name: 'Warm-up', from: null, to: null, stage: null, words: usual };
-  const phrase = own ?? next?.phrase;
-  const sure = phrase ? tempoAt(onDay(phrase.known, day), 0.9) : 60;
-  const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase?.goal ?? sure)), 40, 120);
+  const next = planned[0]?.phrase;
+  const today = new Set(planned.map((c) => c.phrase.id));
+  const waiting = [...phrases]
+    .filter((p) => p.id !== next?.id && p.hands.R + p.hands.L > 0)
+    .sort((a, b) => (a.known.memory.lastDay ?? -1) - (b.known.memory.lastDay ?? -1) || (a.id < b.id ? -1 : 1));
+  const own =
+    waiting.find((p) => p.family === 'warm-up' && !today.has(p.id)) ?? waiting.find((p) => p.family === 'warm-up');
+  const known = waiting.find((p) => p.known.tries > 0 && !today.has(p.id)) ?? waiting.find((p) => today.has(p.id));
+  const phrase = own ?? known ?? (today.size > 1 ? undefined : next);
+  if (!phrase) return { phrase: null, name: 'Warm-up', from: null, to: null, stage: null, words: usual };
+  const sure = tempoAt(onDay(phrase.known, day), 0.9);
+  const from = clamp(Math.round(SLOWLY * Math.min(sure, phrase.goal)), 40, 120);
   return {
-    phrase: phrase?.id ?? null,
-    name: own ? own.name : `Sticking of ${next?.phrase.name ?? ''}`,
+    phrase: phrase.id,
+    name: own ? own.name : `Sticking of ${phrase.name}`,
     from,
     to: from,
     stage: own ? null : 'bare',
-    words: own ? `${usual} At ${from}.` : `${usual} At ${from}: this phrase comes next.`,
+    words: `${usual} At ${from}${phrase === next ? ': this phrase comes next' : ''}.`,
   };
 }
 

@@ -1,4 +1,4 @@
-import { drillPass, drillStage, drillTempo, isRunning, stageTitle, type DrillState } from '@core/drill';
+import { drillPass, drillStage, drillTempo, isRunning, ofPhrase, stageTitle, type DrillState } from '@core/drill';
 
 /** What is going on beside the drill's own state. */
 interface Aside {
@@ -18,7 +18,11 @@ export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string
   const tempo = drillTempo(drill);
   switch (drill.phase) {
     case 'done':
-      return `Goal ${drill.plan.goal} was clean.`;
+      return last && last.verdict === 'clean' && last.bpm >= drill.plan.goal && ofPhrase(last)
+        ? `Goal ${drill.plan.goal} was clean.`
+        : last?.verdict === 'clean'
+          ? `Done: ${last.bpm} was clean.`
+          : 'Done.';
     case 'stopped':
       return `Stopped at ${tempo}. The drill waits here.`;
     case 'ready': {

@@ -71,9 +71,9 @@ describe('Today', () => {
     }
     expect(store.wishes()).toMatchObject({ minutes: 35, place: 'kit', order: 'in-turn' });
     store.setMinutes(1e9);
-    expect(store.wishes().minutes).toBe(180);
+    expect(store.wishes().minutes).toBe(240);
     store.setMinutes(-1);
-    expect(store.wishes().minutes).toBe(5);
+    expect(store.wishes().minutes).toBe(3);
   });
   it('holds, lengthens, lays and leaves out blocks, and the rest is planned round them', async () => {
     const { m, store, after, blocks } = await filled();
@@ -153,6 +153,21 @@ describe('Today', () => {
     await until(() => (store.moved()[0]?.now ?? 0) > before.ready);
     after();
     expect(m.text()).toContain(`ready ${before.ready} → ${store.moved()[0]!.now}`);
+  });
+  it('of a block that nobody played in nothing counts as played; of one that was, its tries', async () => {
+    const { store, repo, db } = await filled();
+    const block = (id: string) => store.plan()!.blocks.find((b) => b.id === id)!;
+    const over = async (id: string, ...tries: Parameters<typeof log>[1][]): Promise<number | undefined> => {
+      await store.start(block(id));
+      await repo.change({ running: { ...repo.now().running!, began: Date.now() - 6 * 60_000 } });
+      await log(db, ...tries);
+      await repo.finish();
+      return repo.now().done.at(-1)?.played;
+    };
+    expect(await over('rise:p0')).toBe(0);
+    await until(() => store.plan()?.blocks.some((b) => b.id === 'rise:p1') === true);
+    const [one] = played('p1', 96, 1, 1, [0]);
+    expect(await over('rise:p1', { ...one!, id: 'now', at: Date.now(), seconds: 120 })).toBe(2);
   });
   it('of an empty shelf says what to do', async () => {
     await emptyPlace();
