@@ -94,7 +94,12 @@ export const FindingSchema = Type.Union([
     stroke: Type.Union([StrokeSchema, Type.Null()]),
   }),
   /** Milliseconds a minute. */
-  Type.Object({ kind: Type.Literal('drift'), off: OffsetSchema }),
+  // Milliseconds a minute, and how long it was measured; takes of before do not tell.
+  Type.Object({
+    kind: Type.Literal('drift'),
+    off: OffsetSchema,
+    seconds: Type.Optional(Type.Number({ minimum: 0, maximum: 1e6 })),
+  }),
   Type.Object({ kind: Type.Literal('uneven'), spread: share }),
   Type.Object({ kind: Type.Literal('hands'), softer: Type.Union([Type.Literal('R'), Type.Literal('L')]) }),
   /** How many times as loud as soft strokes loud ones were, and were meant. */

@@ -69,7 +69,7 @@ export function findingWords(f: KeptFinding): string {
     case 'place':
       return `${sentence(strokeWords(f.stroke))} is ${lateWords(f.off)}.`;
     case 'drift':
-      return `You ${f.off > 0 ? 'slow down' : 'speed up'} by ${ms(f.off)} each minute.`;
+      return `You ${f.off > 0 ? 'slow down' : 'speed up'}${driftWords(f)}.`;
     case 'uneven':
       return `Uneven: your strokes spread ${ms(f.spread)} round the beat.`;
     case 'hands':
@@ -79,6 +79,15 @@ export function findingWords(f: KeptFinding): string {
     case 'earlier':
       return f.words;
   }
+}
+
+/** Of what was measured for less than this, in seconds, nothing is told by the minute. */
+const BY_THE_MINUTE = 30;
+
+/** ": 14 ms early by the end of 7 s", or by the minute where it was measured for long enough. */
+function driftWords({ off, seconds }: Extract<KeptFinding, { kind: 'drift' }>): string {
+  if (seconds === undefined || seconds >= BY_THE_MINUTE) return ` by ${ms(off)} each minute`;
+  return `: ${ms((off * seconds) / 60)} ${off > 0 ? 'late' : 'early'} by the end of ${Math.round(seconds)} s`;
 }
 
 /** The hand, or the voice of a foot, and where. */

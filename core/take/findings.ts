@@ -59,7 +59,7 @@ export type Finding = { readonly small: boolean } & (
   | { readonly kind: 'extra'; readonly many: number }
   | { readonly kind: 'limb'; readonly limb: Limb; readonly off: number; readonly index: number | null }
   | { readonly kind: 'place'; readonly limb: Limb; readonly index: number; readonly off: number }
-  | { readonly kind: 'drift'; readonly off: number }
+  | { readonly kind: 'drift'; readonly off: number; readonly seconds: number }
   | { readonly kind: 'uneven'; readonly spread: number }
   | { readonly kind: 'hands'; readonly softer: 'R' | 'L' }
   | { readonly kind: 'heights' }
@@ -153,8 +153,9 @@ function restFindings(r: TakeReading, slotSeconds: number, strictness: Strictnes
   const wide = WIDER[strictness];
   const found: Finding[] = [];
   const drift = Math.abs(r.drift);
-  if (drift > LIMITS.drift && (drift * r.seconds) / 60 > LIMITS.mean && drift > SURE.drift * r.driftError)
-    found.push({ kind: 'drift', off: r.drift, small: (drift * r.seconds) / 60 <= 3 * LIMITS.mean });
+  const moved = (drift * r.seconds) / 60;
+  if (drift > LIMITS.drift && moved > LIMITS.mean && drift > SURE.drift * r.driftError && r.driftsOn)
+    found.push({ kind: 'drift', off: r.drift, seconds: r.seconds, small: moved <= 3 * LIMITS.mean });
   const { shift } = r;
   const late = Math.abs(shift);
   if (late > LIMITS.mean * wide && late <= LATE * wide && late > SURE.shift * r.error)

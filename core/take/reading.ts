@@ -31,6 +31,8 @@ export interface TakeReading extends Offset {
   /** Milliseconds a minute by which the playing falls back (above 0) or runs away, and one standard error of it. */
   readonly drift: number;
   readonly driftError: number;
+  /** Whether the drift goes on from the beginning of the take to its end. */
+  readonly driftsOn: boolean;
   /** The tempo that was kept, as a share of what was meant: 0.98 is 2 % slower. */
   readonly tempo: number;
   /** How late all of it is when what is named as a fault is taken out, and one standard error of it. */
@@ -86,7 +88,7 @@ export function readTake(
     const [e, h] = [expected[m.expected], hits[m.hit]];
     return e && h ? [{ e, h, late: m.late }] : [];
   });
-  const { slope, error: slopeError } = steadySlope(found.map((p) => [p.e.seconds, p.late]));
+  const { slope, error: slopeError, goesOn: isSteady } = steadySlope(found.map((p) => [p.e.seconds, p.late]));
   const middle = mean(found.map((p) => p.e.seconds));
   const ownTempo = Math.abs(slope / 1000) >= OWN_TEMPO && Math.abs(slope) > 4 * slopeError;
   const from = whole.from;
@@ -111,6 +113,7 @@ export function readTake(
     seconds: (expected.at(-1)?.seconds ?? 0) - (expected[0]?.seconds ?? 0),
     drift: left * 60,
     driftError: slopeError * 60,
+    driftsOn: isSteady,
     tempo: ownTempo ? 1 / (1 + slope / 1000) : 1,
     shift: faults.shift,
     error: faults.error,
@@ -215,6 +218,8 @@ const WILD = 3;
 function steadySlope(points: readonly (readonly [number, number])[]): {
   readonly slope: number;
   readonly error: number;
+  /** Whether it goes on from the beginning to the end. */
+  readonly goesOn: boolean;
 } {
   const first = slopeOf(points);
   const [mx, my] = [mean(points.map((p) => p[0])), mean(points.map((p) => p[1]))];
@@ -223,10 +228,44 @@ function steadySlope(points: readonly (readonly [number, number])[]): {
   const calm = points.filter((p) => off(p) <= WILD * scatter);
   const own = calm.length < points.length && calm.length >= 3 ? calm : points;
   const width = deviation(own.map((p) => p[0]));
+  const slope = own === points ? first : slopeOf(own);
   return {
-    slope: own === points ? first : slopeOf(own),
-    error: width > 0 ? Math.max(scatter, 1) / (width * Math.sqrt(own.length)) : Infinity,
+    slope,
+    error: width > 0 ? (Math.max(scatter, 1) * wander(own, slope)) / (width * Math.sqrt(own.length)) : Infinity,
+    goesOn: goesOn(own, slope),
   };
+}
+
+/** A slope by so many strokes that tell by themselves is but half as sure as its scatter says, near enough. */
+const FEW = 6;
+/** No player's strokes hang together more than this. */
+const MOST_ALIKE = 0.97;
+
+/**
+ * By how much a slope is less sure than its strokes say by themselves: what a player wanders from stroke to stroke
+ * hangs together, and so many strokes tell as little as fewer. From the correlation of each stroke with the next, its bias in
+ * short rows taken out (Kendall 1954; for the error of a trend: Santer et al. 2000).
+ */
+function wander(points: readonly (readonly [number, number])[], slope: number): number {
+  if (points.length < 4) return 1;
+  const [mx, my] = [mean(points.map((p) => p[0])), mean(points.map((p) => p[1]))];
+  const rest = [...points].sort((a, b) => a[0] - b[0]).map((p) => p[1] - my - slope * (p[0] - mx));
+  const all = rest.reduce((sum, r) => sum + r * r, 0);
+  if (all === 0) return 1;
+  const next = rest.slice(1).reduce((sum, r, i) => sum + r * (rest[i] ?? 0), 0) / all;
+  const alike = Math.min(MOST_ALIKE, Math.max(0, next + (1 + 3 * Math.max(0, next)) / rest.length));
+  const fewer = (1 + alike) / (1 - alike);
+  // And the fewer they tell like, the less is known of their scatter itself.
+  return Math.sqrt(fewer * (1 + (FEW * fewer) / rest.length));
+}
+
+/** Whether a slope goes on over all of it: both halves lie on it, at least in part. */
+function goesOn(points: readonly (readonly [number, number])[], slope: number): boolean {
+  const sorted = [...points].sort((a, b) => a[0] - b[0]);
+  const middle = Math.floor(sorted.length / 2);
+  return [sorted.slice(0, middle), sorted.slice(middle)].every(
+    (half) => slopeOf(half) * Math.sign(slope) > Math.abs(slope) / 2,
+  );
 }
 
 /** Least-squares slope; 0 for fewer than three points or no extent. */

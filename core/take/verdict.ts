@@ -93,8 +93,9 @@ function factsOf(f: Finding, pattern: Pattern, r: TakeReading, schools: Schools)
       return whole({ kind: 'tempo', share: f.share });
     case 'shift':
     case 'off-beats':
-    case 'drift':
       return whole({ kind: f.kind, off: f.off });
+    case 'drift':
+      return whole({ kind: 'drift', off: f.off, seconds: Math.round(f.seconds * 10) / 10 });
     case 'swing':
       return whole({ kind: 'swing', on: f.on, percent: f.percent, meant: f.meant, off: f.off, limb: f.limb });
     case 'left-out':

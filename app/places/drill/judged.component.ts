@@ -121,7 +121,7 @@ export class JudgedComponent {
         .filter((v) => VOICE[v.voice].family !== 'foot')
         .map((v) => ({ what: VOICE[v.voice].name, words: timingWords(v.mean, v.spread) })),
       ...this.worst(),
-      { what: 'tempo', words: driftWords(reading.drift) },
+      { what: 'tempo', words: driftWords(reading.drift, reading.seconds) },
       ...(reading.leftRight === null ? [] : [{ what: 'louder hand', words: louderWords(reading.leftRight) }]),
       ...(reading.accentGhost === null
         ? []
@@ -153,9 +153,16 @@ export class JudgedComponent {
 /** So many places are named. */
 const WORST = 4;
 
-function driftWords(ms: number): string {
-  const off = Math.round(Math.abs(ms));
-  return off === 0 ? 'steady' : `${off} ms ${ms > 0 ? 'slower' : 'faster'} each minute`;
+/** Of what was measured for less than this, in seconds, nothing is told by the minute. */
+const BY_THE_MINUTE = 30;
+
+function driftWords(ms: number, seconds: number): string {
+  const isShort = seconds < BY_THE_MINUTE;
+  const off = Math.round(Math.abs(isShort ? (ms * seconds) / 60 : ms));
+  if (off === 0) return 'steady';
+  return isShort
+    ? `${off} ms ${ms > 0 ? 'late' : 'early'} by the end`
+    : `${off} ms ${ms > 0 ? 'slower' : 'faster'} each minute`;
 }
 
 function louderWords(by: number): string {
