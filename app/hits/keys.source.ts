@@ -20,7 +20,8 @@ const LIMB_OF_KEY: Readonly<Record<string, Limb>> = {
 export class KeysSource implements HitSource {
   readonly kind = 'keys';
   readonly name = 'Computer keys';
-  readonly hint = 'F and J are the hands, B the kick, V the hi-hat foot. Tries on keys are marked and count for no tempo.';
+  readonly hint =
+    'F and J are the hands, B the kick, V the hi-hat foot. Tries on keys are marked and count for no tempo.';
   private readonly hits = new Subject<Hit>();
   readonly hits$ = this.hits.asObservable();
   readonly trouble = signal<string | null>(null).asReadonly();
