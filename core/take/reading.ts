@@ -243,8 +243,8 @@ const MOST_ALIKE = 0.97;
 
 /**
  * By how much a slope is less sure than its strokes say by themselves: what a player wanders from stroke to stroke
- * hangs together, and so many strokes tell as little as fewer. From the correlation of each stroke with the next, its bias in
- * short rows taken out (Kendall 1954; for the error of a trend: Santer et al. 2000).
+ * hangs together, and so many strokes tell as little as fewer. From the correlation of each stroke with the next, its
+ * bias in short rows taken out (Kendall 1954; for the error of a trend: Santer et al. 2000).
  */
 function wander(points: readonly (readonly [number, number])[], slope: number): number {
   if (points.length < 4) return 1;
