@@ -78,24 +78,13 @@ export function stretches<B extends Loose>(blocks: readonly B[], order: PlanOrde
 /** Rounds of several blocks, so that none comes twice in a row as long as there is another. */
 function inTurns<B extends Loose>(rounds: readonly TimeSlice<B>[][]): TimeSlice<B>[] {
   const out: TimeSlice<B>[] = [];
-  const left = rounds.map((own, at) => ({ own, at }));
   for (;;) {
-    const waiting = left.filter(({ own }) => own.length > 0);
+    const waiting = rounds.filter((own) => own.length > 0);
     if (waiting.length === 0) return out;
     const last = out.at(-1)?.block;
-    const others = waiting.filter(({ own }) => own[0]?.block !== last);
-    // What has most before it goes first, else it is left over at the end, alone; else as they were laid.
-    const most = Math.max(...waiting.map(({ own }) => own.length));
-    const all = waiting.reduce((sum, { own }) => sum + own.length, 0);
-    const pressing = others.find(({ own }) => own.length === most && 2 * most > all);
-    const turn = new Map(rounds.map((_, at) => [at, out.filter((s) => s.block === rounds[at]?.[0]?.block).length]));
-    const next =
-      pressing ??
-      [...others].sort(
-        (a, b) => b.own.length - a.own.length || (turn.get(a.at) ?? 0) - (turn.get(b.at) ?? 0) || a.at - b.at,
-      )[0] ??
-      waiting[0];
-    const slice = next?.own.shift();
+    // What has most before it goes first, else it is left over at the end, alone; of equals as they were laid.
+    const [next = waiting[0]] = waiting.filter(([own]) => own?.block !== last).sort((x, y) => y.length - x.length);
+    const slice = next?.shift();
     if (slice) out.push(slice);
   }
 }

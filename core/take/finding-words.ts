@@ -82,7 +82,7 @@ export function findingWords(f: KeptFinding): string {
 }
 
 /** Of what was measured for less than this, in seconds, nothing is told by the minute. */
-const BY_THE_MINUTE = 30;
+export const BY_THE_MINUTE = 30;
 
 /** ": 14 ms early by the end of 7 s", or by the minute where it was measured for long enough. */
 function driftWords({ off, seconds }: Extract<KeptFinding, { kind: 'drift' }>): string {

@@ -18,7 +18,7 @@ export {
   STRICTNESS,
   type TakeVerdict,
 } from './findings';
-export { FIX_NAMES, findingWords } from './finding-words';
+export { BY_THE_MINUTE, FIX_NAMES, findingWords } from './finding-words';
 export { lateWords, timingWords } from './late-words';
 export type { Fault } from './faults';
 export { normalQuantile, studentQuantile } from './quantile';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { USUAL_SCHOOLS, type Schools } from '@core/time';
 import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { placeWords, type Pattern } from '@core/pattern';
-import { findingWords, lateWords, LIMITS, timingWords } from '@core/take';
+import { BY_THE_MINUTE, findingWords, lateWords, LIMITS, timingWords } from '@core/take';
 import { LateScaleComponent, type Timing } from './late-scale.component';
 import type { Judged } from './take.recorder';
 
@@ -152,9 +152,6 @@ export class JudgedComponent {
 
 /** So many places are named. */
 const WORST = 4;
-
-/** Of what was measured for less than this, in seconds, nothing is told by the minute. */
-const BY_THE_MINUTE = 30;
 
 function driftWords(ms: number, seconds: number): string {
   const isShort = seconds < BY_THE_MINUTE;
