@@ -8,7 +8,8 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  workers: 2,
+  // One more than there are processors: many tests wait for a bar to be over.
+  workers: 3,
   fullyParallel: true,
   retries: 0,
   reporter: process.env['E2E_JSON'] ? [['list'], ['json', { outputFile: process.env['E2E_JSON'] }]] : [['list']],

@@ -229,7 +229,14 @@ describe('sentences as they are printed', () => {
       fc.constant({ kind: 'ready' as const }),
       fc.record({ kind: fc.constant('unknown' as const), days: fc.integer({ min: 1, max: 3 }) }),
       fc.record({ kind: fc.constant('resting' as const), since: fc.integer({ min: TODAY - 90, max: TODAY - 15 }) }),
-      fc.record({ kind: fc.constant('on' as const), day: fc.option(day), from: day, until: fc.option(day) }),
+      fc.record({
+        kind: fc.constant('on' as const),
+        day: fc.option(day),
+        from: fc.option(day),
+        until: fc.option(day),
+        chance: fc.double({ min: 0.07, max: 1, noNaN: true }),
+        still: fc.option(fc.constant(8)),
+      }),
     );
     fc.assert(
       fc.property(

@@ -84,7 +84,7 @@ test('an even simulated player goes up by itself, stage by stage, to the goal', 
 });
 
 for (const [school, first] of [
-  ['Even steps', '240'],
+  ['Steps in bpm', '240'],
   ['Steps in percent', '240'],
   ['Shares of the goal', '240'],
   ['Three plateaus', '240'],

@@ -21,12 +21,16 @@ async function room(page: Page, text: string): Promise<void> {
 }
 
 /** What the room and then the log say of the first try. */
-async function told(page: Page): Promise<{ readonly room: string; readonly log: string }> {
+async function told(
+  page: Page,
+  look: () => Promise<void> = () => Promise.resolve(),
+): Promise<{ readonly room: string; readonly log: string }> {
   await page.locator('h1').click();
   await page.keyboard.press('Space');
   const fix = page.locator('ls-judged .fix');
   await expect(fix).toHaveText(/\w/, { timeout: 40_000 });
   const inRoom = (await fix.textContent()) ?? '';
+  await look();
   await page.keyboard.press('Escape');
   await expect(page.locator('header')).toContainText('Stopped at');
   await page.goto('/log');
@@ -55,6 +59,23 @@ for (const [fault, text, words] of [
     await room(page, text);
     await choose(page, 'Fault of the simulated player', fault);
     const said = await told(page);
+    expect(said.room.trim()).toMatch(words);
+    expect(said.log.trim()).toMatch(words);
+  });
+
+for (const [fault, words] of [
+  ['left hand 25 ms late', /^The left hand is 2\d ms late/],
+  ['plays only half of the loop', /^You played only the first half of the loop\.$/],
+] as const)
+  test(`a page that is six times slower hears the same: ${fault}`, async ({ page }) => {
+    await room(page, SINGLES);
+    await choose(page, 'Fault of the simulated player', fault);
+    const slow = await page.context().newCDPSession(page);
+    await slow.send('Emulation.setCPUThrottlingRate', { rate: 6 });
+    const said = await told(page, async () => {
+      // Nothing that the page itself was late with is laid at the door of the pad or the player.
+      await expect(page.locator('ls-judged')).not.toContainText(/twice|does not know|extra/);
+    });
     expect(said.room.trim()).toMatch(words);
     expect(said.log.trim()).toMatch(words);
   });

@@ -6,10 +6,12 @@ import {
   drillTempo,
   fixedLadder,
   isRunning,
+  lastWords,
   MOST_RUNGS,
   newDrill,
   resumed,
   suggestLadder,
+  warningWords,
   type DrillEvent,
   type DrillState,
 } from '.';
@@ -97,6 +99,29 @@ describe('the drill', () => {
   it('an attempt knows how long it took', () =>
     expect(play(fresh, 'start', 'counted-in', 'loop', 'loop', 'clean').attempts[0]?.seconds).toBe(3));
 
+  it('what a messy try brings is said as it is: again, a rung down, or once more on the lowest', () => {
+    const wave = newDrill('d', 'p', { start: 60, goal: 90, step: 10, loops: 2, ladder: 'wave' });
+    const fail = (state: DrillState): DrillState => play(state, ...messyTry);
+    const begun = play(wave, 'start');
+    expect([lastWords(begun), warningWords(begun)]).toEqual(['', null]);
+    const once = fail(begun);
+    expect(lastWords(once)).toBe('Messy at 60: try again.');
+    expect(warningWords(once)).toBe('one messy try; this is the lowest rung');
+    const twice = fail(once);
+    expect(lastWords(twice)).toBe('Messy again at 60, the lowest rung: once more.');
+    expect(warningWords(twice)).toBeNull();
+    // In a wave a rung lower may be faster: it is said by the rung and not by the tempo.
+    const up = { ...begun, rung: 3, attempts: [] };
+    expect(up.rungs.slice(2, 4)).toEqual([80, 70]);
+    const first = fail(up);
+    expect([lastWords(first), warningWords(first)]).toEqual([
+      'Messy at 70: try again.',
+      'one messy try; another goes a rung down',
+    ]);
+    expect(lastWords(fail(first))).toBe('Two messy tries at 70: one rung down.');
+    // Gone down by hand after one.
+    expect(lastWords(drillStep(first, { kind: 'down' }))).toBe('Messy at 70: one rung down.');
+  });
   it('a drill with passes holds each rung soft, medium and loud; messy repeats the pass, a rung down begins with soft', () => {
     const soft = newDrill('d', 'p', { ...plan, passes: true });
     expect(drillPass(fresh)).toBeNull();

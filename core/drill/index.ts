@@ -1,3 +1,4 @@
+export { type Above, aboveCeiling } from './above';
 export { modernAttempt, modernDrill, modernTake, modernTries } from './earlier';
 export { fitsEveryBeat, landingOf } from './context';
 export {
@@ -34,6 +35,8 @@ export {
   isFree,
   isRunning,
   isStuck,
+  lastWords,
+  warningWords,
   newDrill,
   PASSES,
   resumed,

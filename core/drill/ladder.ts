@@ -4,14 +4,14 @@ import { TEMPO } from '../time';
 /** The most rungs a ladder may have. */
 export const MOST_RUNGS = 60;
 
-/** Ways to climb: even steps, steps of a share, shares of the goal, three plateaus, two up and one back. */
+/** Ways to climb: steps in bpm, steps of a share, shares of the goal, three plateaus, two up and one back. */
 export const LADDER_SCHOOLS = ['steps', 'percent', 'fractions', 'plateaus', 'wave'] as const;
 export type LadderSchool = (typeof LADDER_SCHOOLS)[number];
 
 /** What each is called, and what it does. */
 export const LADDER_WORDS: Readonly<Record<LadderSchool, { readonly name: string; readonly words: string }>> =
   Object.freeze({
-    steps: { name: 'Even steps', words: 'The same number of bpm each time.' },
+    steps: { name: 'Steps in bpm', words: 'So many bpm each time; the last step ends at the goal.' },
     percent: { name: 'Steps in percent', words: 'Small steps when slow, bigger when fast.' },
     fractions: { name: 'Shares of the goal', words: 'Half, two thirds, four fifths, nine tenths, the goal.' },
     plateaus: { name: 'Three plateaus', words: 'Slow, medium, at the goal.' },
@@ -52,7 +52,7 @@ function bounds(start: number, goal: number): readonly [number, number] {
 
 /**
  * The rungs of a ladder of any school. They begin at the start, end at the goal, never leave the span between, and rise
- * but for the wave, which steps back on its way. `step` is beats a minute for even steps and the wave, and per cent for
+ * but for the wave, which steps back on its way. `step` is beats a minute for steps and the wave, and per cent for
  * the steps of a share; the other schools need none.
  * @example
  * ladder('percent', 60, 100, 20) // => [60, 72, 86, 100]
@@ -109,12 +109,13 @@ export interface Suggestion {
 /**
  * Suggested start: `sure`, the tempo at which nine of ten are clean by what is believed of the player. Where that is
  * null, as before the first few tries: the lower of 60 % of the goal and 70 % of the ceiling, never above the last
- * clean tempo, rounded down to a multiple of 5. And a step that makes about eight rungs. `ceiling` is null where
- * nothing limits the phrase.
+ * clean tempo, rounded down to a multiple of 5, which is said. And a step that makes about eight rungs. `ceiling` is
+ * null where nothing limits the phrase.
  * @example
- * suggestLadder(104, null) // => { start: 60, step: 5, why: '60% of the goal.' }
- * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'Your last clean tempo.' }
- * suggestLadder(104, null, 70) // => { start: 45, step: 7, why: '70% of your ceiling.' }
+ * suggestLadder(104, null) // => { start: 60, step: 5, why: 'a little under 60% of the goal.' }
+ * suggestLadder(100, null) // => { start: 60, step: 5, why: '60% of the goal.' }
+ * suggestLadder(104, 50) // => { start: 50, step: 6, why: 'your last clean tempo.' }
+ * suggestLadder(104, null, 70) // => { start: 45, step: 7, why: 'a little under 70% of your ceiling.' }
  * suggestLadder(104, 70, 130, 83.4) // => { start: 83, step: 2, why: '9 of 10 tries are clean there.' }
  */
 export function suggestLadder(
@@ -129,13 +130,16 @@ export function suggestLadder(
     return { start, step: stepOf(start, goal), why };
   }
   const candidates = [
-    { bpm: goal * 0.6, why: '60% of the goal.' },
-    ...(ceiling === null ? [] : [{ bpm: ceiling * 0.7, why: '70% of your ceiling.' }]),
-    ...(lastClean === null ? [] : [{ bpm: lastClean, why: 'Your last clean tempo.' }]),
+    { bpm: goal * 0.6, why: '60% of the goal' },
+    ...(ceiling === null ? [] : [{ bpm: ceiling * 0.7, why: '70% of your ceiling' }]),
+    ...(lastClean === null ? [] : [{ bpm: lastClean, why: 'your last clean tempo' }]),
   ];
   const lowest = candidates.reduce((a, b) => (b.bpm < a.bpm ? b : a));
   const start = clamp(Math.floor(lowest.bpm / 5) * 5, TEMPO.least, goal);
-  return { start, step: stepOf(start, goal), why: lowest.why };
+  // What is said is what it is: rounded down to a multiple of five, it is a little less.
+  const less =
+    start < Math.round(lowest.bpm) ? 'a little under ' : start > lowest.bpm ? 'the slowest tempo, above ' : '';
+  return { start, step: stepOf(start, goal), why: `${less}${lowest.why}.` };
 }
 
 function stepOf(start: number, goal: number): number {
@@ -176,14 +180,14 @@ export interface OfferedLadder {
 }
 
 /**
- * One to three ladders from a start to a goal that differ: in even steps, in shares of the goal, and three plateaus.
+ * One to three ladders from a start to a goal that differ: in steps in bpm, in shares of the goal, and three plateaus.
  * @example
  * offeredLadders(60, 104, 5).map((l) => l.rungs.length) // => [10, 5, 3]
  * offeredLadders(100, 100, 5).length // => 1
  */
 export function offeredLadders(start: number, goal: number, step: number): readonly OfferedLadder[] {
   const all: readonly OfferedLadder[] = [
-    { words: 'even steps', rungs: ladder('steps', start, goal, step) },
+    { words: `steps of ${step}`, rungs: ladder('steps', start, goal, step) },
     { words: 'shares of the goal', rungs: ladder('fractions', start, goal, step) },
     { words: 'three plateaus', rungs: ladder('plateaus', start, goal, step) },
   ];

@@ -175,6 +175,32 @@ export function isFree(state: DrillState): boolean {
   return drillStage(state)?.kind === 'free';
 }
 
+/** How many of the last tries at the same tempo were messy, one after the other. */
+function messyInARow({ attempts }: DrillState): number {
+  const last = attempts.at(-1);
+  const from = attempts.findLastIndex((a) => a.verdict !== 'messy' || a.bpm !== last?.bpm);
+  return attempts.length - 1 - from;
+}
+
+/** What the next messy try will bring; null where none was messy on this rung yet. */
+export function warningWords({ messy, rung }: DrillState): string | null {
+  if (messy === 0) return null;
+  return rung > 0 ? 'one messy try; another goes a rung down' : 'one messy try; this is the lowest rung';
+}
+
+/** What the last messy try brought: where the drill goes on. Empty where the last was none. */
+export function lastWords(state: DrillState): string {
+  const last = state.attempts.at(-1);
+  if (last?.verdict !== 'messy') return '';
+  const tempo = drillTempo(state);
+  if (last.bpm === tempo)
+    return state.messy === 0 && state.rung === 0 && messyInARow(state) >= MESSY_BEFORE_DOWN
+      ? `Messy again at ${tempo}, the lowest rung: once more.`
+      : `Messy at ${last.bpm}: try again.`;
+  const isTwice = messyInARow(state) >= MESSY_BEFORE_DOWN;
+  return `${isTwice ? 'Two messy tries' : 'Messy'} at ${last.bpm}: one rung down.`;
+}
+
 /** Whether sound goes on in a phase. */
 export function isRunning(phase: Phase): boolean {
   return phase === 'count-in' || phase === 'playing' || phase === 'judging';

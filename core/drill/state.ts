@@ -17,7 +17,7 @@ export const DrillPlanSchema = Type.Object({
   step: Type.Number({ minimum: 1, maximum: 100 }),
   /** Clean loops in a row that pass a rung. */
   loops: Type.Integer({ minimum: 1, maximum: 64 }),
-  /** How the rungs are laid; even steps when absent. */
+  /** How the rungs are laid; steps in bpm when absent. */
   ladder: Type.Optional(Type.Unsafe<LadderSchool>({ type: 'string', enum: [...LADDER_SCHOOLS] })),
   /** Tempos as the player typed them, in place of a ladder. */
   rungs: Type.Optional(Type.Array(tempo, { minItems: 1, maxItems: MOST_RUNGS })),
@@ -30,6 +30,8 @@ export const DrillPlanSchema = Type.Object({
   ),
   /** Whether each rung is held soft, then medium, then loud, before it goes on. */
   passes: Type.Optional(Type.Boolean()),
+  /** By how many decibels accents must lie above ghosts for a try to be clean; not judged when absent. */
+  heights: Type.Optional(Type.Number({ minimum: 1, maximum: 40 })),
   /** The stages in order; the whole phrase alone when absent. */
   stages: Type.Optional(Type.Array(StageSchema, { minItems: 1, maxItems: 40 })),
 });

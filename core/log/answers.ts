@@ -52,20 +52,25 @@ export function gettingThere(
     case 'resting':
       return `No pace to go by: last played ${dayWords(projection.since, today)}. ${head}${wanted}`;
     case 'on': {
-      const { day, from, until } = projection;
-      const late = night !== null && from > night.day ? ' That is too late.' : '';
-      if (from >= today + IN_SIGHT) return `Not within a year at this pace. ${head}${wanted}`;
-      const between =
-        until === null
-          ? `not before ${dayName(from, today)}`
-          : `between ${dayName(from, today)} and ${dayName(until, today)}`;
-      const likely =
-        day === null
-          ? `Unlikely soon: ${between} at this pace.`
-          : `Ready about ${dayName(day, today)} at this pace, ${between}.`;
-      return `${likely} ${head}${wanted}${late}`;
+      const late =
+        night !== null && projection.from !== null && projection.from > night.day ? ' That is too late.' : '';
+      return `${whenWords(projection, today)} ${head}${wanted}${late}`;
     }
   }
+}
+
+/** When a goal will be ready, as sure as it is. */
+function whenWords({ day, from, until, chance, still }: Extract<Projection, { kind: 'on' }>, today: number): string {
+  const pace = still === null ? ' at this pace' : '';
+  const stands = still === null ? '' : `No gain in ${count(still, 'day')}. `;
+  if (from === null || from >= today + IN_SIGHT) return `${stands}Not likely within a year at this pace.`;
+  const first = dayName(from, today);
+  if (day === null)
+    return `${stands}${Math.max(1, Math.round(10 * chance))} chances in 10${pace}, not before ${first}.`;
+  const about = `about ${dayName(day, today)}${pace}`;
+  return until === null
+    ? `${stands}Perhaps ${about}, not before ${first}.`
+    : `Ready ${about}${until > from ? `, between ${first} and ${dayName(until, today)}` : ''}.`;
 }
 
 /** Where does it break? */
@@ -95,10 +100,14 @@ export function whichLimbLags(days: readonly LimbDay[]): string {
   const lately = limbsLately(days);
   if (lately.length === 0) return 'Nothing measured yet: let a pad or a microphone listen in Drill.';
   if (lately.length === 1) return 'Only one limb was measured, so there is nothing to compare.';
-  // Limbs are held against each other: what all of them do is the whole, not a limb.
-  const level = lately.reduce((s, l) => s + l.mean, 0) / lately.length;
-  const [most] = [...lately].sort((a, b) => Math.abs(b.mean - level) - Math.abs(a.mean - level));
-  const off = most ? most.mean - level : 0;
+  // Limbs are held against the others: what all of them do is the whole, not a limb. Of two the one that lies farther
+  // from the click is the one that lags, as the verdicts have it.
+  const sum = lately.reduce((s, l) => s + l.mean, 0);
+  const against = lately.map((l) => ({ ...l, off: l.mean - (sum - l.mean) / (lately.length - 1) }));
+  const [most] = against.sort(
+    (a, b) => Math.round(10 * (Math.abs(b.off) - Math.abs(a.off))) || Math.abs(b.mean) - Math.abs(a.mean),
+  );
+  const off = most?.off ?? 0;
   if (!most || Math.abs(off) < SMALL) return `No limb lags: all are within ${SMALL} ms of each other.`;
   return `${sentence(LIMB_WORDS[most.limb])}: ${Math.round(Math.abs(off))} ms ${off > 0 ? 'later' : 'earlier'} than your other limbs ${most.days === 1 ? 'on the last day' : `over the last ${most.days} days`}.`;
 }

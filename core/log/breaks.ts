@@ -1,3 +1,5 @@
+import { tickInPhrase, type Stage } from '../drill';
+import type { Pattern } from '../pattern';
 import type { TakeReading } from '../take';
 
 /** How a stroke of a phrase went in some takes. */
@@ -43,6 +45,24 @@ export function breaksOf(
   const older = readings.slice(Math.max(0, readings.length - 2 * newest), Math.max(0, readings.length - newest));
   const before = older.length > 0 ? sums(older, strokes) : null;
   return now.map((sum, index): Break => ({ index, now: sum, before: before?.[index] ?? null }));
+}
+
+/**
+ * Breaks of a stage, numbered by the strokes of the phrase that are drilled in it: those of the time before it, of a
+ * foot beneath it or of the landing behind it are left out, for they are not what breaks.
+ */
+export function breaksIn(
+  breaks: readonly Break[],
+  { stage, played }: { readonly stage: Stage | null; readonly played: Pattern },
+  phrase: Pattern,
+): readonly Break[] {
+  const foot = (limb: string): string => (limb === 'J' ? 'K' : limb);
+  return breaks.flatMap((b): Break[] => {
+    const stroke = played.strokes[b.index];
+    const at = stroke ? tickInPhrase(stage, phrase, stroke.at) : null;
+    const index = phrase.strokes.findIndex((s) => s.at === at && foot(s.limb) === foot(stroke?.limb ?? ''));
+    return index < 0 ? [] : [{ ...b, index }];
+  });
 }
 
 /** The stroke that is left out most, as a share; else the one that lies farthest off. Null where nothing was played. */

@@ -9,7 +9,7 @@ export {
   whichLimbLags,
   whyRungsFail,
 } from './answers';
-export { type Break, breaksOf, worstBreak } from './breaks';
+export { type Break, breaksIn, breaksOf, worstBreak } from './breaks';
 export { failKinds, type Fails, failsByTempo } from './fails';
 export { type LimbDay, limbsByDay, limbsLately } from './limbs';
 export { type Avoided, busier, minutesOf, mostAvoided, type PracticeDay, practiceDays } from './looking-back';

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import type { Attempt, Measured, KeptFinding } from '../drill';
+import { contextStage, stagePattern, type Attempt, type Measured, type KeptFinding } from '../drill';
 import { patternOfText } from '../pattern';
 import { GRID, meter, USUAL_SCHOOLS } from '../time';
 import { parseStrokeText, type Limb } from '../stroke';
 import {
+  breaksIn,
   breaksOf,
   busier,
   failKinds,
@@ -132,8 +133,11 @@ describe('which limb lags', () => {
     const said = (...limbs: { limb: Limb; mean: number; spread: number }[]): string =>
       whichLimbLags(limbsByDay([on(2, ...limbs), on(1, ...limbs)], dayOf));
     expect(said(of('R', 0), of('L', 18), of('K', 0))).toBe(
-      'Left hand: 12 ms later than your other limbs over the last 2 days.',
+      'Left hand: 18 ms later than your other limbs over the last 2 days.',
     );
+    // Of two limbs the one that is off the click: what the verdict says of the same playing.
+    expect(said(of('R', 1), of('L', 25))).toContain('Left hand: 24 ms later');
+    expect(said(of('R', -22), of('L', 2))).toContain('Right hand: 24 ms earlier');
     expect(said(of('R', 30), of('L', 31), of('K', 29))).toBe('No limb lags: all are within 6 ms of each other.');
     expect(said(of('R', 30))).toContain('Only one limb');
     expect(whichLimbLags([])).toContain('Nothing measured yet');
@@ -141,6 +145,10 @@ describe('which limb lags', () => {
 });
 
 describe('where it breaks', () => {
+  const parseOk = (words: string) => {
+    const read = parseStrokeText(words);
+    return read.ok ? read.value : [];
+  };
   const text = parseStrokeText('R L K R');
   const pattern = patternOfText(text.ok ? text.value : [], meter(4, 4), GRID.sixteenths);
   const reading = (missed: readonly number[], late: readonly number[]) => ({
@@ -168,6 +176,34 @@ describe('where it breaks', () => {
     expect(whereItBreaks(breaks, pattern, USUAL_SCHOOLS, 2)).toBe(
       'Kick, the & of 1: missed most, 3 of 8 times in the last 2 takes (before: 4 of 4).',
     );
+  });
+  it('of a stage in context are those of the phrase, not of the groove before it, and are named as the phrase counts', () => {
+    const groove = patternOfText(parseOk('R+K - R+L - R+K - R+L -'), meter(4, 4), GRID.eighths);
+    for (const bars of [1, 2, 3]) {
+      const stage = { ...contextStage(bars, 'fill'), id: 's' };
+      const fill = patternOfText(parseOk('R L R L R L R K'), meter(4, 4), GRID.eighths);
+      const played = stagePattern(stage, fill, groove);
+      // By plain sums: what lies in the bars before is the groove.
+      const own = played.strokes.flatMap((s, i) =>
+        s.at >= bars * 4 * 5040 && s.at < (bars + 1) * 4 * 5040 ? [i] : [],
+      );
+      const missed = played.strokes.map((_, i) => (i === 0 ? 4 : i === own[2] ? 2 : 0));
+      const all = breaksOf(
+        [
+          reading(
+            missed,
+            missed.map(() => 0),
+          ),
+        ],
+        played.strokes.length,
+        4,
+      );
+      const found = breaksIn(all, { stage, played }, fill);
+      expect(found.map((b) => b.index)).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
+      expect(whereItBreaks(found, fill, USUAL_SCHOOLS, 1)).toBe(
+        'Right hand, beat 2: missed most, 2 of 4 times in the last take.',
+      );
+    }
   });
   it('where nothing is left out it names what lies farthest off, and where that is little, nothing', () => {
     const off = (ms: number): string =>
@@ -294,18 +330,25 @@ describe('am I getting there, what do I avoid', () => {
     expect(gettingThere({ ...of, best: 104, ready: early, projection: { kind: 'ready' } }, TODAY)).toBe(
       'Too early to say what is ready: it takes 2 more tries of the whole phrase and 1 more day. Best clean try 104, goal 104.',
     );
-    const on = { kind: 'on', day: TODAY + 9, from: TODAY + 4, until: TODAY + 30 } as const;
+    const on = { kind: 'on', day: TODAY + 9, from: TODAY + 4, until: TODAY + 30, chance: 0.97, still: null } as const;
     expect(gettingThere({ ...of, projection: on }, TODAY)).toBe(
       'Ready about 6 Dec at this pace, between Tuesday and 27 Dec. Ready at 88, best clean try 95, goal 104.',
     );
     const by = { day: TODAY + 2, what: 'night' } as const;
     expect(gettingThere({ ...of, by, projection: on }, TODAY)).toContain('Needed by Sunday. That is too late.');
-    expect(gettingThere({ ...of, projection: { ...on, day: null, until: null } }, TODAY)).toContain(
-      'Unlikely soon: not before Tuesday at this pace.',
+    const says = (more: object): string => gettingThere({ ...of, projection: { ...on, ...more } }, TODAY);
+    const where = ' Ready at 88, best clean try 95, goal 104.';
+    expect(says({ until: null, chance: 0.7 })).toBe(`Perhaps about 6 Dec at this pace, not before Tuesday.${where}`);
+    expect(says({ day: null, until: null, chance: 0.31 })).toBe(
+      `3 chances in 10 at this pace, not before Tuesday.${where}`,
     );
-    expect(gettingThere({ ...of, projection: { ...on, from: TODAY + 730, day: null, until: null } }, TODAY)).toBe(
-      'Not within a year at this pace. Ready at 88, best clean try 95, goal 104.',
-    );
+    expect(says({ day: null, until: null, chance: 0.31, still: 8 })).toContain('No gain in 8 days. 3 chances in 10');
+    // Only what nine of ten would not reach is not likely.
+    for (const from of [null, TODAY + 365])
+      expect(says({ from, day: null, until: null, chance: 0.08 })).toBe(
+        `Not likely within a year at this pace.${where}`,
+      );
+    expect(gettingThere({ ...of, by, projection: { ...on, from: null } }, TODAY)).not.toContain('too late');
   });
   it('names first what has a night, then what was longest not played', () => {
     const p = (name: string, days: number, night: number | null) => ({ id: name, name, days, sure: 0.9, night });

@@ -48,9 +48,18 @@ export function onDay({ belief, before, memory }: Known, day: number): Belief {
   if (memory.lastDay === null) return belief;
   const gone = day - memory.lastDay;
   if (gone <= 0) return belief;
+  const later = overDays(belief, gone);
   return {
-    mean: belief.mean - FORGOTTEN * (1 - recall(memory, day)) - STIFFER.aDay * Math.min(gone - 1, STIFFER.days),
-    variance: Math.min(Math.max(before.variance, belief.variance), belief.variance + BY_THE_DAY + WITHOUT * gone),
+    mean: later.mean - FORGOTTEN * (1 - recall(memory, day)),
+    variance: Math.min(Math.max(before.variance, belief.variance), later.variance),
+  };
+}
+
+/** What so many days make of a belief, one at least, but for what a memory loses: lower and less sure. */
+export function overDays({ mean, variance }: Belief, days: number): Belief {
+  return {
+    mean: mean - STIFFER.aDay * Math.min(days - 1, STIFFER.days),
+    variance: variance + BY_THE_DAY + WITHOUT * days,
   };
 }
 

@@ -1,79 +1,41 @@
 import { READY, STEEP, type Belief } from './belief';
+import { added, below, chanceThere, growthOf, type Growth, type PaceDay } from './growth';
 
-/** What the pace of a phrase is worked out from: minutes practised on a day, and what is believed at its end. */
-export interface PaceDay {
-  readonly day: number;
-  readonly seconds: number;
-  readonly belief: Belief;
-}
-
-/**
- * How a phrase grows with practice: so much of the logarithm of its tempo for each e-fold of the minutes practised (a
- * power law: Newell & Rosenbloom 1981, Mechanisms of skill acquisition and the law of practice).
- */
+/** How a phrase grows, and how much it is practised. */
 export interface Pace {
-  readonly rate: number;
-  readonly sd: number;
-  /** Minutes practised so far. */
-  readonly minutes: number;
-  /** Minutes a day at the pace of the last weeks, days off counted in. */
-  readonly aDay: number;
+  readonly growth: Growth;
+  /** Minutes, and days of practice, a day: at the pace of the last weeks, days off counted in. */
+  readonly aDay: { readonly minutes: number; readonly days: number };
 }
 
-/** What is usual before a phrase shows its own: rate and spread. */
-const USUAL_RATE = { mean: 0.045, sd: 0.03 };
-/** No phrase is taken to grow slower than this. */
-const LEAST_RATE = 0.004;
-/** Minutes after which practice counts as begun. */
-const BEGUN = 4;
-/** A day's belief strays from the line by this much beside its own spread: days are good and bad. */
-const STRAYS = 0.03;
 /** The pace is that of the last four weeks. */
 const LOOKED_BACK = 28;
 
-/** How a phrase grew so far. The usual rate where it was hardly practised. */
+/** How a phrase grew so far, and how much it is practised. What is usual where it was not. */
 export function paceOf(days: readonly PaceDay[], today: number): Pace {
-  let minutes = 0;
-  const points = days.map(({ seconds, belief }) => {
-    minutes += seconds / 60;
-    return { x: Math.log(1 + minutes / BEGUN), y: belief.mean, weight: 1 / (belief.variance + STRAYS ** 2) };
-  });
-  const sum = points.reduce((s, p) => s + p.weight, 0);
-  const mean = (of: (p: (typeof points)[number]) => number): number =>
-    sum === 0 ? 0 : points.reduce((s, p) => s + p.weight * of(p), 0) / sum;
-  const [x, y] = [mean((p) => p.x), mean((p) => p.y)];
-  // A ridge towards the usual rate. Beliefs follow each other: of the days together fewer count.
-  const share = points.length > 0 ? points.length ** -0.25 : 0;
-  const own = share * points.reduce((s, p) => s + p.weight * (p.x - x) ** 2, 0);
-  const with_ = share * points.reduce((s, p) => s + p.weight * (p.x - x) * (p.y - y), 0);
-  const prior = 1 / USUAL_RATE.sd ** 2;
-  const rate = (with_ + prior * USUAL_RATE.mean) / (own + prior);
-  const from = Math.max(today - LOOKED_BACK, (days[0]?.day ?? today) - 1);
-  const recent = days.filter((d) => d.day > from && d.day <= today).reduce((s, d) => s + d.seconds / 60, 0);
+  const recent = days.filter((d) => d.day > today - LOOKED_BACK && d.day <= today);
+  const [first] = days;
+  const last = days.at(-1);
+  // Each day of practice has its days off behind it, the last as many as the others had.
+  const over =
+    first && last ? today - first.day + Math.max(1, (last.day - first.day) / Math.max(1, days.length - 1)) : 1;
+  const span = Math.min(LOOKED_BACK, over);
   return {
-    rate: Math.max(LEAST_RATE, rate),
-    sd: Math.sqrt(1 / (own + prior)),
-    minutes,
-    aDay: recent / Math.max(7, today - from),
+    growth: growthOf(days),
+    aDay: { minutes: recent.reduce((s, d) => s + d.seconds / 60, 0) / span, days: recent.length / span },
   };
 }
 
-/** How far the practice of some more minutes goes on the line, as a share of the rate. */
-function onTheLine({ minutes }: Pace, more: number): number {
-  return Math.log((BEGUN + minutes + more) / (BEGUN + minutes));
-}
-
-/** What is believed after so many more minutes of practice. */
+/**
+ * What will be believed after so many more minutes of practice. It is no less sure: what is open about the growth is
+ * found out on the way. (A plan that took it as chance too gave the minutes to what will hardly get there.)
+ */
 export function afterMinutes(belief: Belief, pace: Pace, more: number): Belief {
-  const far = onTheLine(pace, more);
-  return { mean: belief.mean + pace.rate * far, variance: belief.variance + (pace.sd * far) ** 2 };
+  return { mean: belief.mean + added(pace.growth, more), variance: belief.variance };
 }
 
 /** How far above a tempo half of the tries must be clean for that tempo to be ready: a logarithm. */
 const ABOVE = Math.log(READY / (1 - READY)) * STEEP;
-
-/** The bell curve's share below a place, by a logistic curve that is within 0.01 of it (Bowling 2009). */
-const below = (z: number): number => 1 / (1 + Math.exp(-1.702 * z));
 
 /**
  * The chance that a tempo is ready, 0–1: that it would be clean four times of five.
@@ -91,34 +53,67 @@ export type Projection =
   | { readonly kind: 'unknown'; readonly days: number }
   /** Nothing was practised for four weeks: there is no pace. */
   | { readonly kind: 'resting'; readonly since: number }
-  /** `until` is null where it may be never at this pace, and `day` too where that is the likelier. */
-  | { readonly kind: 'on'; readonly day: number | null; readonly from: number; readonly until: number | null };
+  | {
+      readonly kind: 'on';
+      /** The day by which it is as likely as not; null where it is likelier never. */
+      readonly day: number | null;
+      /** Four of five reach it from here on, and by then; null where it may be never at this pace. */
+      readonly from: number | null;
+      readonly until: number | null;
+      /** The chance that it is reached at all at this pace, 0–1. */
+      readonly chance: number;
+      /** Days of practice, the last ones, in which nearly nothing was gained; null where something was. */
+      readonly still: number | null;
+    };
 
 /** On fewer days of tries nothing is said. */
 const DAYS_NEEDED = 4;
 /**
- * Good and bad luck in spreads, between which four of five simulated learners reached their goals: level and rate stray
- * together, and a goal is reached first on a good day.
+ * The chances at which an interval begins and ends that holds four of five. It is no mirror: what may be never is
+ * likelier told by who stopped growing than by who goes on.
  */
-const LUCK = { good: 1.4, bad: -0.66 };
+const WITHIN = { from: 0.07, until: 0.8 };
 /** What lies farther ahead than two years is never. */
 const NEVER = 730;
+/** Days ahead at which it is looked. */
+const AHEAD = [0, 1, 2, 3, 4, 5, 7, 9, 12, 15, 19, 24, 30, 38, 48, 60, 76, 98, 125, 160, 210, 300, 450, NEVER];
+/** In so many days of practice less than this, a logarithm, is a standstill. */
+const STANDSTILL = { days: 8, gain: 0.01 };
 
 /** The day on which a goal will be ready at the present pace, with an interval that holds four times of five. */
 export function projected(belief: Belief, days: readonly PaceDay[], goal: number, today: number): Projection {
-  const far = Math.log(goal) + ABOVE - belief.mean;
-  if (far <= 0) return { kind: 'ready' };
+  const far = Math.log(goal) + ABOVE;
+  if (belief.mean >= far) return { kind: 'ready' };
   if (days.length < DAYS_NEEDED) return { kind: 'unknown', days: days.length };
-  const pace = paceOf(days, today);
-  if (pace.aDay <= 0) return { kind: 'resting', since: days.at(-1)?.day ?? today };
-  // Days until the line with this much luck is at the goal.
-  const dayAt = (luck: number): number | null => {
-    const [level, rate] = [luck * Math.sqrt(belief.variance), pace.rate + luck * pace.sd];
-    if (far - level <= 0) return today;
-    if (rate <= LEAST_RATE) return null;
-    const minutes = (BEGUN + pace.minutes) * (Math.exp((far - level) / rate) - 1);
-    const gone = Math.ceil(minutes / pace.aDay);
-    return gone > NEVER ? null : today + gone;
+  const { growth, aDay } = paceOf(days, today);
+  if (aDay.minutes <= 0) return { kind: 'resting', since: days.at(-1)?.day ?? today };
+  let most = 0;
+  const chances = AHEAD.map((t) => {
+    most = Math.max(most, chanceThere(growth, { minutes: aDay.minutes * t, days: aDay.days * t }, far));
+    return most;
+  });
+  const dayAt = (chance: number): number | null => {
+    const i = chances.findIndex((c) => c >= chance);
+    if (i < 0) return null;
+    const [t, c, before, less] = [AHEAD[i] ?? 0, chances[i] ?? 1, AHEAD[i - 1], chances[i - 1]];
+    if (before === undefined || less === undefined) return today;
+    return today + Math.ceil(before + ((t - before) * (chance - less)) / (c - less));
   };
-  return { kind: 'on', day: dayAt(0), from: dayAt(LUCK.good) ?? today + NEVER, until: dayAt(LUCK.bad) };
+  return {
+    kind: 'on',
+    day: dayAt(0.5),
+    from: dayAt(WITHIN.from),
+    until: dayAt(WITHIN.until),
+    chance: most,
+    still: standstill(growth, days),
+  };
+}
+
+/** The last days of practice, where they gained next to nothing. */
+function standstill({ minutes, laws }: Growth, days: readonly PaceDay[]): number | null {
+  const last = days.slice(-STANDSTILL.days);
+  if (last.length < STANDSTILL.days) return null;
+  const before = minutes - last.reduce((s, d) => s + d.seconds / 60, 0);
+  const gained = laws.reduce((s, f) => s + f.chance * f.gain * (f.law.way(minutes) - f.law.way(before)), 0);
+  return gained < STANDSTILL.gain ? last.length : null;
 }

@@ -14,6 +14,8 @@ export interface Expected {
   readonly velocity: number;
   /** Ticks from the first turn's bar line, unswung; absent where the stroke belongs to no phrase. */
   readonly tick?: number;
+  /** Ticks of one turn; absent with it. */
+  readonly loop?: number;
   /** What stands before or after it. */
   readonly ornament?: Ornament;
   /** Who plays its grace strokes, and where. */
@@ -43,6 +45,7 @@ export function expectedOf(
       voice: s.voice,
       velocity: LEVEL_DEFAULTS[s.level].velocity,
       tick: (firstTurn + t) * loop + pattern.start + s.at,
+      loop,
       ...(s.ornament && isHand(s.limb) ? { ornament: s.ornament } : {}),
       ...gracedBy(s),
     })),

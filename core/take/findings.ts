@@ -62,7 +62,7 @@ export type Finding = { readonly small: boolean } & (
   | { readonly kind: 'drift'; readonly off: number; readonly seconds: number }
   | { readonly kind: 'uneven'; readonly spread: number }
   | { readonly kind: 'hands'; readonly softer: 'R' | 'L' }
-  | { readonly kind: 'heights' }
+  | { readonly kind: 'heights'; readonly heard: number; readonly meant: number }
 );
 
 /**
@@ -77,18 +77,79 @@ export function spreadLimit(slotSeconds: number, strictness: Strictness = 'usual
 
 /**
  * Everything there is to say of a take, the first to be fixed first: the take as a whole (a part only, begun late,
- * stopped, another tempo, all of it late, swung), then what was left out and added, then a limb, then a place, then
- * drift, unevenness and loudness. Nothing that chance explains. Verdict and words both follow from it.
+ * stopped, another tempo, all of it late, swung), then what costs the ear most, whatever its kind, and what makes a
+ * take messy before what leaves it close. Nothing that chance explains. Verdict and words both follow from it.
+ * `heights` is by how many decibels accents must lie above ghosts, where that was made a condition.
  */
-export function findingsOf(r: TakeReading, slotSeconds: number, strictness: Strictness = 'usual'): readonly Finding[] {
+export function findingsOf(
+  r: TakeReading,
+  slotSeconds: number,
+  strictness: Strictness = 'usual',
+  heights: number | null = null,
+): readonly Finding[] {
   if (r.many === 0) return [{ kind: 'silence', small: false }];
   const wide = WIDER[strictness];
   return [
     ...wholeFindings(r, wide),
-    ...countFindings(r),
-    ...faultFindings(r, wide),
-    ...restFindings(r, slotSeconds, strictness),
+    ...[
+      ...countFindings(r),
+      ...faultFindings(r, wide),
+      ...restFindings(r, slotSeconds, strictness),
+      ...heightFindings(r, wide, heights),
+    ]
+      .map((finding) => ({ finding, cost: costOf(finding, r) }))
+      .sort((a, b) => Number(a.finding.small) - Number(b.finding.small) || b.cost - a.cost)
+      .map(({ finding }) => finding),
   ];
+}
+
+/**
+ * What a stroke that is not there, one too many, a grace stroke that is not there, and a decibel too little between
+ * accents and ghosts cost, in milliseconds off.
+ */
+const AS_FAR_OFF = { lost: 60, extra: 45, grace: 30, decibel: 3 } as const;
+/** All of it late together is heard least, and a scatter is half made of what nobody hears. */
+const HEARD = { shift: 1 / 4, uneven: 1 / 2 } as const;
+
+/**
+ * What a finding costs the ear: how far the strokes it is about are off, squared, by their share of all: the part of
+ * the mean square that would go with it.
+ */
+function costOf(f: Finding, r: TakeReading): number {
+  const share = (many: number): number => many / Math.max(1, r.strokes);
+  switch (f.kind) {
+    case 'left-out':
+      return share(f.times) * AS_FAR_OFF.lost ** 2;
+    case 'extra':
+      return share(f.many) * AS_FAR_OFF.extra ** 2;
+    case 'grace':
+      return share(f.times) * AS_FAR_OFF.grace ** 2;
+    case 'limb':
+      return share(r.byLimb.find((l) => l.limb === f.limb)?.many ?? 0) * f.off ** 2;
+    case 'place':
+      return share(r.byPlace.find((p) => p.index === f.index)?.many ?? 0) * f.off ** 2;
+    case 'off-beats':
+      return f.off ** 2 / 2;
+    case 'shift':
+      return HEARD.shift * f.off ** 2;
+    case 'drift':
+      return ((f.off * f.seconds) / 60) ** 2 / 12;
+    case 'uneven':
+      return HEARD.uneven * f.spread ** 2;
+    case 'hands':
+      return 0;
+    case 'heights':
+      // As a condition it is missed by so much; else it is named where there is nothing else.
+      return f.small ? 0 : (AS_FAR_OFF.decibel * decibels(f.meant / Math.max(1e-3, f.heard))) ** 2;
+    // These stand first, and are not compared.
+    case 'silence':
+    case 'part':
+    case 'begins':
+    case 'stops':
+    case 'tempo':
+    case 'swing':
+      return Infinity;
+  }
 }
 
 function wholeFindings(r: TakeReading, wide: number): Finding[] {
@@ -164,8 +225,29 @@ function restFindings(r: TakeReading, slotSeconds: number, strictness: Strictnes
   if (r.spread > limit) found.push({ kind: 'uneven', spread: r.spread, small: r.spread <= LIMITS.close * limit });
   if (r.leftRight !== null && Math.abs(r.leftRight) > LIMITS.hands * wide)
     found.push({ kind: 'hands', softer: r.leftRight > 0 ? 'L' : 'R', small: true });
-  // Less than half of the difference that was meant is heard as none.
-  if (r.accentGhost !== null && r.meantRatio !== null && r.accentGhost < 1 + (r.meantRatio - 1) / 2)
-    found.push({ kind: 'heights', small: true });
   return found;
+}
+
+/** So many decibels short of what was asked for is near it, and twice as many is small. */
+const NEAR = 1;
+
+/**
+ * By how many decibels one loudness lies above another, of which it is so many times.
+ * @example
+ * decibels(2).toFixed(1) // => "6.0"
+ */
+export const decibels = (times: number): number => 20 * Math.log10(times);
+
+/** Accents against ghosts: as a condition where it was chosen, else only where they are hardly apart. */
+function heightFindings(r: TakeReading, wide: number, heights: number | null): Finding[] {
+  const { accentGhost: heard, meantRatio } = r;
+  if (heard === null || meantRatio === null) return [];
+  if (heights === null)
+    // Less than half of the difference that was meant is heard as none.
+    return heard < 1 + (meantRatio - 1) / 2 ? [{ kind: 'heights', heard, meant: meantRatio, small: true }] : [];
+  // A tenth of a decibel is more than anything here can measure.
+  const short = Math.round(10 * (heights - decibels(heard))) / 10;
+  return short > NEAR * wide
+    ? [{ kind: 'heights', heard, meant: 10 ** (heights / 20), small: short <= 2 * NEAR * wide }]
+    : [];
 }

@@ -8,6 +8,7 @@ export { type KeptTake, TakeSchema } from './kept';
 export { CALIBRATION_BEATS, type Latency, latencyMoved, latencyOf } from './latency';
 export { type TakeReading, readTake } from './reading';
 export { readAgain } from './re-read';
+export { decibels } from './findings';
 export { uncountedHits, firstFix, type Fix, measuredOf, tryVerdict, verdictOf } from './verdict';
 export {
   type Finding,

@@ -1,9 +1,13 @@
 import { TICKS_PER_QUARTER } from '../time';
 import type { Expected } from '../rendition';
 
-/** Which of the second halves a tick falls on: of a quarter, or of an eighth. Neither where ticks are not known. */
-export function offBeat(tick: number | undefined): { readonly eighth: boolean; readonly sixteenth: boolean } {
-  const on = (unit: number): boolean => tick !== undefined && (((tick % unit) + unit) % unit) * 2 === unit;
+/**
+ * Which of the second halves a tick falls on: of a quarter, or of an eighth. Neither where ticks are not known, nor in
+ * a loop that is no whole number of them: there each place is on the beat in one turn and off it in the next.
+ */
+export function offBeat(tick: number | undefined, loop = 0): { readonly eighth: boolean; readonly sixteenth: boolean } {
+  const on = (unit: number): boolean =>
+    tick !== undefined && loop % unit === 0 && (((tick % unit) + unit) % unit) * 2 === unit;
   return { eighth: on(TICKS_PER_QUARTER), sixteenth: on(TICKS_PER_QUARTER / 2) };
 }
 

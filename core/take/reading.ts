@@ -98,7 +98,7 @@ export function readTake(
   const level = (p: Point): number => p.late - left * (p.e.seconds - middle);
   const eighth = eighthOf(expected) * 1000;
   const faults = faultsOf(
-    points.map((p) => ({ index: p.e.index, limb: p.e.limb, off: level(p), ...offBeat(p.e.tick) })),
+    points.map((p) => ({ index: p.e.index, limb: p.e.limb, off: level(p), ...offBeat(p.e.tick, p.e.loop) })),
   );
   const straightened = (p: Point): number =>
     faults.found.reduce((late, f) => (moves(f, p.e) ? late - f.off : late), level(p));
@@ -171,14 +171,14 @@ function moves(fault: Fault, e: Expected): boolean {
     case 'place':
       return e.index === fault.index;
     case 'swing':
-      return fault.on === '8ths' ? offBeat(e.tick).eighth : offBeat(e.tick).sixteenth;
+      return fault.on === '8ths' ? offBeat(e.tick, e.loop).eighth : offBeat(e.tick, e.loop).sixteenth;
   }
 }
 
 /** Where strokes off the beat are meant, told by their ticks and their seconds. */
 function meantSwing(expected: readonly Expected[], eighth: number): TakeReading['meantSwing'] {
   const own = (on: 'eighth' | 'sixteenth', pair: number): number => {
-    const e = expected.find((s) => offBeat(s.tick)[on]);
+    const e = expected.find((s) => offBeat(s.tick, s.loop)[on]);
     if (!e || e.tick === undefined || eighth <= 0) return 50;
     const straight = (e.tick * eighth) / (TICKS_PER_QUARTER / 2);
     const origin = expected.find((s) => s.tick !== undefined && s.tick % TICKS_PER_QUARTER === 0);

@@ -9,8 +9,13 @@ import type { TakeReading } from './reading';
  * Clean, close or loose: clean when there is nothing to say, close when all there is to say is small. It follows from
  * the same findings as the words do, so that a clean take has no fault and a close one never says nothing.
  */
-export function verdictOf(r: TakeReading, slotSeconds: number, strictness: Strictness = 'usual'): TakeVerdict {
-  const findings = findingsOf(r, slotSeconds, strictness);
+export function verdictOf(
+  r: TakeReading,
+  slotSeconds: number,
+  strictness: Strictness = 'usual',
+  heights: number | null = null,
+): TakeVerdict {
+  const findings = findingsOf(r, slotSeconds, strictness, heights);
   if (findings.length === 0) return 'clean';
   return findings.every((f) => f.small) ? 'close' : 'loose';
 }
@@ -42,8 +47,9 @@ export function firstFix(
   slotSeconds: number,
   schools: Schools,
   strictness: Strictness = 'usual',
+  heights: number | null = null,
 ): Fix | null {
-  const [first] = findingsOf(r, slotSeconds, strictness);
+  const [first] = findingsOf(r, slotSeconds, strictness, heights);
   return first ? factsOf(first, pattern, r, schools) : null;
 }
 
@@ -117,7 +123,7 @@ function factsOf(f: Finding, pattern: Pattern, r: TakeReading, schools: Schools)
     case 'hands':
       return whole({ kind: 'hands', softer: f.softer });
     case 'heights':
-      return whole({ kind: 'heights', heard: r.accentGhost ?? 1, meant: r.meantRatio ?? 1 });
+      return whole({ kind: 'heights', heard: f.heard, meant: f.meant });
   }
 }
 

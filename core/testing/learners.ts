@@ -83,3 +83,78 @@ export function learner(roll: () => number, tries: number, share = 0.8 * Math.ex
   }
   return { ceiling, tries: out };
 }
+
+/** The ways in which one phrase may grow. */
+export const WAYS_TO_GROW = ['power', 'wall', 'steady', 'steps', 'weeks off', 'still'] as const;
+export type WayToGrow = (typeof WAYS_TO_GROW)[number];
+
+/** A day of practice of one phrase, with the tempo that who knows the player would call ready. */
+export interface TrueDay {
+  readonly day: number;
+  readonly seconds: number;
+  readonly tries: readonly { readonly bpm: number; readonly clean: boolean }[];
+  readonly ready: number;
+}
+
+/** How much of a logarithm is gained after so many minutes on so many days, by numbers of the player's own. */
+function gains(roll: () => number, way: WayToGrow): (minutes: number, days: number) => number {
+  const [gain, begun] = [0.03 + 0.06 * roll(), 3 + 10 * roll()];
+  const [room, most] = [0.12 + 0.25 * roll(), 30 + 170 * roll()];
+  const aDay = 0.004 + 0.016 * roll();
+  const [often, step] = [1 / (2 + Math.floor(5 * roll())), 0.02 + 0.05 * roll()];
+  let [stepped, on] = [0, 0];
+  switch (way) {
+    case 'power':
+    case 'weeks off':
+      return (minutes) => gain * Math.log(1 + minutes / begun);
+    case 'wall':
+      return (minutes) => room * (1 - Math.exp(-minutes / most));
+    case 'steady':
+      return (_, days) => Math.min(0.6, aDay * days);
+    case 'steps':
+      return (_, days) => {
+        for (; on < Math.floor(days); on++) if (roll() < often) stepped += step * (0.5 + roll());
+        return Math.min(0.6, stepped);
+      };
+    case 'still':
+      return () => 0;
+  }
+}
+
+/** A player on one phrase over so many days of practice, some weekdays off, growing in one way. */
+export function grower(
+  roll: () => number,
+  way: WayToGrow,
+  many: number,
+): { readonly ceiling: number; readonly days: readonly TrueDay[] } {
+  const ceiling = 120 + 80 * roll();
+  const wide = 0.05 + 0.05 * roll();
+  const begins = Math.log(ceiling * (0.45 + 0.3 * roll()));
+  const gained = gains(roll, way);
+  const [often, aDay, lost] = [0.5 + 0.5 * roll(), 4 + 10 * roll(), 0.003 + 0.004 * roll()];
+  const out: TrueDay[] = [];
+  let [day, minutes, gone, next] = [20_000, 0, 0, Math.exp(begins - 0.08)];
+  while (out.length < many) {
+    const today = aDay * Math.exp(0.3 * bell(roll));
+    const mood = 0.025 * bell(roll);
+    const few = Math.max(3, Math.round(0.9 * today));
+    let skill = begins;
+    const tries = Array.from({ length: few }, (_, i) => {
+      minutes += today / few;
+      skill = begins + gained(minutes, out.length + i / few);
+      const clean = roll() < below((skill - gone + mood - Math.log(next)) / wide);
+      const bpm = Math.round(next);
+      next *= clean ? 1.02 + 0.03 * roll() : 0.95 + 0.03 * roll();
+      gone *= 0.8;
+      return { bpm, clean };
+    });
+    out.push({ day, seconds: 60 * today, tries, ready: Math.exp(skill - 0.8416 * Math.hypot(wide, 0.025)) });
+    let off = 1;
+    while (roll() > often) off++;
+    if (way === 'weeks off' && roll() < 0.12) off += 7 + Math.floor(14 * roll());
+    day += off;
+    gone = Math.min(0.15, gone + lost * (off - 1));
+    next *= 0.95;
+  }
+  return { ceiling, days: out };
+}

@@ -19,7 +19,7 @@ interface Followed {
   readonly id: string;
   readonly own: Owned;
   known: Known;
-  readonly days: PaceDay[];
+  days: readonly PaceDay[];
   best: number | null;
 }
 
@@ -62,8 +62,11 @@ export function term(seed: number, phrases: number, minutes: number, choose: Cho
         tries.map((t): DatedTry => ({ ...t, day, weight: 0.8 })),
       );
       for (const t of tries) if (t.clean) one.best = Math.max(one.best ?? 0, t.bpm);
-      const before = one.days.at(-1)?.day === day ? one.days.pop() : undefined;
-      one.days.push({ day, seconds: (before?.seconds ?? 0) + some * 60, belief: one.known.belief });
+      const before = one.days.at(-1)?.day === day ? one.days.at(-1) : undefined;
+      one.days = [
+        ...one.days.filter((d) => d !== before),
+        { day, seconds: (before?.seconds ?? 0) + some * 60, belief: one.known.belief },
+      ];
     }
   }
   return [...show.values()].filter((f) => isReady(f.own, night)).length;

@@ -319,7 +319,7 @@ export class DrillStore {
 
   private began(): void {
     if (this.slow()) return;
-    this.tries.begin();
+    this.tries.begin(this.state()?.plan.heights ?? null);
     const meant = this.rendition();
     if (meant?.said || meant?.open) this.recorder.forget();
     else if (meant && this.choices.source() !== null) this.recorder.begin(meant, this.tempo());

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { LADDER_SCHOOLS, LADDER_WORDS, readRungs } from '@core/drill';
 import { DYNAMICS, type Dynamic } from '@core/playback';
 import { restsWords } from '../../knowledge/rests-words';
@@ -14,7 +15,7 @@ import { TermComponent } from '../../guide/term.component';
 /** The ladder of a drill: from where to where, by which rungs, how long each is held, how loud. */
 @Component({
   selector: 'ls-ladder-setup',
-  imports: [TermComponent, NumberFieldComponent, SelectComponent, TempoFieldComponent],
+  imports: [RouterLink, TermComponent, NumberFieldComponent, SelectComponent, TempoFieldComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ladder-setup.component.html',
   styleUrl: './ladder-setup.component.css',
@@ -34,6 +35,12 @@ export class LadderSetupComponent {
   readonly louds: readonly Choice<Dynamic | 'passes'>[] = [
     ...choicesOf(DYNAMICS),
     { value: 'passes', words: 'each rung soft, medium, loud' },
+  ];
+  readonly heights: readonly Choice<number>[] = [
+    { value: 0, words: 'not judged' },
+    { value: 6, words: 'at least 6 dB: twice as loud' },
+    { value: 9, words: 'at least 9 dB: nearly three times' },
+    { value: 12, words: 'at least 12 dB: four times' },
   ];
   readonly ladder = this.plans.ladder;
   readonly school = computed(() => this.ladder().ladder ?? 'steps');

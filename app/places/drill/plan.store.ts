@@ -1,7 +1,9 @@
 import { computed, inject, Injectable, linkedSignal } from '@angular/core';
 import { moveItemInArray } from '@angular/cdk/drag-drop';
 import { loopTicks } from '@core/pattern';
+import { isHand } from '@core/stroke';
 import {
+  aboveCeiling,
   contextStage,
   fitsEveryBeat,
   growthStages,
@@ -65,6 +67,11 @@ export class PlanStore {
     const known = this.subject.known();
     return known && chancesOf(known, this.rungs(), this.ladder().goal);
   });
+  /** What of this ladder the player cannot do on their kit; null where nothing limits it, or it stays below. */
+  readonly above = computed(() => {
+    const top = this.subject.ceiling();
+    return top && aboveCeiling(this.rungs(), this.ladder().goal, top.bpm);
+  });
   /** About how long the whole takes, in minutes, if every rung passes at once. */
   readonly minutes = computed(() => {
     const [phrase, plan] = [this.subject.whole(), this.plan()];
@@ -125,6 +132,24 @@ export class PlanStore {
       start: Math.min(...rungs),
       goal: Math.max(...rungs),
     }));
+  }
+
+  /** The ladder ends at a tempo: what lies above it goes, and the goal is it. */
+  endAt(bpm: number): void {
+    const { rungs, start } = this.ladder();
+    if (!rungs) return this.set({ goal: bpm, start: Math.min(start, bpm) });
+    this.setRungs([...rungs.filter((r) => r < bpm), bpm]);
+  }
+
+  /** Whether there are loud and soft strokes of the hands, so that one can be asked to stand out. */
+  readonly hasHeights = computed(() => {
+    const hands = this.subject.whole()?.strokes.filter((s) => isHand(s.limb)) ?? [];
+    return hands.some((s) => s.level === 'accent') && hands.some((s) => s.level !== 'accent');
+  });
+
+  /** By how many decibels accents must lie above ghosts; 0 where that is not judged. */
+  setHeights(heights: number): void {
+    this.ownLadder.update((own) => ({ ...without(own, 'heights'), ...(heights > 0 ? { heights } : {}) }));
   }
 
   holdBy(kind: 'loops' | 'bars' | 'minutes'): void {

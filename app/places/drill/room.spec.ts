@@ -80,11 +80,11 @@ describe('the recorder', () => {
     await TestBed.inject(LatencyRepo).keep('keys', 0.03, 1);
     rec.begin(phrase, 60);
     play(source, 2, () => 34);
-    const judged = rec.judge(0, 2, 'usual', schools)!;
+    const judged = rec.judge(0, 2, { strictness: 'usual', heights: null }, schools)!;
     expect(judged.reading.mean).toBeCloseTo(4, 3);
     expect(judged.verdict).toBe('clean');
     expect(judged.measured.strokes).toBe(32);
-    expect(rec.loopClean(1, 'usual', schools)).toBe(true);
+    expect(rec.loopClean(1, { strictness: 'usual', heights: null }, schools)).toBe(true);
     expect(new Set(rec.dots().map((d) => d.turn))).toEqual(new Set([0, 1]));
   });
   it('tells how the time held where the click was silent', async () => {
@@ -92,10 +92,10 @@ describe('the recorder', () => {
     // One bar sounds, one is silent; a bar lasts four seconds.
     rec.begin({ ...phrase, gap: { sounding: 1, silent: 1 } }, 60);
     play(source, 4, (_, seconds) => (Math.floor(seconds / 4) % 2 === 1 ? 18 : 2));
-    expect(rec.judge(0, 4, 'usual', schools)!.reading.silence).toBeCloseTo(16, 3);
+    expect(rec.judge(0, 4, { strictness: 'usual', heights: null }, schools)!.reading.silence).toBeCloseTo(16, 3);
     rec.begin(phrase, 60);
     play(source, 4, () => 2);
-    expect(rec.judge(0, 4, 'usual', schools)!.reading.silence).toBeNull();
+    expect(rec.judge(0, 4, { strictness: 'usual', heights: null }, schools)!.reading.silence).toBeNull();
   });
   it('a source in trouble judges nothing; hits while nothing plays are none; stopping ends it', async () => {
     const { rec, source, transport } = await recorder();
@@ -107,8 +107,8 @@ describe('the recorder', () => {
     play(source, 1, () => 0);
     expect(rec.dots()).toHaveLength(16);
     source.troubleState.set('unplugged');
-    expect(rec.judge(0, 1, 'usual', schools)).toBeNull();
-    expect(rec.loopClean(0, 'usual', schools)).toBeNull();
+    expect(rec.judge(0, 1, { strictness: 'usual', heights: null }, schools)).toBeNull();
+    expect(rec.loopClean(0, { strictness: 'usual', heights: null }, schools)).toBeNull();
     rec.stop();
     expect([rec.listening(), source.stopped]).toEqual([false, 1]);
     source.can = false;
@@ -503,7 +503,7 @@ describe('what a try said', () => {
         velocity: e.limb === 'R' ? 100 : 60,
       }),
     );
-    const judged = rec.judge(0, 4, 'strict', schools)!;
+    const judged = rec.judge(0, 4, { strictness: 'strict', heights: null }, schools)!;
     const m = mount(JudgedComponent, { judged, pattern: phrase });
     expect(m.host.querySelector('.fix')?.textContent).toMatch(/The kick on .* is \d+ ms late/);
     expect(m.host.querySelector('table')).toBeNull();

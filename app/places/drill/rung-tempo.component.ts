@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { count } from '@core/base';
-import { drillPass, promptFor } from '@core/drill';
+import { drillPass, promptFor, warningWords } from '@core/drill';
 import { barTicks } from '@core/time';
 import { TodayRepo } from '../../storage/today.repo';
 import { DrillStore } from './drill.store';
 import { RoomChoices } from './room-choices.store';
 import { SubjectStore } from './subject.store';
+import { TryJudge } from './try.judge';
 
 /** The most loops that have a mark of their own. */
 const MOST_MARKS = 32;
@@ -74,8 +75,8 @@ const MOST_MARKS = 32;
           <span class="once">The recording was deleted; you play without it.</span>
         }
       }
-      @if (d.messy === 1) {
-        <span class="once">one messy try; another goes a rung down</span>
+      @if (warning(d); as words) {
+        <span class="once">{{ words }}</span>
       }
     }
   `,
@@ -110,10 +111,17 @@ const MOST_MARKS = 32;
       background: var(--line);
     }
     .marks .over {
+      background: var(--line-strong);
+    }
+    .marks .clean {
       background: var(--good);
     }
-    .marks .now {
+    .marks .messy {
       background: var(--mark);
+    }
+    .marks .now {
+      outline: 2px solid var(--accent);
+      outline-offset: -2px;
     }
     .once {
       color: var(--mark);
@@ -124,7 +132,9 @@ const MOST_MARKS = 32;
 export class RungTempoComponent {
   readonly store = inject(DrillStore);
   private readonly subject = inject(SubjectStore);
+  private readonly tries = inject(TryJudge);
   private readonly todays = inject(TodayRepo);
+  readonly warning = warningWords;
   private readonly choices = inject(RoomChoices);
   readonly byMicrophone = computed(() => this.choices.source() === 'microphone');
   readonly pass = computed(() => {
@@ -134,9 +144,15 @@ export class RungTempoComponent {
   readonly marks = computed(() => {
     const drill = this.store.drill();
     if (!drill) return [];
-    return Array.from({ length: Math.min(MOST_MARKS, this.store.need()) }, (_, i) =>
-      i < drill.loops ? 'over' : i === drill.loops && drill.phase === 'playing' ? 'now' : 'ahead',
-    );
+    const many = Math.min(MOST_MARKS, this.store.need());
+    // Where more are played than are asked for, the last are shown.
+    const from = Math.max(0, drill.loops - many + (drill.phase === 'playing' ? 1 : 0));
+    return Array.from({ length: many }, (_, i) => {
+      const n = from + i;
+      if (n >= drill.loops) return n === drill.loops && drill.phase === 'playing' ? 'now' : 'ahead';
+      const clean = this.tries.turns()[n] ?? null;
+      return clean === null ? 'over' : clean ? 'clean' : 'messy';
+    });
   });
   /** What may be tried in the open bars. */
   readonly prompt = computed(() => {

@@ -1,4 +1,13 @@
-import { drillPass, drillStage, drillTempo, isRunning, ofPhrase, stageTitle, type DrillState } from '@core/drill';
+import {
+  drillPass,
+  drillStage,
+  drillTempo,
+  isRunning,
+  lastWords,
+  ofPhrase,
+  stageTitle,
+  type DrillState,
+} from '@core/drill';
 
 /** What is going on beside the drill's own state. */
 interface Aside {
@@ -39,7 +48,7 @@ export function saidOf(drill: DrillState | null, { slow, slept }: Aside): string
       if (last.verdict === 'clean' && pass && last.bpm === tempo)
         return `${last.bpm} was clean ${last.dynamic}. Now ${pass}.`;
       if (last.verdict === 'clean') return `${last.bpm} was clean.`;
-      return last.bpm > tempo ? `Two messy tries at ${last.bpm}: one rung down.` : `Messy at ${last.bpm}: try again.`;
+      return lastWords(drill);
     }
   }
 }

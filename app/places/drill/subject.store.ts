@@ -31,7 +31,7 @@ import {
   type ReadySaid,
   type WholeTry,
 } from '@core/player';
-import { ceilingOn } from '@core/reach';
+import { ceilingOn, raises } from '@core/reach';
 import { now, practiceDay, today } from '../../environment/clock';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../../knowledge/patterns';
@@ -39,6 +39,7 @@ import { ClipsRepo } from '../../storage/clips.repo';
 import { DrillsRepo } from '../../storage/drills.repo';
 import { KitsRepo } from '../../storage/kits.repo';
 import { PhrasesRepo } from '../../storage/phrases.repo';
+import { SettingsRepo } from '../../storage/settings.repo';
 import { AbleService } from '../../knowledge/able.service';
 import { ShelfIndex } from '../../knowledge/shelf-index.service';
 import { inSlices } from '../../common/idle';
@@ -52,6 +53,9 @@ interface Groove {
   readonly recipe: Phrase['recipe'];
   readonly pattern: Pattern;
 }
+
+/** In a phrase of more strokes it is not looked for what would raise its ceiling. */
+const MOST_RAISED = 600;
 
 /** Clean loops that a rung asks for, unless the player says otherwise. */
 export const LOOPS = 4;
@@ -69,6 +73,7 @@ export class SubjectStore {
   private readonly kits = inject(KitsRepo);
   private readonly clips = inject(ClipsRepo);
   private readonly able = inject(AbleService);
+  private readonly settings = inject(SettingsRepo);
   private readonly index = inject(ShelfIndex);
   /** What the other phrases say of the player: it comes in a moment later. */
   private readonly share = signal<Belief>(USUAL_SHARE);
@@ -132,6 +137,13 @@ export class SubjectStore {
     const { bpm, rests } = this.able.top(whole, shown);
     if (bpm === null) return null;
     return { bpm, rests, pair: ceilingOn(whole, this.kits.current(), this.able.now()).pairs[0] ?? null };
+  });
+  /** The change that raises the ceiling most; worked out when it is asked for. */
+  readonly raise = computed(() => {
+    const whole = this.whole();
+    if (!whole || whole.strokes.length > MOST_RAISED) return null;
+    const [best] = raises(whole, this.kits.current(), this.able.now(), this.settings.schools());
+    return best ? { words: this.kits.said(best.words), bpm: Math.floor(best.bpm) } : null;
   });
   /** What is believed of the player and this phrase today; null before any try, and where nothing limits it. */
   readonly known = computed(

@@ -23,6 +23,12 @@ import { LatencyRepo } from '../../storage/latency.repo';
 import { SimulatedSource } from '../../hits/simulated.source';
 import type { HitSource } from '../../hits/source';
 
+/** What makes a try clean: how strictly it is judged, and by how many decibels accents must lie above ghosts. */
+export interface Condition {
+  readonly strictness: Strictness;
+  readonly heights: number | null;
+}
+
 /** What a finished try said. */
 export interface Judged {
   readonly reading: TakeReading;
@@ -123,8 +129,8 @@ export class TakeRecorder {
   }
 
   /** Whether one turn was clean; null when nothing listens. */
-  loopClean(turn: number, strictness: Strictness, schools: Schools): boolean | null {
-    const judged = this.judge(turn, 1, strictness, schools);
+  loopClean(turn: number, asked: Condition, schools: Schools): boolean | null {
+    const judged = this.judge(turn, 1, asked, schools);
     return judged === null ? null : judged.verdict === 'clean';
   }
 
@@ -134,7 +140,7 @@ export class TakeRecorder {
   }
 
   /** What turns of the try say, from the first on; null when nothing listens or the source fell silent. */
-  judge(first: number, turns: number, strictness: Strictness, schools: Schools): Judged | null {
+  judge(first: number, turns: number, { strictness, heights }: Condition, schools: Schools): Judged | null {
     const { meant, source } = this;
     if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
     const expected = expectedIn(meant, this.bpm, first, turns);
@@ -145,8 +151,8 @@ export class TakeRecorder {
     // A microphone takes a flam for one stroke: nobody is told that a grace stroke was left out.
     const laid = align(expected, hits, { beat, hearsGraces: source.kind !== 'microphone' });
     const reading = readTake(expected, hits, laid, silences);
-    const verdict = verdictOf(reading, slot, strictness);
-    const fix = firstFix(meant.pattern, reading, slot, schools, strictness);
+    const verdict = verdictOf(reading, slot, strictness, heights);
+    const fix = firstFix(meant.pattern, reading, slot, schools, strictness, heights);
     return {
       reading,
       verdict,

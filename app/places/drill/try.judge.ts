@@ -5,7 +5,7 @@ import { tryVerdict } from '@core/take';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { TakesRepo } from '../../storage/takes.repo';
 import { RoomChoices } from './room-choices.store';
-import { TakeRecorder, type Judged } from './take.recorder';
+import { TakeRecorder, type Condition, type Judged } from './take.recorder';
 
 /**
  * Says what the turns of a try measured: while it goes on, and when it is over. Provided by the room.
@@ -16,15 +16,20 @@ export class TryJudge {
   private readonly choices = inject(RoomChoices);
   private readonly settings = inject(SettingsRepo);
   private readonly takes = inject(TakesRepo);
-  private turns = 0;
-  private cleanTurns = 0;
+  private many = 0;
+  private heights: number | null = null;
+  private readonly turnsState = signal<readonly (boolean | null)[]>([]);
+  /** Of each turn of this try whether it was clean; null where nothing listened. */
+  readonly turns = this.turnsState.asReadonly();
   private readonly judgedState = signal<Judged | null>(null);
   /** What the last finished try said; null when it was judged by ear. */
   readonly judged = this.judgedState.asReadonly();
 
-  begin(): void {
-    this.turns = 0;
-    this.cleanTurns = 0;
+  /** A try begins; `heights` is by how many decibels accents must lie above ghosts, null where that is not judged. */
+  begin(heights: number | null): void {
+    this.heights = heights;
+    this.many = 0;
+    this.turnsState.set([]);
   }
 
   forget(): void {
@@ -33,13 +38,15 @@ export class TryJudge {
 
   /** The n-th turn is over. */
   count(n: number): void {
-    this.turns = n;
+    this.many = n;
   }
 
   /** Whether the n-th turn was clean; null when nothing listens. */
   turn(n: number): boolean | null {
-    const clean = this.recorder.loopClean(n - 1, this.choices.strictness(), this.settings.schools());
-    if (clean) this.cleanTurns++;
+    const clean = this.recorder.loopClean(n - 1, this.asked(), this.settings.schools());
+    this.turnsState.update((all) =>
+      Array.from({ length: Math.max(all.length, n) }, (_, i) => (i === n - 1 ? clean : (all[i] ?? null))),
+    );
     return clean;
   }
 
@@ -56,15 +63,19 @@ export class TryJudge {
     const judged = this.judge(from);
     if (!judged) return this.forget();
     const verdict = byLoops ? tryVerdict(judged.verdict, attempt.verdict === 'clean') : judged.verdict;
-    const loops = byLoops ? { clean: this.cleanTurns, of: this.turns } : null;
+    const loops = byLoops ? { clean: this.turns().filter(Boolean).length, of: this.many } : null;
     this.judgedState.set({ ...judged, verdict, loops });
     const { id, phrase, at, bpm } = attempt;
-    const hits = [...this.recorder.heard(Math.max(1, this.turns))];
+    const hits = [...this.recorder.heard(Math.max(1, this.many))];
     void this.takes.keep({ id, phrase, at, bpm, stage: meant.stage, hits, meant });
   }
 
+  private asked(): Condition {
+    return { strictness: this.choices.strictness(), heights: this.heights };
+  }
+
   private judge(from: number): Judged | null {
-    const turns = Math.max(1, this.turns - from);
-    return this.recorder.judge(from, turns, this.choices.strictness(), this.settings.schools());
+    const turns = Math.max(1, this.many - from);
+    return this.recorder.judge(from, turns, this.asked(), this.settings.schools());
   }
 }

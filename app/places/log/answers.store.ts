@@ -2,6 +2,7 @@ import { computed, effect, inject, Injectable, resource, signal } from '@angular
 import type { Attempt } from '@core/drill';
 import type { Cell } from '@core/formats/csv';
 import {
+  breaksIn,
   breaksOf,
   failsByTempo,
   gettingThere,
@@ -19,12 +20,13 @@ import {
 import { countingOf, placeWords, type Pattern } from '@core/pattern';
 import { countAt } from '@core/time';
 import type { PlanDays } from '@core/plan';
-import { FAMILIES, type Phrase } from '@core/recipe';
+import { build, FAMILIES, type Phrase } from '@core/recipe';
 import type { Rendition } from '@core/rendition';
 import { readAgain, type KeptTake, type TakeReading } from '@core/take';
 import { isoDay, practiceDay } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
 import { SettingsRepo } from '../../storage/settings.repo';
+import { patternOf } from '../../knowledge/patterns';
 import { ShelfIndex } from '../../knowledge/shelf-index.service';
 import { TodayRepo } from '../../storage/today.repo';
 import { avoidedChart, breaksChart, failsChart, limbsChart, loadChart, minutesChart } from './charts/bars';
@@ -86,7 +88,11 @@ export class AnswersStore {
   /** Which phrase the takes are laid on, where it breaks is asked; null before there is one. */
   readonly brokenOn = computed((): Pattern | null => {
     const [first] = this.fitting();
-    return this.asked().question === 'breaks' && first ? first.meant.pattern : null;
+    if (this.asked().question !== 'breaks' || !first) return null;
+    // The phrase as it was when it was played: what stands round it in a stage is not what breaks.
+    const { phrase } = this.asked();
+    if (first.take.meant) return build(first.take.meant.recipe).pattern;
+    return phrase && patternOf(phrase);
   });
   private readonly fitting = computed(() => {
     const { question, takes } = this.asked();
@@ -210,14 +216,24 @@ export class AnswersStore {
     const pattern = this.brokenOn();
     const readings = this.readings();
     const schools = this.settings.schools();
-    const strokes = pattern?.strokes.length ?? 0;
-    const breaks: readonly Break[] = pattern && readings.length > 0 ? breaksOf(readings, strokes, NEWEST) : [];
-    const names = pattern
-      ? pattern.strokes.map((s) => ({
-          long: `${s.limb} on ${placeWords(pattern, s.at, schools)}`,
-          short: `${s.limb} ${countAt(s.at, countingOf(pattern, schools)).text}`,
-        }))
-      : [];
+    const [newest] = this.fitting();
+    const breaks: readonly Break[] =
+      pattern && newest && readings.length > 0
+        ? breaksIn(
+            breaksOf(readings, newest.meant.pattern.strokes.length, NEWEST),
+            { stage: newest.take.stage, played: newest.meant.pattern },
+            pattern,
+          )
+        : [];
+    const names = breaks.map(({ index }) => {
+      const s = pattern?.strokes[index];
+      return pattern && s
+        ? {
+            long: `${s.limb} on ${placeWords(pattern, s.at, schools)}`,
+            short: `${s.limb} ${countAt(s.at, countingOf(pattern, schools)).text}`,
+          }
+        : { long: '', short: '' };
+    });
     const title = pattern ? whereItBreaks(breaks, pattern, schools, Math.min(NEWEST, readings.length)) : '';
     return {
       title: title || 'No take recorded yet: let a pad or a microphone listen in Drill.',

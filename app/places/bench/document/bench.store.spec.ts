@@ -214,6 +214,26 @@ describe('the Bench', () => {
     expect([store.phrase(), store.recipe()?.source]).toEqual([null, typedSource('R L')]);
   });
 
+  it('says what undo does not undo, and where unkept work went', async () => {
+    const store = await fresh();
+    const noted: string[] = [];
+    const ears = store.noted$.subscribe((n) => noted.push(`${n.kind} ${n.phrase?.name ?? '-'}`));
+    store.useRudiment(RUDIMENTS[0]!);
+    store.addMove('mirror');
+    await store.keep({ ...store.suggestedLabel(), name: 'Mine' }, 5);
+    expect(noted).toEqual([]);
+    store.undo();
+    expect(noted).toEqual(['behind-keep Mine']);
+    // It is that phrase still, and keeping it again asks nothing and makes no second one.
+    expect(store.phrase()?.name).toBe('Mine');
+    store.redo();
+    store.undo();
+    expect(noted).toHaveLength(2);
+    await TestBed.inject(PhrasesRepo).save(phraseOf('p'));
+    await store.open('p');
+    expect(noted.at(-1)).toBe('left Mine');
+    ears.unsubscribe();
+  });
   it('unkept work that leaves the Bench waits with its phrase, or as something new, until it is back or kept', async () => {
     const store = await fresh();
     const phrases = TestBed.inject(PhrasesRepo);

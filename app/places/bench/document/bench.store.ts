@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { EMPTY as NOTHING, first, Subscription, switchMap } from 'rxjs';
+import { EMPTY as NOTHING, first, Subject, Subscription, switchMap } from 'rxjs';
 import { edited, historyOf, redone, undone } from '@core/base';
 import { meterText, TEMPO } from '@core/time';
 import { report } from '@core/pattern';
@@ -28,6 +28,7 @@ import { freshUuid } from '../../../environment/ids';
 import { PhrasesRepo, type Keeping } from '../../../storage/phrases.repo';
 import { SettingsRepo } from '../../../storage/settings.repo';
 import { isSameWork, UnkeptRepo, type BenchWork } from '../../../storage/unkept.repo';
+import { AbleService } from '../../../knowledge/able.service';
 import { stilled } from '../../../common/stilled';
 import { growthWords } from './naming';
 import { plainRecipe } from './plain-recipe';
@@ -41,6 +42,10 @@ export interface Elsewhere {
   readonly theirs: Phrase | null;
 }
 
+/** Work that left the Bench unkept, with the phrase it is of; a step back over a keeping. */
+export type Noted =
+  { readonly kind: 'left'; readonly phrase: Phrase | null } | { readonly kind: 'behind-keep'; readonly phrase: Phrase };
+
 /** A goal nobody set lies so far above the tempo it was made at, in bpm. */
 const GOAL_STEP = 20;
 
@@ -51,6 +56,7 @@ export class BenchStore {
   private readonly phrases = inject(PhrasesRepo);
   private readonly settings = inject(SettingsRepo);
   private readonly unkept = inject(UnkeptRepo);
+  private readonly able = inject(AbleService);
   private readonly history = signal(historyOf(EMPTY));
   private readonly loaded = signal(false);
 
@@ -64,6 +70,9 @@ export class BenchStore {
   private readonly refusedState = signal<{ readonly words: string } | null>(null);
   /** Why the last change was refused: it would have been more than a phrase holds. */
   readonly refused = this.refusedState.asReadonly();
+  private readonly noted = new Subject<Noted>();
+  /** What an act did beside what is seen, to be told. */
+  readonly noted$ = this.noted.asObservable();
   private saving = 0;
   /** A new phrase whose first keeping failed: keeping again is that phrase again, and trying again is noticed. */
   private owing: string | null = null;
@@ -99,10 +108,22 @@ export class BenchStore {
     return {
       name: this.suggestedName(),
       family: pattern ? familyOf(pattern) : 'fill',
-      goal: Math.min(TEMPO.most, this.tempo() + GOAL_STEP),
+      goal: this.possible(Math.min(TEMPO.most, this.tempo() + GOAL_STEP)),
       note: '',
     };
   });
+
+  /** How fast it can go on the current kit, in whole counted bpm; null where nothing limits it. */
+  readonly top = computed((): number | null => {
+    const pattern = this.stilled()?.pattern;
+    return pattern ? this.able.top(pattern, null).bpm : null;
+  });
+
+  /** A tempo, or the ceiling where that is lower: no goal is proposed that cannot be played. */
+  private possible(bpm: number): number {
+    const top = this.top();
+    return top === null ? bpm : Math.max(TEMPO.least, Math.min(bpm, top));
+  }
 
   /** Resolves when the draft lies on the Bench. */
   readonly started = this.loadDraft();
@@ -164,7 +185,10 @@ export class BenchStore {
     // Between two that are new lies an empty Bench: whose steps they are is known by it.
     if (before.phrase === null && work.phrase === null && before.recipe && work.recipe) this.put(EMPTY);
     this.put(work);
-    if (left && !(left.phrase === work.phrase && isSameWork(left, work))) void this.unkept.leave(left);
+    if (left && !(left.phrase === work.phrase && isSameWork(left, work))) {
+      void this.unkept.leave(left);
+      this.noted.next({ kind: 'left', phrase: left.base ?? null });
+    }
   }
 
   /** What of work would be lost when it leaves the Bench; null where it is kept. */
@@ -401,6 +425,9 @@ export class BenchStore {
     if (left) void this.unkept.leave(left);
     const back = before.recipe === null || before.phrase !== after.phrase ? this.asLeft(after) : null;
     if (back) void this.unkept.settle(back);
+    const kept = this.phrase();
+    if (!forward && kept && before.phrase === after.phrase && this.isAsKnown(before) && !this.isAsKnown(after))
+      this.noted.next({ kind: 'behind-keep', phrase: kept });
   }
 
   /**

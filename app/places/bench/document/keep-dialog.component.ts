@@ -56,6 +56,11 @@ import { BenchStore, type Label } from './bench.store';
         </div>
         <div class="field">
           Goal in bpm <ls-tempo-field label="Goal tempo" [bpm]="goal()" (bpmChange)="goal.set($event)" />
+          @if (store.top(); as top) {
+            @if (goal() > top && (asNew() || !old)) {
+              <span class="quiet small" role="status">That is above your ceiling of {{ top }}.</span>
+            }
+          }
         </div>
         <label class="field"
           >When to use it
@@ -105,7 +110,7 @@ import { BenchStore, type Label } from './bench.store';
   `,
 })
 export class KeepDialogComponent {
-  private readonly store = inject(BenchStore);
+  readonly store = inject(BenchStore);
   readonly old = this.store.phrase();
   private readonly index = inject(ShelfIndex);
   private readonly goalField = viewChild(TempoFieldComponent);

@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { format } from 'date-fns';
 import { of, switchMap } from 'rxjs';
@@ -13,7 +13,7 @@ import { PhrasesRepo, type Keeping } from '../../../storage/phrases.repo';
 import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import { isSameWork, UnkeptRepo } from '../../../storage/unkept.repo';
 import { NoticesService } from '../../../common/notices.service';
-import { BenchStore, type Label } from './bench.store';
+import { BenchStore, type Label, type Noted } from './bench.store';
 import { CompareStore } from './compare.store';
 
 /** How the player is asked to keep: as the phrase it is, or as a new one. */
@@ -26,6 +26,12 @@ export interface RoomWish {
   readonly part?: string;
   readonly at?: number;
   readonly to?: number;
+}
+
+function notedWords({ kind, phrase }: Noted): string {
+  const name = `“${phrase?.name.slice(0, 80) ?? ''}”`;
+  if (kind === 'behind-keep') return `Undone here. ${name} stays on the shelf as you kept it.`;
+  return phrase ? `Your unkept changes to ${name} wait with it.` : 'What you had not kept waits on the shelf.';
 }
 
 /** From the Bench to the shelf and the room, and back: keeping, drilling, opening. */
@@ -63,6 +69,7 @@ export class KeepingStore {
       const refused = this.bench.refused();
       if (refused) this.notices.wrong(refused.words);
     });
+    this.bench.noted$.pipe(takeUntilDestroyed()).subscribe((noted) => this.notices.tell(notedWords(noted)));
   }
 
   ask(): void {

@@ -37,7 +37,7 @@ interface Sheet {
   readonly held: (bpm: number) => number;
   readonly ready: readonly Ready[];
   readonly until: number;
-  readonly on: Extract<Projection, { kind: 'on' }> | null;
+  readonly on: (Extract<Projection, { kind: 'on' }> & { readonly from: number }) | null;
 }
 
 /** What could be said to be ready at the end of each day; days on which it was too early are left out. */
@@ -55,7 +55,10 @@ export function readyDays(days: readonly PractisedDay[], ceiling: number | null)
 /** Tempo against date: what was clean, what is believed ready with its band, the goal, its day, and the way there. */
 export function tempoChart(data: TempoData, width: number): ChartModel {
   const { days, goal, by, projection, today, ceiling } = data;
-  const on = projection?.kind === 'on' && projection.from < today + IN_SIGHT ? projection : null;
+  const on =
+    projection?.kind === 'on' && projection.from !== null && projection.from < today + IN_SIGHT
+      ? { ...projection, from: projection.from }
+      : null;
   const night = by && by.day >= today ? by : null;
   const [first = today, last = today] = extent(days, (d) => d.day) as [number?, number?];
   // The fan is drawn only where something is practised at all.
@@ -102,12 +105,16 @@ function bandOf({ x, held, ready }: Sheet): ChartModel['areas'] {
   return ready.length > 1 ? [{ path: band(ready) ?? '', tone: 'metal' }] : [];
 }
 
-/** From what is ready to the goal, as early and as late as the pace allows; null where there is none. */
+/**
+ * From what is ready to the goal, as early and as late as the pace allows; open where it may be never. Null where there
+ * is none.
+ */
 function fanOf({ x, y, held, ready, until, on }: Sheet, goal: number): string | null {
   const end = ready.at(-1);
   if (!end || !on) return null;
-  const late = on.until === null ? held(end.bpm) : y(goal);
-  return `M${x(end.day)} ${held(end.bpm)}L${x(Math.min(on.from, until))} ${y(goal)}L${x(Math.min(on.until ?? until, until))} ${late}Z`;
+  const last = x(Math.min(on.until ?? until, until));
+  const open = on.until === null ? `L${last} ${held(end.bpm)}` : '';
+  return `M${x(end.day)} ${held(end.bpm)}L${x(Math.min(on.from, until))} ${y(goal)}L${last} ${y(goal)}${open}Z`;
 }
 
 function linesOf({ x, held, ready, until, on }: Sheet, days: TempoData['days'], goal: number): ChartModel['lines'] {
