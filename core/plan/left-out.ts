@@ -37,7 +37,7 @@ export function leftOut(
     .sort((a, b) => b.value - a.value || (a.c.id < b.c.id ? -1 : 1))
     .map(({ c }): LeftOut => {
       const why = isExtra(c) && aNew ? 'one-new' : spared.has(c.phrase.id) ? 'load' : 'minutes';
-      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, why, words: noMinutesWords(c, day, why) };
+      return { phrase: c.phrase.id, name: c.phrase.name, kind: c.kind, why, words: noMinutesWords(c, why) };
     });
   const said = not
     .filter((n) => n.why !== 'done')

@@ -14,30 +14,31 @@ const DAYS: Readonly<Record<GoalDay['what'], string>> = Object.freeze({
   day: '',
 });
 
-/** "goal 104 for the show on Friday". */
-function goalWords({ phrase: { goal, by } }: Candidate, today: number): string {
-  if (!by) return `goal ${goal}`;
-  if (by.day < today) return `goal ${goal}, its date has passed`;
-  return [`goal ${goal}`, DAYS[by.what], dayWords(by.day, today)].filter(Boolean).join(' ');
+/** "needed for the show on Friday"; empty without a day. */
+function whenWords({ phrase: { by } }: Candidate, today: number): string {
+  if (!by) return '';
+  if (by.day < today) return 'its date has passed';
+  return ['needed', DAYS[by.what], dayWords(by.day, today)].filter(Boolean).join(' ');
 }
 
-/** Why a block stands there, with its numbers. */
+/** What to do in a block, and why it stands there: a tempo or two, and one number for the reason. */
 export function blockWords(c: Candidate, today: number): string {
   const { from, to, worth, phrase } = c;
   const bare = c.stage === 'bare' && c.kind !== 'mend' ? ' Sticking only, without a kit.' : '';
   switch (c.kind) {
     case 'keep':
-      return `Play it once or twice at ${to}. ${sentence(since(c, today))} (${chanceWords(worth.sure)} chance of a clean try).${bare}`;
+      return `Play it once or twice at ${to}. ${sentence(since(c, today))}.${bare}`;
     case 'mend':
       return `${phrase.fix ? findingWords(phrase.fix.finding) : ''} ${oftenWords(phrase.fix?.times ?? 0)} Drill it alone from ${from}, then in the phrase.${bare}`;
     case 'new':
-      return `New. Start at ${from}, ${goalWords(c, today)}.${bare}`;
+      return `New. Start at ${from}${whenWords(c, today) && `, ${whenWords(c, today)}`}.${bare}`;
     case 'rise':
     default: {
       const first = to > from ? `Start at ${from}, try ${to}.` : `Play it at ${from}.`;
-      const { best } = phrase;
-      const reached = best === null ? 'No clean try yet' : `Best ${best}`;
-      return `${first} ${reached}, ${goalWords(c, today)} (${chanceWords(worth.sure)} chance).${bare}`;
+      // One number says why: how far it is.
+      const far = phrase.best === null ? 'No clean try yet' : `${chanceWords(worth.sure)} chance at its goal`;
+      const by = whenWords(c, today);
+      return `${first} ${sentence(far)}${by && `, ${by}`}.${bare}`;
     }
   }
 }
@@ -52,12 +53,10 @@ function since({ phrase: { known } }: Candidate, today: number): string {
 }
 
 /** Why a phrase is left out that could be played today. */
-export function noMinutesWords(c: Candidate, today: number, why: 'minutes' | 'load' | 'one-new'): string {
+export function noMinutesWords(c: Candidate, why: 'minutes' | 'load' | 'one-new'): string {
   if (why === 'one-new') return 'New. One new phrase a day is enough; this is next.';
   const chance = `${chanceWords(c.worth.sure)} chance`;
-  return why === 'load'
-    ? `Left out to spare your hands: ${goalWords(c, today)}, ${chance}.`
-    : `Goal ${c.phrase.goal}, ${chance}.`;
+  return why === 'load' ? `Left out to spare your hands: ${chance} at its goal.` : `${sentence(chance)} at its goal.`;
 }
 
 /** Why a phrase is not for today. Empty where it needs no words. */

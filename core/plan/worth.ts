@@ -40,7 +40,7 @@ const AHEAD = 30;
 const A_DAY = 6;
 const MOST_MINUTES = 400;
 /** Without a day a goal weighs less than with one. */
-const WITHOUT_DAY = 0.4;
+const WITHOUT_DAY = 0.3;
 /** Of what a minute adds on one day a third is gone after so many minutes: the rest comes overnight. */
 const TIRES = 8;
 /** What days off took is nearly there again after twice so many minutes. */
