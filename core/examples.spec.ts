@@ -28,6 +28,7 @@ import * as score from './score';
 import * as stroke from './stroke';
 import * as take from './take';
 import * as time from './time';
+import * as compose from './compose';
 import * as variants from './variants';
 import * as language from './language';
 
@@ -52,6 +53,7 @@ const scope: Record<string, unknown> = {
   ...shelfFile,
   ...song,
   ...wav,
+  ...compose,
   ...variants,
   ...listen,
   ...score,

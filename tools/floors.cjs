@@ -13,6 +13,7 @@ const order = [
   'reach',
   'sticking',
   'variants',
+  'compose',
   'drill',
   'playback',
   'rendition',

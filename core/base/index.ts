@@ -1,3 +1,4 @@
+export { Heap } from './heap';
 export { clamp, gcd, lcm, mod, sum } from './numbers';
 export { firstPlace } from './search';
 export { deviation, mean, median } from './statistics';

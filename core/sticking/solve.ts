@@ -1,3 +1,4 @@
+import { Heap } from '../base';
 import type { Hand } from '../stroke';
 import type { Terms } from './cost';
 import { Grid, type Stand } from './grid';
@@ -152,7 +153,7 @@ function forwards(
   k: number,
   bound: number,
 ): readonly { readonly cost: number; readonly choices: readonly number[] }[] {
-  const heap = new Heap();
+  const heap = new Heap<Begun>(before);
   heap.push({ least: toLayer[0]?.[from] ?? Infinity, cost: 0, layer: 0, stand: from, choice: -1, before: null });
   const found: { cost: number; choices: number[] }[] = [];
   for (let best = heap.pop(); best && found.length < k; best = heap.pop()) {
@@ -178,49 +179,10 @@ function choicesFrom(end: Begun): number[] {
   return choices.reverse();
 }
 
-/** Ways begun, the one that promises the least cost on top; of two alike the one that is further. */
-class Heap {
-  private readonly all: Begun[] = [];
-
-  push(one: Begun): void {
-    const { all } = this;
-    let at = all.length;
-    all.push(one);
-    while (at > 0) {
-      const up = (at - 1) >> 1;
-      const parent = all[up];
-      if (!parent || !before(one, parent)) break;
-      all[at] = parent;
-      at = up;
-    }
-    all[at] = one;
-  }
-
-  pop(): Begun | null {
-    const { all } = this;
-    const top = all[0];
-    const last = all.pop();
-    if (!top || !last) return null;
-    if (all.length === 0) return top;
-    let at = 0;
-    for (;;) {
-      let next = 2 * at + 1;
-      const [a, b] = [all[next], all[next + 1]];
-      if (!a) break;
-      if (b && before(b, a)) next++;
-      const child = all[next];
-      if (!child || !before(child, last)) break;
-      all[at] = child;
-      at = next;
-    }
-    all[at] = last;
-    return top;
-  }
-}
-
 /** Costs that differ by less come from adding up in another order. */
 const SAME = 1e-9;
 
+/** The one that promises the least cost first; of two alike the one that is further. */
 function before(a: Begun, b: Begun): boolean {
   const apart = a.least - b.least;
   return Math.abs(apart) > SAME ? apart < 0 : a.layer > b.layer || (a.layer === b.layer && a.choice < b.choice);
