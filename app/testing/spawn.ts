@@ -7,6 +7,7 @@ import { IndexEngine, type Tell } from '../knowledge/index/index-engine';
 // Stands in for the `spawn-….ts` of the rooms in unit tests: whatever the test has put in the place of Worker.
 export const spawnTicker = (): Worker => new Worker('ticker');
 export const spawnVariants = (): Worker => new Worker('variants');
+export const spawnCompose = (): Worker => new Worker('compose');
 export const spawnSticking = (): Worker => new Worker('sticking');
 /** The index and the files of a shelf work in the test itself. */
 export const spawnIndex = (name: string, tell: Tell): IndexEngine => new IndexEngine(name, tell, 0);

@@ -57,6 +57,8 @@ export interface Asked {
   /** By how many slots an answer differs from every other one, and from each phrase of the same length on the shelf. */
   readonly apart: number;
   readonly unlike: number;
+  /** How many answers may have the same sum, so that others are seen too; null for any number. */
+  readonly alike: number | null;
   /** How many answers are wanted. */
   readonly many: number;
 }
@@ -80,6 +82,7 @@ export function asking(of: Pick<Asked, 'meter' | 'grid' | 'slots' | 'cells'> & P
     tempo: null,
     apart: 1,
     unlike: 0,
+    alike: null,
     many: 6,
     ...of,
   };

@@ -49,7 +49,7 @@ export function linearCells(size: number, style: LinearStyle): readonly Cell[] {
 
 /** Single slots: what is free to stand anywhere. */
 export function freeCells(kick: boolean, rests: boolean): readonly Cell[] {
-  return [...'RL', ...(kick ? ['K'] : []), ...(rests ? ['-'] : [])].flatMap((l) => cellOf(l, l) ?? []);
+  return ['R', 'L', ...(kick ? ['K'] : []), ...(rests ? ['-'] : [])].flatMap((l) => cellOf(l, l) ?? []);
 }
 
 /** Standard rudiments of so many slots at most, and each with the left first where that is another. */

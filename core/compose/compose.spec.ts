@@ -291,7 +291,7 @@ describe('three askings in odd meters, worked out by hand', () => {
     expect(answers.map((a) => a.recipe.source.kind === 'typed' && a.recipe.source.text)[0]).toBe('R L R L K (R L K)x3');
   });
   it('with a hit on the & of 3 only rows in which a hand falls on its fifth slot are left', () => {
-    // In 7/8 the & of 3 is slot 5 (from 0). 5 + 3 …: slot 5 is the R of the three: yes. 3 + 5 …: slot 5 is the five's third
+    // In 7/8 the & of 3 is slot 5 (from 0). 5 + 3 …: slot 5 is the three's R: yes. 3 + 5 …: slot 5 is the five's third
     // stroke, R: yes. 3 + 3 + …: slot 5 is the K of the second three: no.
     const asked = asking({
       ...{ meter: seven, grid: GRID.sixteenths, slots: 14, cells: [cell('R L R L K'), cell('R L K')], many: 20 },
@@ -422,6 +422,25 @@ describe('what is asked beside the strokes', () => {
       }
     }
     expect(some).toBeGreaterThan(20);
+  });
+  it('of one sum only as many as are wanted, and then the next that cost least', () => {
+    const cells = [3, 4, 5].flatMap((n) => linearCells(n, 'kick-last'));
+    const asked = asking({ meter: FOUR, grid: GRID.sixteenths, slots: 12, cells, many: 8 });
+    const all = [...everything(asked)].sort((a, b) => a.cost - b.cost);
+    const sums = compose({ ...asked, alike: 2 }, AROUND).answers.map((a) => a.sum);
+    for (const sum of sums) expect(sums.filter((s) => s === sum).length).toBeLessThanOrEqual(2);
+    // By plain words: walk through all by cost and take no third of a sum.
+    const costs: number[] = [];
+    const seen = new Map<string, number>();
+    const strokes = new Set<string>();
+    for (const t of all) {
+      const sum = t.cells.map((c) => cells[c]!.slots.length).join(' + ');
+      if (strokes.has(keyOf(t.slots)) || (seen.get(sum) ?? 0) >= 2) continue;
+      strokes.add(keyOf(t.slots));
+      seen.set(sum, (seen.get(sum) ?? 0) + 1);
+      if (costs.length < 8) costs.push(t.cost);
+    }
+    expect(compose({ ...asked, alike: 2 }, AROUND).answers.map((a) => a.cost)).toEqual(costs);
   });
   it('stops when it is told to', () => {
     const asked = asking({ meter: FOUR, grid: GRID.sixteenths, slots: 64, cells: freeCells(true, true) });

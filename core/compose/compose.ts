@@ -62,8 +62,7 @@ export function compose(asked: Asked, around: Around): Composed {
   const answers: Answer[] = [];
   const forms: (readonly string[])[] = [];
   const seen = new Set<string>();
-  const shelf = around.shelf.flatMap((k) => formOf(k.pattern, asked) ?? []).length === 0 ? [] : around.shelf;
-  const likeness = shelf.flatMap(({ name, pattern }) => {
+  const likeness = around.shelf.flatMap(({ name, pattern }) => {
     const form = formOf(pattern, asked);
     return form ? [{ name, form }] : [];
   });
@@ -75,6 +74,8 @@ export function compose(asked: Asked, around: Around): Composed {
     if (seen.has(key)) continue;
     seen.add(key);
     if (forms.some((f) => differs(f, form) < asked.apart)) continue;
+    const sum = sumOf(asked, filled);
+    if (asked.alike !== null && answers.filter((a) => a.sum === sum).length >= asked.alike) continue;
     const kin = nearest(likeness, form);
     if (kin && kin.slots < asked.unlike) continue;
     const pattern = patternOf(asked, filled.slots);
@@ -90,7 +91,7 @@ export function compose(asked: Asked, around: Around): Composed {
       recipe,
       pattern,
       cells: namesOf(asked, filled),
-      sum: sumOf(asked, filled),
+      sum,
       cost: filled.cost,
       ceiling,
       kin,

@@ -35,6 +35,7 @@ export function benchKeys(page: BenchPage): readonly Key[] {
     },
     { combo: 'o', shown: 'O', does: 'Earlier versions', run: () => keeping.openStates() },
     { combo: 'v', shown: 'V', does: 'Variants', run: () => bench.toggleSheet('variants') },
+    { combo: 'q', shown: 'Q', does: 'Ask for a phrase', run: () => bench.toggleSheet('compose') },
     { combo: 'b', shown: 'B', does: 'Find a sticking', run: () => bench.toggleSheet('sticking') },
     {
       combo: 'Escape',

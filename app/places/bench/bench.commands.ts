@@ -47,7 +47,8 @@ export class BenchCommands {
   }
 
   toggleSheet(what: Sheet): void {
-    if (this.store.recipe()) this.view.toggleSheet(what);
+    // What is asked for begins with nothing too.
+    if (this.store.recipe() || what === 'compose') this.view.toggleSheet(what);
   }
 
   hearOther(): void {

@@ -44,6 +44,7 @@ import { HandStore } from './ribbon/hand.store';
 import { RibbonPaneComponent } from './ribbon/ribbon-pane.component';
 import { BENCH } from './ribbon/sound.store';
 import { StrokeBarComponent } from './ribbon/stroke-bar.component';
+import { ComposeSheetComponent } from './sheets/compose/compose-sheet.component';
 import { LowerPaneComponent } from './sheets/lower-pane.component';
 import { StickingSheetComponent } from './sheets/sticking-sheet.component';
 import { VariantsSheetComponent } from './sheets/variants-sheet.component';
@@ -76,6 +77,7 @@ import { OrdersStore } from './recipe/orders.store';
     StrokeBarComponent,
     Tooltip,
     UnkeptBarComponent,
+    ComposeSheetComponent,
     VariantsSheetComponent,
   ],
   providers: [ViewStore, BenchCommands, KinStore, OrdersStore],

@@ -3,7 +3,7 @@ import { Injectable, signal } from '@angular/core';
 /** What stands under the ribbon. */
 export type Lower = 'staff' | 'paths' | 'compare';
 /** What lies over the lower half of the middle. */
-export type Sheet = 'variants' | 'sticking';
+export type Sheet = 'variants' | 'sticking' | 'compose';
 
 /** What is open on the Bench: under the ribbon, over its lower half, over all of it. Provided by the Bench. */
 @Injectable()

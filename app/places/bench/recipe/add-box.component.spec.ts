@@ -4,6 +4,8 @@ import { TestBed } from '@angular/core/testing';
 import { PhrasesRepo } from '../../../storage/phrases.repo';
 import { phraseOf, typed, until } from '../../../testing/fixtures';
 import { mount } from '../../../testing/mount';
+import { untilAsked } from '../../../testing/shelf';
+import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import { emptyPlace, key } from '../../../testing/place';
 import { AddBoxComponent } from './add-box.component';
 import { BenchStore } from '../document/bench.store';
@@ -181,6 +183,8 @@ describe('the box that takes words', () => {
     const { store, m, field, say } = await box();
     await TestBed.inject(PhrasesRepo).save(phraseOf('rope', { name: 'Cold rope', recipe: typed('(K L)x8') }));
     const named = TestBed.inject(NamedStore);
+    // The index follows what is kept in its own time, and is asked when the box gets the keyboard.
+    await untilAsked(async () => (await TestBed.inject(ShelfIndex).names('all')).length === 1);
     field.dispatchEvent(new Event('focus'));
     await until(() => named.names().includes('Cold rope'));
     say('then col');

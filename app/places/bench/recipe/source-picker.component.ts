@@ -53,6 +53,8 @@ export class SourcePickerComponent {
   private readonly settings = inject(SettingsRepo);
   /** A file or a link is to be brought in instead. */
   readonly bring = output();
+  /** A phrase is asked for instead. */
+  readonly asks = output();
 
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
 

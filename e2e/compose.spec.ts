@@ -1,0 +1,86 @@
+import { addMove, choose, expect, openDemo, test, typeSticking } from './fixture';
+
+test('a bar of 7/8 is asked for by its hits with the pointer; an answer is heard, used, and is as promised', async ({
+  page,
+}) => {
+  await page.goto('/bench?fresh=1');
+  await page.getByRole('button', { name: /Ask for a phrase/ }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  await expect(sheet.getByRole('heading', { name: 'Ask for a phrase' })).toBeVisible();
+  await choose(sheet, 'Meter', '7/8');
+  await expect(sheet.locator('.slot')).toHaveCount(14);
+  await sheet.getByRole('button', { name: /^the & of 3: anything/ }).click();
+  await expect(sheet.getByRole('button', { name: /^the & of 3: a hit/ })).toHaveAttribute('aria-pressed', 'true');
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  const answers = sheet.getByRole('article');
+  await expect(answers.first()).toBeVisible();
+  const sum = ((await answers.first().locator('.sum').textContent()) ?? '').trim();
+  expect(sum.split(' + ').reduce((s, n) => s + Number(n), 0)).toBe(14);
+  await sheet.getByRole('button', { name: 'Hear answer 1', exact: true }).click();
+  await sheet.getByRole('button', { name: 'Stop answer 1', exact: true }).click();
+  await sheet.getByRole('button', { name: 'Put answer 1 on the Bench', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+  await expect(page.locator('ls-compose-sheet')).toHaveCount(0);
+  // It is edited like any other.
+  await addMove(page, 'Swap the hands');
+  await expect(page.getByRole('article', { name: /Swap the hands/ })).toBeVisible();
+});
+
+test('by keys alone: letters ask slot by slot, what contradicts is said, and where nothing fits a press helps', async ({
+  page,
+}) => {
+  await page.goto('/bench?fresh=1');
+  await expect(page.getByRole('heading', { name: 'Or ask for one' })).toBeVisible();
+  await page.locator('h1').click();
+  await page.keyboard.press('q');
+  const sheet = page.locator('ls-compose-sheet');
+  await sheet.locator('[data-slot="0"]').focus();
+  await page.keyboard.press('h');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('k');
+  await page.keyboard.press('-');
+  await expect(sheet.getByText('the kick and a rest both on the e of 1.')).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Find phrases' })).toBeDisabled();
+  await page.keyboard.press('k');
+  await expect(sheet.getByText('the kick and a rest both on the e of 1.')).toHaveCount(0);
+  // A rest there, and no cell has one: nothing answers.
+  await sheet.getByRole('button', { name: 'Find phrases' }).press('Enter');
+  await expect(sheet.getByText('Nothing is all of that')).toBeVisible();
+  const help = sheet.getByRole('group', { name: 'What would help' }).getByRole('button');
+  await expect(help.first()).toContainText('without a rest on the e of 1');
+  await help.first().press('Enter');
+  await expect(sheet.getByRole('article').first()).toBeVisible();
+});
+
+test('round the kick of a phrase on the Bench; kept ones are on the shelf, and others are told from them', async ({
+  page,
+}) => {
+  await typeSticking(page, 'K - - K - - K - - - K - - - - -');
+  await page.getByRole('button', { name: 'Ask', exact: true }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  await sheet.getByLabel('round the kick as it stands').check();
+  await sheet.getByRole('button', { name: 'single strokes' }).click();
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  await expect(sheet.getByRole('article').first()).toBeVisible();
+  await sheet.getByRole('button', { name: 'Keep answer 1', exact: true }).click();
+  await expect(page.getByText(/is on the shelf\.$/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  await expect(sheet.getByRole('article').first()).toContainText(/slots? from /);
+  await page.goto('/shelf');
+  await expect(page.locator('ls-strip')).toHaveCount(1);
+});
+
+test('on the demo: what is asked for holds at its tempo, and lands', async ({ page }) => {
+  await openDemo(page, '/bench?fresh=1');
+  await page.getByRole('button', { name: /Ask for a phrase/ }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  await sheet.getByLabel('Holds at').fill('110');
+  await sheet.getByLabel('Holds at').press('Tab');
+  await choose(sheet, 'Lands on', 'crash, left hand');
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  await expect(sheet.getByRole('article').first()).toBeVisible();
+  for (const bpm of await sheet.locator('.bpm').allTextContents())
+    expect(bpm.trim() === 'any' || Number(bpm) >= 110).toBe(true);
+  await sheet.getByRole('button', { name: 'Put answer 1 on the Bench', exact: true }).click();
+  await expect(page.getByRole('article', { name: /Land on the next 1 with the left crash/ })).toBeVisible();
+});
