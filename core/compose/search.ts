@@ -35,7 +35,7 @@ interface Edge {
   readonly cost: number;
 }
 
-/** The strokes of a slot of a cell where it is laid, with those of the line that is given and accents that are asked. */
+/** The strokes of a slot of a cell where it is laid, with those of the given line and the accents that are asked. */
 export function laidOn(asked: Asked, slot: number, own: Slot): Slot {
   const given = asked.line?.slots[slot] ?? [];
   const all = given.length > 0 ? [...own, ...given] : own;
