@@ -51,7 +51,7 @@ const PLAYERS: readonly Player[] = [
     does: (e) => ({ bpm: e % 2 ? 120 : 84, tries: 5, clean: e % 2 ? 0.1 : 0.95 }),
   },
   { name: 'sticking only', phrases: 2, plays: daily, does: steady(110, 0), stage: 'skeleton' },
-  { name: 'a hundred phrases', phrases: 100, plays: (e) => e < 4, does: steady(72, 0.01) },
+  { name: 'five hundred phrases', phrases: 500, plays: (e) => e < 4, does: steady(72, 0.01) },
 ];
 
 const GOAL = 120;
@@ -62,7 +62,7 @@ function evening(player: Player, e: number, roll: () => number): Attempt[] {
   const one = (phrase: number, i: number, bpm: number, clean: boolean, source: string | undefined): Attempt => ({
     id: `${e}-${phrase}-${i}-${source ?? ''}`,
     phrase: `p${phrase}`,
-    at: (FIRST + e) * DAY + (phrase * 28 + i) * 30_000,
+    at: (FIRST + e) * DAY + (phrase * 28 + i) * 6_000,
     bpm,
     goal: GOAL,
     loops: 4,
@@ -215,7 +215,9 @@ describe('twelve players over twenty evenings', () => {
           tries.filter((t) => t.phrase === `p${n}`),
           today,
         );
-      if (e % 4 === 3) checkPlan(player, tries, today + 1, 20 + e);
+      if (e % 4 === 3 && (player.phrases < 100 || e === 3)) checkPlan(player, tries, today + 1, 20 + e);
+      // All of a large shelf is looked at on its last evenings of playing and later on once.
+      if (player.phrases > 100 && e !== 3 && e !== 19) continue;
       const own = tries.filter(counts);
       const days = practiceDays(
         phrasesOf(player, tries, today).map((p) => ({
