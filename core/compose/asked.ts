@@ -64,7 +64,7 @@ export interface Asked {
 }
 
 /** The longest space that is searched, and the most answers. */
-export const COMPOSE_LIMITS = Object.freeze({ slots: 128, many: 24, cells: 400 });
+export const COMPOSE_LIMITS = Object.freeze({ slots: 128, many: 24 });
 
 /** Asked for as little as can be: singles, doubles and their like are to be given as cells. */
 export function asking(of: Pick<Asked, 'meter' | 'grid' | 'slots' | 'cells'> & Partial<Asked>): Asked {

@@ -21,7 +21,7 @@ export interface Answer {
   readonly pattern: Pattern;
   /** The cells it is made of, one after the other. */
   readonly cells: readonly string[];
-  /** "5 + 5 + 4 + 2", the last one in brackets where it is cut. */
+  /** "5 + 5 + 4 + 2", and "2 cut" where the last one is cut off. */
   readonly sum: string;
   readonly cost: number;
   /** Counted beats a minute up to which it can be played on the kit, in whole ones; null where nothing limits it. */
@@ -187,9 +187,8 @@ const slotText = (slot: Slot): string => (slot.length === 0 ? '-' : slot.map(pri
 
 /** The cells of a filling as text, equal ones that follow each other as a repeat. */
 function textOf(asked: Asked, { cells, slots }: Filled): string {
-  const taken = asked.line !== null;
-  if (taken) return slots.map(slotText).join(' ');
-  const parts: { text: string; times: number; long: number }[] = [];
+  if (asked.line !== null) return slots.map(slotText).join(' ');
+  const parts: { text: string; times: number }[] = [];
   let at = 0;
   for (const cell of cells) {
     const long = asked.cells[cell]?.slots.length ?? 0;
@@ -200,7 +199,7 @@ function textOf(asked: Asked, { cells, slots }: Filled): string {
     at += long;
     const last = parts.at(-1);
     if (last?.text === text) last.times++;
-    else parts.push({ text, times: 1, long });
+    else parts.push({ text, times: 1 });
   }
   return parts.map((p) => (p.times > 1 ? `(${p.text})x${p.times}` : p.text)).join(' ');
 }

@@ -25,8 +25,8 @@ interface Step {
 }
 
 /**
- * What to let go of where nothing answers: each is tried, and only those that give an answer come back, those that give
- * most first within what is let go: one thing, else two. Empty where two are not enough either.
+ * What to let go of where nothing answers: each is tried, and only those that give an answer come back, the smallest
+ * steps first: one thing let go, else two. Empty where two are not enough either.
  */
 export function relaxations(asked: Asked, around: Around, schools: Schools): readonly Relaxation[] {
   const steps = stepsOf(asked, schools);

@@ -157,10 +157,6 @@ export class ComposeStore {
     });
   }
 
-  clear(): void {
-    this.wishes.set([]);
-  }
-
   /** Asks; what was asked before is given up. `asked` is a smaller demand that was offered. */
   async ask(asked = this.asked()): Promise<void> {
     this.cancel();
