@@ -242,6 +242,8 @@ test('a goal that is set on the Shelf is no version of another tab; taken back, 
   await page.keyboard.press('3');
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(page.locator('ls-elsewhere')).toHaveCount(0);
+  // The notice of the goal has an Undo too: the one that is meant is the next.
+  await expect(page.getByRole('alert')).toHaveCount(0);
   await keepAs(page, 'Rope');
   await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('What is on the Bench stays.')).toBeVisible();
