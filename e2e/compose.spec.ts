@@ -58,7 +58,7 @@ test('round the kick of a phrase on the Bench; kept ones are on the shelf, and o
   await typeSticking(page, 'K - - K - - K - - - K - - - - -');
   await page.getByRole('button', { name: 'Ask', exact: true }).click();
   const sheet = page.locator('ls-compose-sheet');
-  await sheet.getByLabel('round the kick as it stands').check();
+  await sheet.getByRole('button', { name: 'its kick' }).click();
   await sheet.getByRole('button', { name: 'single strokes' }).click();
   await sheet.getByRole('button', { name: 'Find phrases' }).click();
   await expect(sheet.getByRole('article').first()).toBeVisible();
@@ -83,4 +83,71 @@ test('on the demo: what is asked for holds at its tempo, and lands', async ({ pa
     expect(bpm.trim() === 'any' || Number(bpm) >= 110).toBe(true);
   await sheet.getByRole('button', { name: 'Put answer 1 on the Bench', exact: true }).click();
   await expect(page.getByRole('article', { name: /Land on the next 1 with the left crash/ })).toBeVisible();
+});
+
+test('in words: a line sets what is asked, and answers are it; a word nobody knows is named and nothing changes', async ({
+  page,
+}) => {
+  await page.goto('/bench?fresh=1');
+  await page.getByRole('button', { name: /Ask for a phrase/ }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  const line = sheet.getByLabel('Say what it must have');
+  await line.fill('two bars of 16ths, hits on 1 and the a of 2, wibble');
+  await line.press('Enter');
+  await expect(sheet.getByText('“wibble” is not understood here.')).toBeVisible();
+  await expect(sheet.locator('.slot')).toHaveCount(16);
+  await line.fill('two bars of 16ths, hits on 1 and the a of 2, linear, playable at 110');
+  await line.press('Enter');
+  await expect(sheet.locator('.slot')).toHaveCount(32);
+  await expect(sheet.locator('.slot.hit')).toHaveCount(4);
+  await expect(sheet.getByLabel('Holds at')).toHaveValue('110');
+  await expect(sheet.getByRole('article').first()).toBeVisible();
+  for (const bpm of await sheet.locator('.bpm').allTextContents())
+    expect(bpm.trim() === 'any' || Number(bpm) >= 110).toBe(true);
+});
+
+test('slots are drawn over, hits are those of a phrase, several answers are kept as a series and asked on from', async ({
+  page,
+}) => {
+  await openDemo(page, '/bench/salt-1');
+  await page.getByRole('button', { name: 'Variants', exact: true }).click();
+  await page.getByRole('button', { name: 'Ask for one like it' }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  // Drawn over four slots it is one step.
+  const [from, to] = [
+    await sheet.locator('[data-slot="2"]').boundingBox(),
+    await sheet.locator('[data-slot="5"]').boundingBox(),
+  ];
+  await sheet.getByRole('button', { name: 'a rest', exact: true }).click();
+  await page.mouse.move(from!.x + 10, from!.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(to!.x + 10, to!.y + 10, { steps: 12 });
+  await page.mouse.up();
+  await expect(sheet.locator('.slot.set')).toHaveCount(4);
+  await sheet.getByRole('button', { name: 'Undo' }).click();
+  await expect(sheet.locator('.slot.set')).toHaveCount(0);
+  await sheet.getByRole('button', { name: 'Take the hits of a phrase' }).click();
+  await page.getByRole('menuitem', { name: 'Glass over five', exact: true }).click();
+  await expect(sheet.locator('.slot')).toHaveCount(28);
+  await expect(sheet.locator('.slot.hit').first()).toBeVisible();
+  await sheet.getByRole('button', { name: 'single strokes' }).click();
+  await sheet.getByRole('button', { name: 'single kicks' }).click();
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  await expect(sheet.getByRole('article').nth(2)).toBeVisible();
+  // One key a piece.
+  await sheet.getByRole('region', { name: /^Answers/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(sheet.getByRole('button', { name: 'Stop answer 1', exact: true })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(sheet.getByRole('button', { name: 'Stop answer 2', exact: true })).toBeVisible();
+  await page.keyboard.press(' ');
+  await sheet.getByLabel('Choose answer 1 for a series').check();
+  await sheet.getByLabel('Choose answer 3 for a series').check();
+  await sheet.getByRole('button', { name: 'Keep 2 as a series' }).click();
+  await expect(page.getByText(/^2 phrases from .* are on the shelf/)).toBeVisible();
+  await page.getByRole('alert').last().getByRole('button', { name: 'Undo' }).click();
+  await sheet.getByRole('button', { name: 'Ask on from answer 1', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'More with this first half' }).click();
+  await expect(sheet.getByRole('button', { name: /14 slots of an answer stay/ })).toBeVisible();
+  await expect(sheet.getByRole('article').first()).toBeVisible();
 });

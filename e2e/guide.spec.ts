@@ -177,6 +177,44 @@ test('guide: what you can say', async ({ page }) => {
   });
 });
 
+test('guide: ask for a phrase', async ({ page }) => {
+  await openDemo(page, '/bench/salt-1');
+  const sheet = page.locator('ls-compose-sheet');
+  await follow('asking', {
+    'Press Q': async () => {
+      await page.locator('h1').click();
+      await page.keyboard.press('q');
+      await expect(sheet.locator('.slot').first()).toBeVisible();
+    },
+    'Press a slot': async () => {
+      await sheet.locator('[data-slot="3"]').click();
+      await expect(sheet.locator('.slot.hit')).toHaveCount(1);
+    },
+    'Say it': async () => {
+      const line = sheet.getByLabel('Say what it must have');
+      await line.fill('two bars of 4/4 in 16ths, hits on 1 and the a of 2, linear, playable at 110');
+      await line.press('Enter');
+      await expect(sheet.getByRole('article').first()).toBeVisible();
+    },
+    'Press ↓': async () => {
+      await sheet.getByRole('region', { name: /^Answers/ }).focus();
+      await page.keyboard.press('ArrowDown');
+      await expect(sheet.getByRole('button', { name: 'Stop answer 1', exact: true })).toBeVisible();
+      await page.keyboard.press(' ');
+    },
+    'Choose More with this first half': async () => {
+      await sheet.getByRole('button', { name: 'Ask on from answer 1', exact: true }).click();
+      await page.getByRole('menuitem', { name: 'More with this first half' }).click();
+      await expect(sheet.getByRole('button', { name: /slots of an answer stay/ })).toBeVisible();
+      await expect(sheet.getByRole('article').first()).toBeVisible();
+    },
+    Use: async () => {
+      await sheet.getByRole('button', { name: 'Put answer 1 on the Bench', exact: true }).click();
+      await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+    },
+  });
+});
+
 test('guide: stickings and your kit', async ({ page }) => {
   let before = 0;
   await openDemo(page, '/bench/salt-1');

@@ -4,6 +4,7 @@ export const GUIDE_PAGES = [
   'listen',
   'ribbon-and-recipe',
   'what-you-can-say',
+  'asking',
   'stickings-and-kit',
   'drill',
   'today-and-log',

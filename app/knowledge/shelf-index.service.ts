@@ -57,6 +57,11 @@ export class ShelfIndex {
     return this.call((api) => api.patternsOf(ids));
   }
 
+  /** Phrases that are so long on a grid, in ticks, for others to be held against. */
+  async alike(grid: number, from: number, until: number): ReturnType<IndexApi['alike']> {
+    return this.call((api) => api.alike(grid, from, until));
+  }
+
   async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {
     return this.call((api) => api.names(which));
   }

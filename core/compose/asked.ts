@@ -1,9 +1,13 @@
 import type { Grid, Meter, Ticks } from '../time';
-import type { Hand, Limb, TypedStroke, Voice } from '../stroke';
+import { VOICE, type Hand, type Limb, type TypedStroke, type Voice } from '../stroke';
 
-/** What may be wished of a slot: an accent of a hand, a limb, anything struck, nothing at all. */
+/** How an answer goes round the kit. */
+export const WAYS = ['down', 'up', 'apart', 'floor', 'crashes'] as const;
+export type Way = (typeof WAYS)[number];
+
+/** What may be wished of a slot: an accent of a hand, a limb, nothing at all; or a hand on a piece. */
 export const WISHES = ['hit', 'R', 'L', 'K', 'rest'] as const;
-export type Wish = (typeof WISHES)[number];
+export type Wish = (typeof WISHES)[number] | Voice;
 
 /** That a slot must have something, or must not. */
 export interface SlotWish {
@@ -39,6 +43,10 @@ export interface Asked {
   readonly wishes: readonly SlotWish[];
   /** A line that stays stroke by stroke: the strokes of each slot, and whose line it is. */
   readonly line: { readonly limbs: readonly Limb[]; readonly slots: readonly Slot[] } | null;
+  /** Slots that stay as they are, stroke by stroke; null where anything may stand. */
+  readonly held: readonly (Slot | null)[] | null;
+  /** What an answer is like: it differs in one slot at least and in so many at most. */
+  readonly like: { readonly slots: readonly Slot[]; readonly most: number } | null;
   readonly cells: readonly Cell[];
   /** Whether the last cell may be cut off. */
   readonly cut: boolean;
@@ -52,6 +60,8 @@ export interface Asked {
   readonly lead: Hand | null;
   readonly end: Hand | null;
   readonly landing: Landing | null;
+  /** How the hands go round the kit; null where they stay on their usual pieces. */
+  readonly way: Way | null;
   /** The tempo it must hold on the kit, in counted beats a minute. */
   readonly tempo: number | null;
   /** By how many slots an answer differs from every other one, and from each phrase of the same length on the shelf. */
@@ -72,6 +82,8 @@ export function asking(of: Pick<Asked, 'meter' | 'grid' | 'slots' | 'cells'> & P
     start: 0 as Ticks,
     wishes: [],
     line: null,
+    held: null,
+    like: null,
     cut: false,
     linear: false,
     longest: { hand: null, foot: null },
@@ -79,6 +91,7 @@ export function asking(of: Pick<Asked, 'meter' | 'grid' | 'slots' | 'cells'> & P
     lead: null,
     end: null,
     landing: null,
+    way: null,
     tempo: null,
     apart: 1,
     unlike: 0,
@@ -94,7 +107,7 @@ export interface Contradiction {
   readonly words: string;
 }
 
-const WORDS: Readonly<Record<Wish, string>> = {
+const WORDS: Readonly<Record<(typeof WISHES)[number], string>> = {
   hit: 'a hit',
   R: 'the right hand',
   L: 'the left hand',
@@ -102,13 +115,21 @@ const WORDS: Readonly<Record<Wish, string>> = {
   rest: 'a rest',
 };
 
-/** What a wish is called. */
-export const wishWords = (what: Wish): string => WORDS[what];
+/** Whether a wish is for a hand on a piece. */
+export const isPiece = (what: Wish): what is Voice => !(what in WORDS);
+
+/**
+ * What a wish is called.
+ * @example
+ * wishWords('hit') // => "a hit"
+ * wishWords('crash-left') // => "the left crash"
+ */
+export const wishWords = (what: Wish): string => (isPiece(what) ? `the ${VOICE[what].name}` : WORDS[what]);
 
 /** Every demand that contradicts another one, or itself. Empty where there may be an answer. */
 export function contradictions(asked: Asked, placeOf: (slot: number) => string): readonly Contradiction[] {
   const found: Contradiction[] = [];
-  const { slots, cells, line, linear, wishes, struck } = asked;
+  const { slots, cells, line, linear, wishes, struck, way } = asked;
   if (slots < 1 || slots > COMPOSE_LIMITS.slots)
     found.push({ slot: null, words: `Ask for 1 to ${COMPOSE_LIMITS.slots} slots.` });
   if (cells.every((c) => c.slots.length === 0)) found.push({ slot: null, words: 'Choose what to build from.' });
@@ -121,12 +142,23 @@ export function contradictions(asked: Asked, placeOf: (slot: number) => string):
     const given = line?.slots[slot] ?? [];
     const both = (a: string, b: string): void =>
       void found.push({ slot, words: `${a} and ${b} both on ${placeOf(slot)}.` });
-    for (const what of must) if (not.has(what)) both(WORDS[what], `none`);
+    const pieces = [...must].filter(isPiece);
+    for (const what of must) if (not.has(what)) both(wishWords(what), `none`);
     if (must.has('rest')) {
-      for (const what of must) if (what !== 'rest') both(WORDS[what], 'a rest');
+      for (const what of must) if (what !== 'rest') both(wishWords(what), 'a rest');
       if (given.length > 0) both('the given line', 'a rest');
     }
-    if (must.has('hit') && not.has('R') && not.has('L')) both('a hit', 'no hand');
+    const [first, second] = pieces;
+    if (first && second) both(wishWords(first), wishWords(second));
+    if (first && way !== null)
+      found.push({
+        slot,
+        words: `${wishWords(first)} on ${placeOf(slot)}, and the hands go round the kit: choose one.`,
+      });
+    const handed = must.has('hit') ? 'a hit' : first ? wishWords(first) : null;
+    if (handed !== null && not.has('R') && not.has('L')) both(handed, 'no hand');
+    if (linear && first && must.has('K'))
+      found.push({ slot, words: `${wishWords(first)} and the kick on ${placeOf(slot)}, and it is to be linear.` });
     if (linear && [...must].filter((w) => w === 'R' || w === 'L' || w === 'K').length > 1)
       found.push({ slot, words: `Two limbs on ${placeOf(slot)}, and it is to be linear.` });
     if (linear && must.has('hit') && must.has('K'))
@@ -136,6 +168,7 @@ export function contradictions(asked: Asked, placeOf: (slot: number) => string):
         both('the given line', `no ${WORDS[s.limb].slice(4)}`);
       if (linear && (['R', 'L', 'K'] as const).some((l) => must.has(l) && l !== s.limb))
         both('the given line', 'another limb');
+      if (linear && first && s.limb === 'K') both('the given line', wishWords(first));
     }
     for (const limb of line?.limbs ?? [])
       if ((limb === 'K' || limb === 'R' || limb === 'L') && must.has(limb) && !given.some((s) => s.limb === limb))

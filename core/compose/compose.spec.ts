@@ -1,5 +1,5 @@
-import { barTicks, GRID, meter, parseMeter, ticks, USUAL_SCHOOLS, type Meter } from '../time';
-import { isHand, type Limb } from '../stroke';
+import { barTicks, GRID, gridsOf, meter, parseMeter, ticks, USUAL_SCHOOLS, type Meter } from '../time';
+import { isHand, type Limb, type TypedStroke } from '../stroke';
 import { isSame, build } from '../recipe';
 import { KIT_PRESETS } from '../kit';
 import { ceilingOn, USUAL_PROFILE } from '../reach';
@@ -11,10 +11,12 @@ import {
   contradictions,
   COSTS,
   freeCells,
+  isPiece,
   linearCells,
   mirroredCell,
   relaxations,
   rudimentCells,
+  WAYS,
   type Asked,
   type Cell,
   type Slot,
@@ -56,8 +58,25 @@ function rows(cells: readonly Cell[], free: number, cut: boolean): number[][] {
 
 const plays = (slot: Slot, limb: Limb): boolean => slot.some((s) => s.limb === limb);
 const accented = (slot: Slot): boolean => slot.some((s) => isHand(s.limb) && s.level === 'accent');
+const PIECES: readonly Wish[] = ['crash-left', 'floor-tom', 'snare'];
+const strikes = (slot: Slot, piece: string): boolean =>
+  slot.some((s) => isHand(s.limb) && (s.voice ?? 'snare') === piece);
 const meets = (slot: Slot, what: Wish): boolean =>
-  what === 'hit' ? accented(slot) : what === 'rest' ? slot.length === 0 : plays(slot, what);
+  what === 'hit'
+    ? accented(slot)
+    : what === 'rest'
+      ? slot.length === 0
+      : what === 'R' || what === 'L' || what === 'K'
+        ? plays(slot, what)
+        : strikes(slot, what);
+/** What must be there is brought about where it can be: an accent of the hands, a hand sent to a piece. */
+function broughtAbout(slot: Slot, what: Wish): Slot {
+  if (meets(slot, what)) return slot;
+  if (what === 'hit') return slot.map((s) => (isHand(s.limb) ? { ...s, level: 'accent' as const } : s));
+  if (!PIECES.includes(what)) return slot;
+  const hand = plays(slot, 'R') ? 'R' : 'L';
+  return slot.map((s) => (s.limb === hand ? { ...s, voice: what as 'snare' } : s));
+}
 /** The longest row of slots that follow each other in which a limb plays. */
 function run(slots: readonly Slot[], limb: Limb): number {
   let [now, most] = [0, 0];
@@ -83,11 +102,12 @@ function everything(asked: Asked): Tried[] {
     const slots = Array.from({ length: asked.slots }, (_, i): Slot => {
       const seam = !taken[i] && (whose[next]?.first ?? false);
       seams.push(seam);
-      const all = [...(taken[i] ? [] : (own[next++] ?? [])), ...lineAt(i)];
-      const wantsHit = asked.wishes.some((w) => w.slot === i && w.what === 'hit' && w.must);
-      if (!wantsHit || accented(all)) return all;
-      return all.map((s) => (isHand(s.limb) ? { ...s, level: 'accent' as const } : s));
+      const all: Slot = [...(taken[i] ? [] : (own[next++] ?? [])), ...lineAt(i)];
+      return asked.wishes.filter((w) => w.slot === i && w.must).reduce((now, w) => broughtAbout(now, w.what), all);
     });
+    if (asked.held?.some((h, i) => h !== null && keyOf([h]) !== keyOf([slots[i]!]))) return [];
+    const others = asked.like ? slots.filter((x, i) => keyOf([x]) !== keyOf([asked.like!.slots[i] ?? []])).length : 0;
+    if (asked.like && (others < 1 || others > asked.like.most)) return [];
     if (asked.linear && slots.some((s) => s.length > 1)) return [];
     if (asked.wishes.some((w) => meets(slots[w.slot]!, w.what) !== w.must)) return [];
     const { hand, foot } = asked.longest;
@@ -98,8 +118,10 @@ function everything(asked: Asked): Tried[] {
     const hands = slots.flatMap((s) => (plays(s, 'R') ? ['R'] : plays(s, 'L') ? ['L'] : []));
     if (asked.lead !== null && hands[0] !== asked.lead) return [];
     if (asked.end !== null && hands.at(-1) !== asked.end) return [];
-    let cost = row.length * COSTS.cell;
-    for (let i = 1; i < row.length; i++) if (row[i] !== row[i - 1]) cost += COSTS.change;
+    let cost = row.length * COSTS.cell + others * COSTS.other;
+    const single = (c: number): boolean => usable[c]!.slots.length === 1;
+    for (let i = 1; i < row.length; i++)
+      if (row[i] !== row[i - 1] && !(single(row[i]!) && single(row[i - 1]!))) cost += COSTS.change;
     if (own.length > free) cost += COSTS.cut;
     for (const limb of ['R', 'L'] as const)
       slots.forEach((s, i) => {
@@ -119,7 +141,7 @@ const keyOf = (slots: readonly Slot[]): string =>
   slots
     .map((s) =>
       [...s]
-        .map((x) => x.limb + x.level.charAt(0))
+        .map((x) => x.limb + x.level.charAt(0) + (isHand(x.limb) && x.voice && x.voice !== 'snare' ? x.voice : ''))
         .sort()
         .join('+'),
     )
@@ -169,21 +191,24 @@ const POOL = [
   '-',
   'R+K L',
 ];
-const WISH_KINDS: readonly Wish[] = ['hit', 'R', 'L', 'K', 'rest'];
+const WISH_KINDS: readonly Wish[] = ['hit', 'R', 'L', 'K', 'rest', ...PIECES];
+const kindOf = (roll: () => number): Wish => WISH_KINDS[Math.floor(roll() * WISH_KINDS.length)]!;
+
+const someSlot = (roll: () => number): Slot => cell(['R', 'L', 'K', '-'][Math.floor(roll() * 4)]!).slots[0]!;
 
 /** Each demand by itself, as chance has it. */
 const DEMANDS: Readonly<Record<string, (roll: () => number, slots: number) => Partial<Asked>>> = {
   must: (roll, slots) => ({
     wishes: Array.from({ length: 1 + Math.floor(2 * roll()) }, () => ({
       slot: Math.floor(roll() * slots),
-      what: WISH_KINDS[Math.floor(roll() * 5)]!,
+      what: kindOf(roll),
       must: true,
     })),
   }),
   not: (roll, slots) => ({
     wishes: Array.from({ length: 1 + Math.floor(3 * roll()) }, () => ({
       slot: Math.floor(roll() * slots),
-      what: WISH_KINDS[Math.floor(roll() * 5)]!,
+      what: kindOf(roll),
       must: false,
     })),
   }),
@@ -192,6 +217,12 @@ const DEMANDS: Readonly<Record<string, (roll: () => number, slots: number) => Pa
       limbs: ['K'],
       slots: Array.from({ length: slots }, (): Slot => (roll() < 0.3 ? [{ limb: 'K', level: 'tap' }] : [])),
     },
+  }),
+  held: (roll, slots) => ({
+    held: Array.from({ length: slots }, (): Slot | null => (roll() < 0.8 ? null : someSlot(roll))),
+  }),
+  like: (roll, slots) => ({
+    like: { slots: Array.from({ length: slots }, () => someSlot(roll)), most: 1 + Math.floor(roll() * slots) },
   }),
   cut: () => ({ cut: true }),
   linear: () => ({ linear: true }),
@@ -222,6 +253,12 @@ function random(roll: () => number, demands: readonly string[], most: number): A
   } as Asked;
 }
 
+/** Cases a pair of demands; two hundred with `COMPOSE_RUNS=200`. */
+const RUNS = Number(process.env['COMPOSE_RUNS'] ?? 8);
+
+/** Random askings that are built; ten thousand with `COMPOSE_BUILDS=10000`. */
+const BUILDS = Number(process.env['COMPOSE_BUILDS'] ?? 400);
+
 describe('equal to trying everything', () => {
   it.each(Object.keys(DEMANDS))('%s alone, up to 12 slots', (demand) => {
     const roll = dice(demand.length * 31 + 5);
@@ -236,7 +273,7 @@ describe('equal to trying everything', () => {
     for (const a of names)
       for (const b of names) {
         if (a >= b) continue;
-        for (let i = 0; i < 8; i++) some += checkAgainstEverything(random(roll, [a, b], 8)) > 0 ? 1 : 0;
+        for (let i = 0; i < RUNS; i++) some += checkAgainstEverything(random(roll, [a, b], 8)) > 0 ? 1 : 0;
         const c = names[Math.floor(roll() * names.length)]!;
         checkAgainstEverything(random(roll, [...new Set([a, b, c])], 8));
       }
@@ -264,6 +301,54 @@ describe('equal to trying everything', () => {
       if (answers.length < asked.many)
         expect(all.filter(([k]) => keys.every((o) => far(k.split(' '), o) >= asked.apart))).toEqual([]);
     }
+  });
+});
+
+describe('what is promised is built', () => {
+  it('recipes of random askings in all meters and grids build the strokes, round the kit and landing too', () => {
+    const roll = dice(303);
+    const pick = <T>(all: readonly T[]): T => all[Math.floor(roll() * all.length)]!;
+    const meters = ['4/4', '3/4', '7/8', '5/8', '6/8', '9/8', '11/16', '5/4', '2/2', '7/8 3+2+2'];
+    let some = 0;
+    for (let i = 0; i < BUILDS; i++) {
+      const own = parseMeter(pick(meters)) as Meter;
+      const grid = pick(gridsOf(own).filter((g) => barTicks(own) % g === 0 && g >= 420));
+      const bar = barTicks(own) / grid;
+      const from = roll() < 0.3 ? Math.floor(roll() * bar) : 0;
+      const slots = Math.min(24, Math.max(1, bar * (1 + Math.floor(roll() * 2)) - from));
+      const base = random(
+        roll,
+        ['must', 'linear', 'hand'].filter(() => roll() < 0.4),
+        8,
+      );
+      const asked: Asked = {
+        ...base,
+        ...{ meter: own, grid, start: ticks(from * grid), slots, cut: roll() < 0.5, many: 2 },
+        wishes: base.wishes.filter((w) => w.slot < slots),
+        landing: roll() < 0.3 ? { hand: pick(['R', 'L'] as const), voice: 'crash-left', kick: roll() < 0.5 } : null,
+        way: roll() < 0.3 ? pick(WAYS) : null,
+      };
+      // A piece that is asked for and a way round the kit contradict.
+      if (asked.way !== null && asked.wishes.some((w) => isPiece(w.what))) continue;
+      for (const a of compose(asked, AROUND).answers) {
+        some++;
+        const { pattern } = build(a.recipe);
+        expect(isSame(pattern, a.pattern)).toBe(true);
+        expect([pattern.start, pattern.grid]).toEqual([asked.start, grid]);
+        // Stroke by stroke what the search found, by plain words: limbs and heights of each slot.
+        const found = Array.from({ length: slots }, (_, n) =>
+          pattern.strokes.filter((s) => s.at === n * grid).map((s): TypedStroke => ({ ...s })),
+        );
+        for (const w of asked.wishes) expect(meets(found[w.slot]!, w.what)).toBe(w.must);
+        if (asked.landing) {
+          const last = pattern.strokes.filter((s) => s.at >= slots * grid);
+          expect(last.map((s) => s.limb).sort()).toEqual(
+            [...(asked.landing.kick ? ['K'] : []), asked.landing.hand].sort(),
+          );
+        } else expect(pattern.length).toBe(slots * grid);
+      }
+    }
+    expect(some).toBeGreaterThan(BUILDS / 3);
   });
 });
 
@@ -435,7 +520,7 @@ describe('what is asked beside the strokes', () => {
     const strokes = new Set<string>();
     for (const t of all) {
       const sum = t.cells.map((c) => cells[c]!.slots.length).join(' + ');
-      if (strokes.has(keyOf(t.slots)) || (seen.get(sum) ?? 0) >= 2) continue;
+      if (strokes.has(keyOf(t.slots)) || (sum.includes('+') && (seen.get(sum) ?? 0) >= 2)) continue;
       strokes.add(keyOf(t.slots));
       seen.set(sum, (seen.get(sum) ?? 0) + 1);
       if (costs.length < 8) costs.push(t.cost);

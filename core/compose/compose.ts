@@ -1,5 +1,5 @@
 import { ticks, type Schools } from '../time';
-import { usualVoice, printTyped, type Stroke } from '../stroke';
+import { isHand, printTyped, usualVoice, type Stroke } from '../stroke';
 import { placeWords, tidy, type Group, type Pattern } from '../pattern';
 import { build, isSame, recipeOf, type MoveEntry, type Recipe } from '../recipe';
 import type { Kit } from '../kit';
@@ -8,6 +8,7 @@ import { meterText, STRAIGHT } from '../time';
 import { COMPOSE_LIMITS, type Asked, type Slot } from './asked';
 import { slotKey } from './cells';
 import { Fillings, type Filled } from './search';
+import { wayMoves } from './ways';
 
 /** A phrase of the shelf that answers are held against. */
 export interface Known {
@@ -75,17 +76,18 @@ export function compose(asked: Asked, around: Around): Composed {
     seen.add(key);
     if (forms.some((f) => differs(f, form) < asked.apart)) continue;
     const sum = sumOf(asked, filled);
-    if (asked.alike !== null && answers.filter((a) => a.sum === sum).length >= asked.alike) continue;
-    const kin = nearest(likeness, form);
+    const isSum = asked.alike !== null && sum.includes('+');
+    if (isSum && answers.filter((a) => a.sum === sum).length >= asked.alike) continue;
+    const kin = nearest(likeness, filled.slots.map(bareKey));
     if (kin && kin.slots < asked.unlike) continue;
-    const pattern = patternOf(asked, filled.slots);
+    const pattern = patternOf(asked, filled.slots, around.kit);
     const top = limitOf(ceilingOn(pattern, around.kit, around.profile).bpm);
     const ceiling = top === null ? null : Math.floor(top);
     if (asked.tempo !== null && ceiling !== null && ceiling < asked.tempo) {
       tooSlow = Math.max(tooSlow ?? 0, ceiling);
       continue;
     }
-    const recipe = answerRecipe(asked, filled, pattern);
+    const recipe = answerRecipe(asked, filled, pattern, around.kit);
     if (!recipe) continue;
     const answer = {
       recipe,
@@ -133,11 +135,12 @@ function formOf(pattern: Pattern, { slots, grid, landing }: Asked): readonly str
     if (!slot) return null;
     slot.push(s);
   }
-  // Pieces aside where they are the usual ones: what is typed names none.
-  return own.map((slot) =>
-    slotKey(slot.map(({ limb, level, ornament }) => ({ limb, level, ...(ornament ? { ornament } : {}) }))),
-  );
+  return own.map(bareKey);
 }
+
+/** What is played in a slot, pieces aside: the same strokes elsewhere on the kit are no other phrase. */
+const bareKey = (slot: Slot): string =>
+  slotKey(slot.map(({ limb, level, ornament }) => ({ limb, level, ...(ornament ? { ornament } : {}) })));
 
 const LANDING = 'landing';
 
@@ -147,9 +150,14 @@ function landingMove({ landing }: Asked): MoveEntry[] {
   return [{ id: LANDING, on: true, move: 'land', params: { hand, kick, ...(voice ? { voice } : {}) } }];
 }
 
-/** The strokes of each slot as a pattern that starts where it is asked to, with its landing. */
-export function patternOf(asked: Asked, slots: readonly Slot[]): Pattern {
-  const { meter, grid, start } = asked;
+/** The moves behind the strokes: their way round the kit, and the landing. */
+function afterwards(asked: Asked, slots: readonly Slot[], kit: Kit): readonly MoveEntry[] {
+  const hands = slots.filter((slot) => slot.some((s) => isHand(s.limb))).length;
+  return [...(asked.way === null ? [] : (wayMoves(asked.way, hands, kit) ?? [])), ...landingMove(asked)];
+}
+
+/** The strokes of each slot as a pattern that starts where it is asked to, before it goes round the kit and lands. */
+function plainOf({ meter, grid, start }: Asked, slots: readonly Slot[]): Pattern {
   const length = ticks(slots.length * grid);
   const strokes = slots.flatMap((slot, index) =>
     slot.map((s): Stroke => ({
@@ -160,27 +168,38 @@ export function patternOf(asked: Asked, slots: readonly Slot[]): Pattern {
     })),
   );
   const groups: Group[] = [{ at: ticks(0), length, repeat: 0, kind: 'cell' }];
-  const plain = tidy({ meter, grid, feel: STRAIGHT, start, length, strokes, groups });
-  if (!asked.landing) return plain;
+  return tidy({ meter, grid, feel: STRAIGHT, start, length, strokes, groups });
+}
+
+/** The strokes of each slot as a pattern, with its way round the kit and its landing. */
+export function patternOf(asked: Asked, slots: readonly Slot[], kit: Kit): Pattern {
+  const plain = plainOf(asked, slots);
+  const after = afterwards(asked, slots, kit);
+  if (after.length === 0) return plain;
   const recipe = recipeOf(plain);
-  return recipe ? build({ ...recipe, moves: [...recipe.moves, ...landingMove(asked)] }).pattern : plain;
+  return recipe ? build({ ...recipe, moves: [...recipe.moves, ...after] }).pattern : plain;
 }
 
 /**
  * The recipe of a filling: its cells as typed text, one behind the other and equal ones as a repeat, then where it
- * starts and where it lands. Where cells and line run into each other every slot is typed. Null where no recipe builds
- * exactly the strokes.
+ * starts, its way round the kit and where it lands. Where cells and line run into each other every slot is typed. Null
+ * where no recipe builds exactly the strokes.
  */
-function answerRecipe(asked: Asked, filled: Filled, pattern: Pattern): Recipe | null {
-  const written = recipeOf(pattern);
+function answerRecipe(asked: Asked, filled: Filled, pattern: Pattern, kit: Kit): Recipe | null {
+  const written = recipeOf(plainOf(asked, filled.slots));
+  if (!written) return null;
   const source = {
     kind: 'typed' as const,
     text: textOf(asked, filled),
     meter: meterText(asked.meter),
     grid: asked.grid,
   };
-  const cellwise: Recipe | null = written && { source, moves: written.moves };
-  return cellwise && isSame(build(cellwise).pattern, pattern) ? cellwise : written;
+  const after = afterwards(asked, filled.slots, kit);
+  const ways = [
+    { source, moves: [...written.moves, ...after] },
+    { ...written, moves: [...written.moves, ...after] },
+  ];
+  return ways.find((r) => isSame(build(r).pattern, pattern)) ?? recipeOf(pattern);
 }
 
 const slotText = (slot: Slot): string => (slot.length === 0 ? '-' : slot.map(printTyped).join('+'));
@@ -227,12 +246,6 @@ function sumOf(asked: Asked, { cells, cut, slots }: Filled): string {
 
 /** Where a slot of what is asked lies, in words: "the & of 3". */
 export function slotWords(asked: Asked, slot: number, schools: Schools): string {
-  return placeWords(
-    patternOf(
-      { ...asked, landing: null },
-      Array.from({ length: asked.slots }, () => []),
-    ),
-    ticks(slot * asked.grid),
-    schools,
-  );
+  const nothing = Array.from({ length: asked.slots }, (): Slot => []);
+  return placeWords(plainOf(asked, nothing), ticks(slot * asked.grid), schools);
 }

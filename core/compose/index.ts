@@ -5,9 +5,12 @@ export {
   COMPOSE_LIMITS,
   type Contradiction,
   contradictions,
+  isPiece,
   type Landing,
   type Slot,
   type SlotWish,
+  type Way,
+  WAYS,
   type Wish,
   WISHES,
   wishWords,
@@ -27,3 +30,26 @@ export {
 export { type Answer, type Around, compose, type Composed, differs, type Known, slotWords } from './compose';
 export { type Relaxation, relaxations } from './relax';
 export { COSTS } from './search';
+export {
+  type Beside,
+  type Block,
+  BLOCKS,
+  type Demanded,
+  demanded,
+  type Demands,
+  DENSITIES,
+  type Density,
+  hitsOf,
+  type Keep,
+  KEEPS,
+  type Lands,
+  meterOf,
+  mostBars,
+  slotsAsked,
+  slotsIn,
+  startOf,
+  typedCells,
+  USUAL_DEMANDS,
+} from './demands';
+export { type AskingRead, readAsking, withWishes } from './said';
+export { WAY_WORDS, wayMoves } from './ways';

@@ -1,6 +1,7 @@
 import { Heap } from '../base';
-import { isHand, type Limb, type TypedStroke } from '../stroke';
-import type { Asked, Slot, SlotWish } from './asked';
+import { isHand, usualVoice, type Limb, type TypedStroke } from '../stroke';
+import { isPiece, type Asked, type Slot, type SlotWish, type Wish } from './asked';
+import { slotKey } from './cells';
 
 /** A way to fill the space: which cells, one after the other, what it costs, and the strokes of each slot. */
 export interface Filled {
@@ -12,10 +13,11 @@ export interface Filled {
 }
 
 /**
- * What makes one filling better than another: few changes from a cell to another one, few cells, whole ones, no hand
- * three times in a row, no seam over which one hand goes on.
+ * What makes one filling better than another: few changes from a cell to another one (single strokes are free to
+ * follow each other), few cells, whole ones, no hand three times in a row, no seam over which one hand goes on; and
+ * where it is to be like a phrase, few slots that differ.
  */
-export const COSTS = Object.freeze({ change: 10, cell: 2, cut: 12, third: 4, seam: 1 });
+export const COSTS = Object.freeze({ change: 10, cell: 2, cut: 12, third: 4, seam: 1, other: 3 });
 
 const LIMBS: readonly Limb[] = ['R', 'L', 'K', 'J', 'H'];
 
@@ -24,6 +26,8 @@ interface Stand {
   readonly slot: number;
   readonly runs: readonly [number, number, number];
   readonly struck: number;
+  /** Slots that differ from what it is to be like. */
+  readonly others: number;
   /** The hand of the last stroke of a hand; empty before the first. */
   readonly hand: 'R' | 'L' | '';
 }
@@ -35,17 +39,26 @@ interface Edge {
   readonly cost: number;
 }
 
-/** The strokes of a slot of a cell where it is laid, with those of the given line and the accents that are asked. */
+/**
+ * The strokes of a slot of a cell where it is laid, with those of the given line, and the accents and pieces that are
+ * asked: of two hands the right one is sent.
+ */
 export function laidOn(asked: Asked, slot: number, own: Slot): Slot {
   const given = asked.line?.slots[slot] ?? [];
-  const all = given.length > 0 ? [...own, ...given] : own;
-  if (!asked.wishes.some((w) => w.slot === slot && w.must && w.what === 'hit')) return all;
-  return all.some((s) => isHand(s.limb) && s.level === 'accent')
-    ? all
-    : all.map((s): TypedStroke => (isHand(s.limb) ? { ...s, level: 'accent' } : s));
+  let all = given.length > 0 ? [...own, ...given] : own;
+  for (const { what, must, slot: at } of asked.wishes) {
+    if (at !== slot || !must) continue;
+    if (what === 'hit' && !all.some((s) => isHand(s.limb) && s.level === 'accent'))
+      all = all.map((s): TypedStroke => (isHand(s.limb) ? { ...s, level: 'accent' } : s));
+    if (isPiece(what) && !has(all, what)) {
+      const sent = all.find((s) => s.limb === 'R') ?? all.find((s) => s.limb === 'L');
+      all = all.map((s): TypedStroke => (s === sent ? { ...s, voice: what } : s));
+    }
+  }
+  return all;
 }
 
-function has(filled: Slot, what: Asked['wishes'][number]['what']): boolean {
+function has(filled: Slot, what: Wish): boolean {
   switch (what) {
     case 'hit':
       return filled.some((s) => isHand(s.limb) && s.level === 'accent');
@@ -55,6 +68,8 @@ function has(filled: Slot, what: Asked['wishes'][number]['what']): boolean {
     case 'L':
     case 'K':
       return filled.some((s) => s.limb === what);
+    default:
+      return filled.some((s) => isHand(s.limb) && (s.voice ?? usualVoice(s.limb)) === what);
   }
 }
 
@@ -72,9 +87,15 @@ export class Fillings implements Iterable<Filled> {
   /** The least cost from a stand to the end that begins with a cell, its change apart; and the least of all cells. */
   private readonly from: Float64Array[] = [];
   private readonly best: number[] = [];
+  /** The least of those that begin with a single slot. */
+  private readonly bestSingle: number[] = [];
   /** Slots that the given line has for itself: in a linear phrase cells go on behind it. */
   private readonly isTaken: readonly boolean[];
   private readonly wishes: readonly (readonly SlotWish[])[];
+  /** What must stand in a slot, and what an answer is like there, as texts. */
+  private readonly held: readonly (string | null)[];
+  private readonly like: readonly string[] | null;
+  private readonly isSingle: readonly boolean[];
   private first: { readonly stand: number; readonly cost: number } | null = null;
 
   constructor(
@@ -84,6 +105,9 @@ export class Fillings implements Iterable<Filled> {
     const slots = Array.from({ length: asked.slots }, (_, i) => i);
     this.isTaken = slots.map((i) => asked.linear && (asked.line?.slots[i]?.length ?? 0) > 0);
     this.wishes = slots.map((i) => asked.wishes.filter((w) => w.slot === i));
+    this.held = slots.map((i) => ((slot) => slot && slotKey(slot))(asked.held?.[i] ?? null));
+    this.like = asked.like && slots.map((i) => slotKey(asked.like?.slots[i] ?? []));
+    this.isSingle = asked.cells.map((c) => c.slots.length === 1);
     this.reach(stopped);
     this.backwards();
   }
@@ -95,7 +119,7 @@ export class Fillings implements Iterable<Filled> {
     const [r, l, k] = stand.runs;
     const foot = longest.foot === null ? 0 : run(k, longest.foot);
     const runs: Stand['runs'] = [run(r, longest.hand), run(l, longest.hand), foot];
-    const key = `${stand.slot} ${runs.join()} ${struck ? stand.struck : 0}${stand.hand}`;
+    const key = `${stand.slot} ${runs.join()} ${struck ? stand.struck : 0} ${stand.others}${stand.hand}`;
     const known = this.keys.get(key);
     if (known !== undefined) return known;
     this.keys.set(key, this.stands.length);
@@ -107,6 +131,12 @@ export class Fillings implements Iterable<Filled> {
     const { asked } = this;
     if (asked.linear && filled.length > 1) return null;
     for (const { what, must } of this.wishes[stand.slot] ?? []) if (has(filled, what) !== must) return null;
+    const held = this.held[stand.slot] ?? null;
+    const own = held === null && !this.like ? '' : slotKey(filled);
+    if (held !== null && own !== held) return null;
+    const other = this.like !== null && own !== this.like[stand.slot];
+    const others = stand.others + (other ? 1 : 0);
+    if (asked.like && others > asked.like.most) return null;
     let [right, left, kick] = [false, false, false];
     for (const { limb } of filled) {
       if (limb === 'R') right = true;
@@ -125,8 +155,8 @@ export class Fillings implements Iterable<Filled> {
     const third = COSTS.third * ((r > 2 ? 1 : 0) + (l > 2 ? 1 : 0));
     const over = seam && (r > 1 || l > 1) ? COSTS.seam : 0;
     return {
-      stand: { slot: stand.slot + 1, runs: [r, l, k], struck, hand: now === '' ? stand.hand : now },
-      cost: third + over,
+      stand: { slot: stand.slot + 1, runs: [r, l, k], struck, others, hand: now === '' ? stand.hand : now },
+      cost: third + over + (other ? COSTS.other : 0),
     };
   }
 
@@ -161,7 +191,7 @@ export class Fillings implements Iterable<Filled> {
     const isUsable = asked.cells.map(
       (c) => c.slots.length > 0 && !c.slots.some((slot) => slot.some((s) => asked.line?.limbs.includes(s.limb))),
     );
-    const begin = this.skip({ slot: 0, runs: [0, 0, 0], struck: 0, hand: '' });
+    const begin = this.skip({ slot: 0, runs: [0, 0, 0], struck: 0, others: 0, hand: '' });
     if (!begin) return;
     this.first = { stand: this.idOf(begin.stand), cost: begin.cost };
     // Stands are numbered as they are found, and each leads to later slots only: all are seen slot by slot.
@@ -185,9 +215,10 @@ export class Fillings implements Iterable<Filled> {
   }
 
   private isEnd(stand: Stand): boolean {
-    const { slots, struck, end, lead } = this.asked;
+    const { slots, struck, end, lead, like } = this.asked;
     return (
       stand.slot === slots &&
+      (like === null || stand.others > 0) &&
       (struck === null || stand.struck >= struck.least) &&
       (end === null || stand.hand === end) &&
       (lead === null || stand.hand !== '')
@@ -198,7 +229,16 @@ export class Fillings implements Iterable<Filled> {
   private left(stand: number, cell: number): number {
     const { slot } = this.stands[stand] ?? { slot: -1 };
     if (slot === this.asked.slots) return this.best[stand] ?? Infinity;
-    return Math.min((this.best[stand] ?? Infinity) + COSTS.change, this.from[stand]?.[cell] ?? Infinity);
+    return Math.min(
+      (this.best[stand] ?? Infinity) + COSTS.change,
+      this.isSingle[cell] === true ? (this.bestSingle[stand] ?? Infinity) : (this.from[stand]?.[cell] ?? Infinity),
+    );
+  }
+
+  /** What it costs to go from one cell to another. */
+  private change(before: number, cell: number): number {
+    const isFree = before < 0 || before === cell || (this.isSingle[before] === true && this.isSingle[cell] === true);
+    return isFree ? 0 : COSTS.change;
   }
 
   private backwards(): void {
@@ -215,6 +255,7 @@ export class Fillings implements Iterable<Filled> {
       const own = Float64Array.from(this.edges[at] ?? [], (e, cell) => (e ? e.cost + this.left(e.to, cell) : Infinity));
       this.from[at] = own;
       this.best[at] = own.reduce((a, b) => Math.min(a, b), Infinity);
+      this.bestSingle[at] = own.reduce((a, b, cell) => (this.isSingle[cell] === true ? Math.min(a, b) : a), Infinity);
     }
   }
 
@@ -233,8 +274,7 @@ export class Fillings implements Iterable<Filled> {
       for (const [cell, edge] of (this.edges[top.stand] ?? []).entries()) {
         const left = edge ? this.left(edge.to, cell) : Infinity;
         if (!edge || left === Infinity) continue;
-        const change = top.cell === cell || top.cell < 0 ? 0 : COSTS.change;
-        const cost = top.cost + edge.cost + change;
+        const cost = top.cost + edge.cost + this.change(top.cell, cell);
         heap.push({ least: cost + left, cost, stand: edge.to, cell, cut: edge.cut, before: top, order: ++order });
       }
     }

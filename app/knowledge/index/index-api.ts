@@ -7,6 +7,7 @@ export type IndexApi = Pick<
   | 'rows'
   | 'patternsOf'
   | 'names'
+  | 'alike'
   | 'next'
   | 'called'
   | 'kin'

@@ -1,5 +1,6 @@
 import { stableJson } from '@core/base';
 import { NO_BEST } from '@core/drill';
+import type { Known } from '@core/compose';
 import type { Kit } from '@core/kit';
 import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
@@ -47,6 +48,8 @@ const ANSWER_MS = 400;
  * it asks for what rests on them.
  */
 const PEACE_MS = 2000;
+/** So many phrases are given to hold others against. */
+const MOST_ALIKE = 400;
 /** The index is written after it was still for so long. */
 const PACK_AFTER = 1500;
 
@@ -155,6 +158,16 @@ export class IndexEngine {
       const pattern = this.drawings.of(e.id);
       return pattern ? [{ id: e.id, key: this.drawnBy(e), pattern }] : [];
     });
+  }
+
+  /** Phrases that are so long on a grid, a landing behind them aside, with what is played; up to a number of them. */
+  async alike(grid: number, from: number, until: number): Promise<readonly Known[]> {
+    await this.ready;
+    const own = this.table.all.filter(
+      ({ facts }) => !facts || (facts.grid === grid && facts.length >= from && facts.length <= until),
+    );
+    const drawn = await this.patternsOf(own.slice(0, MOST_ALIKE).map((e) => e.id));
+    return drawn.flatMap(({ id, pattern }) => ((e) => (e ? [{ name: e.name, pattern }] : []))(this.table.of(id)));
   }
 
   /** Every phrase by its name; of those drilled only, the one drilled last first. */

@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import type { IndexApi } from './index-api';
 import { IndexEngine, type Tell } from './index-engine';
 
 type IndexEvent = Parameters<Tell>[0];
@@ -30,6 +31,7 @@ expose({
   rows: (...args: Parameters<IndexEngine['rows']>) => own().rows(...args),
   patternsOf: (...args: Parameters<IndexEngine['patternsOf']>) => own().patternsOf(...args),
   names: (...args: Parameters<IndexEngine['names']>) => own().names(...args),
+  alike: (...args: Parameters<IndexEngine['alike']>) => own().alike(...args),
   next: (...args: Parameters<IndexEngine['next']>) => own().next(...args),
   called: (...args: Parameters<IndexEngine['called']>) => own().called(...args),
   kin: (...args: Parameters<IndexEngine['kin']>) => own().kin(...args),
@@ -41,4 +43,5 @@ expose({
   forms: () => own().forms(),
   lessons: () => own().lessons(),
   end: () => own().end(),
-});
+  // What the page may ask is here, all of it.
+} satisfies Record<keyof IndexApi | 'open' | 'listen', unknown>);

@@ -49,6 +49,7 @@ import { LowerPaneComponent } from './sheets/lower-pane.component';
 import { StickingSheetComponent } from './sheets/sticking-sheet.component';
 import { VariantsSheetComponent } from './sheets/variants-sheet.component';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
+import type { GuidePageId } from '../../guide/page-ids';
 import { TermComponent } from '../../guide/term.component';
 import { OrdersStore } from './recipe/orders.store';
 
@@ -95,6 +96,8 @@ export class BenchComponent implements OnDestroy {
   readonly work = input<string>();
   /** The keyboard goes to the box that takes words. */
   readonly say = input<string>();
+  /** A phrase is to be asked for, with what another place wants of it. */
+  readonly asks = input<string>();
   readonly commands = inject(BenchCommands);
   readonly view = inject(ViewStore);
   readonly reach = inject(ReachStore);
@@ -131,6 +134,10 @@ export class BenchComponent implements OnDestroy {
     };
     return { name, family, recipe, tempo: this.store.tempo(), goal, note };
   });
+  /** The page of the guide that tells of what is done here. */
+  readonly guidePage = computed((): GuidePageId =>
+    this.view.sheet() === 'compose' ? 'asking' : this.pattern() ? 'ribbon-and-recipe' : 'first-fill',
+  );
   readonly facts = computed(() => {
     const pattern = this.pattern();
     return pattern ? shapeWords(pattern) : '';
@@ -147,6 +154,9 @@ export class BenchComponent implements OnDestroy {
         else if (id) this.open(id, asKept);
         else if (fresh) this.clear();
       });
+    });
+    effect(() => {
+      if (this.asks() !== undefined) untracked(() => this.view.sheet.set('compose'));
     });
     effect(() => {
       if (this.say() !== undefined) this.wants.set('words');

@@ -12,7 +12,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
+import { Tooltip } from 'primeng/tooltip';
 import { count } from '@core/base';
+import { hitsOf } from '@core/compose';
 import { lateWords } from '@core/take';
 import { CLIP_LIMITS, layMoment, layTick, type HeardKind, type HeardStroke } from '@core/listen';
 import { barTicks, countAt, GRID, feelWords, gridName, meterText } from '@core/time';
@@ -21,6 +23,7 @@ import { ClipsRepo } from '../../storage/clips.repo';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { DropFileDirective } from '../../exchange/drop-file.directive';
 import { KeepShared } from '../../exchange/keep-shared';
+import { WantedService } from '../../knowledge/wanted.service';
 import { NoticesService } from '../../common/notices.service';
 import { KeysService } from '../../common/keys.service';
 import { NumberFieldComponent } from '../../widgets/number-field.component';
@@ -65,6 +68,7 @@ const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 
     NumberFieldComponent,
     RibbonComponent,
     SelectComponent,
+    Tooltip,
     WaveComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -79,6 +83,7 @@ export class ListenComponent implements OnDestroy {
   private readonly clips = inject(ClipsRepo);
   private readonly notices = inject(NoticesService);
   private readonly router = inject(Router);
+  private readonly wanted = inject(WantedService);
   readonly settings = inject(SettingsRepo);
   readonly recorder = new Recorder();
   private readonly picked = viewChild<ElementRef<HTMLInputElement>>('picked');
@@ -275,6 +280,18 @@ export class ListenComponent implements OnDestroy {
 
   meterText(): string {
     return meterText(this.store.meter());
+  }
+
+  /** A phrase is asked for on the Bench that has a hit where the lick has its accents. */
+  askWithHits(): void {
+    const pattern = this.store.pattern();
+    const hits = pattern && hitsOf(pattern);
+    if (!hits) {
+      this.notices.tell('This lick lies on more than one subdivision. Choose another reading first.');
+      return;
+    }
+    this.record.player.stop();
+    void this.wanted.ask(hits);
   }
 
   async toBench(onlyCell = false): Promise<void> {

@@ -108,7 +108,7 @@ export class BenchStore {
     return {
       name: this.suggestedName(),
       family: pattern ? familyOf(pattern) : 'fill',
-      goal: this.possible(Math.min(TEMPO.most, this.tempo() + GOAL_STEP)),
+      goal: this.goalFrom(this.tempo(), this.top()),
       note: '',
     };
   });
@@ -119,10 +119,10 @@ export class BenchStore {
     return pattern ? this.able.top(pattern, null).bpm : null;
   });
 
-  /** A tempo, or the ceiling where that is lower: no goal is proposed that cannot be played. */
-  private possible(bpm: number): number {
-    const top = this.top();
-    return top === null ? bpm : Math.max(TEMPO.least, Math.min(bpm, top));
+  /** The goal that is proposed of a tempo: a step above it, and none that cannot be played. */
+  goalFrom(tempo: number, top: number | null): number {
+    const goal = Math.min(TEMPO.most, tempo + GOAL_STEP);
+    return top === null ? goal : Math.max(TEMPO.least, Math.min(goal, top));
   }
 
   /** Resolves when the draft lies on the Bench. */

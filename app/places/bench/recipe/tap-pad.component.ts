@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  type OnDestroy,
+} from '@angular/core';
 import { GRID, gridName, parseMeter, type Grid } from '@core/time';
 import { parseStrokeText } from '@core/stroke';
 import { patternOfText } from '@core/pattern';
@@ -39,7 +48,7 @@ export interface Tapped {
             class="btn primary"
             (click)="done.emit({ text: r.value.text, grid: r.value.grid, tempo: tempo() })"
           >
-            Put the rhythm on the Bench
+            {{ does() }}
           </button>
           <button type="button" class="btn" (click)="clear()">Again</button>
         </div>
@@ -89,6 +98,8 @@ export interface Tapped {
   `,
 })
 export class TapPadComponent implements OnDestroy {
+  /** What is done with what was tapped. */
+  readonly does = input('Put the rhythm on the Bench');
   readonly done = output<Tapped>();
   readonly gridName = gridName;
   private readonly taps = signal<readonly Tap[]>([]);

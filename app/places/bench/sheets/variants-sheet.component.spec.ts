@@ -6,6 +6,7 @@ import { mount } from '../../../testing/mount';
 import { emptyPlace } from '../../../testing/place';
 import { VariantsWorker, type Search } from './variants.service';
 import { BenchStore } from '../document/bench.store';
+import { HeardStore } from './heard.store';
 import { VariantsSheetComponent } from './variants-sheet.component';
 
 /** Looks at once, on the spot; can be made to wait or to break. */
@@ -57,11 +58,12 @@ describe('the sheet of variants', () => {
   it('hears one, changes to another without stopping, and stops', async () => {
     const { m, transport, found } = await sheet();
     const { best } = await found();
-    m.component.hear(best[0]!);
-    m.component.hear(best[1]!);
+    const heard = m.fixture.debugElement.injector.get(HeardStore);
+    heard.toggle(best[0]!.pattern, 'none');
+    heard.toggle(best[1]!.pattern, 'none');
     expect([transport.requests.length, transport.changes.length]).toEqual([1, 1]);
-    expect(m.component.isHeard(best[1]!)).toBe(true);
-    m.component.hear(best[1]!);
+    expect(heard.is(best[1]!.pattern)).toBe(true);
+    heard.toggle(best[1]!.pattern, 'none');
     expect(transport.playing()).toBe(false);
   });
   it('one is used as a move, or joined behind; joined once, it cannot be joined again', async () => {

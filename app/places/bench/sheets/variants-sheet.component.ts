@@ -1,34 +1,18 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  inject,
-  input,
-  output,
-  signal,
-  type OnDestroy,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, type OnDestroy } from '@angular/core';
 import { Tooltip } from 'primeng/tooltip';
-import { loopTicks } from '@core/pattern';
 import type { ClickKind } from '@core/playback';
-import { rendition, requestOf } from '@core/rendition';
 import { VARIANT_KINDS, type Variant } from '@core/variants';
-import { Transport } from '../../../sound/transport.service';
-import { KitsRepo } from '../../../storage/kits.repo';
-import { Player } from '../../../playing/player';
 import { ChipsComponent } from '../../../widgets/chips.component';
 import { choicesOf } from '../../../widgets/choice';
 import { NumberFieldComponent } from '../../../widgets/number-field.component';
-import { RibbonComponent } from '../../../drawings/ribbon/ribbon.component';
 import { BenchStore } from '../document/bench.store';
 import { CompareStore } from '../document/compare.store';
 import { ReachStore } from '../answers/reach.store';
+import { FoundRowComponent } from './found-row.component';
+import { HeardStore } from './heard.store';
 import { VariantsStore } from './variants.store';
 import { KIND_WORDS } from './variant-kinds';
-
-/** By this name a variant is known among what sounds. */
-const VARIANT = 'variant';
 
 /**
  * A numbered sheet of variants, each one change away from what is on the Bench: hear one, keep it, put it on the Bench,
@@ -40,12 +24,12 @@ const VARIANT = 'variant';
     Tooltip,
     ChipsComponent,
     NumberFieldComponent,
-    RibbonComponent,
+    FoundRowComponent,
     CdkVirtualScrollViewport,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
   ],
-  providers: [VariantsStore],
+  providers: [VariantsStore, HeardStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './variants-sheet.component.html',
   styleUrl: './variants-sheet.component.css',
@@ -55,38 +39,21 @@ export class VariantsSheetComponent implements OnDestroy {
   readonly closed = output();
   /** A variant is laid beneath the phrase. */
   readonly compared = output();
+  /** A phrase is asked for instead. */
+  readonly asked = output();
   readonly store = inject(BenchStore);
   readonly variants = inject(VariantsStore);
   private readonly compare = inject(CompareStore);
   readonly reach = inject(ReachStore);
-  readonly kits = inject(KitsRepo);
-  private readonly player = inject(Player);
-  readonly transport = inject(Transport);
+  private readonly heard = inject(HeardStore);
 
   readonly kinds = choicesOf(VARIANT_KINDS, (kind) => KIND_WORDS[kind]);
-  readonly heard = signal<Variant | null>(null);
   readonly canJoin = computed(() => this.store.recipe()?.moves.every((m) => m.move !== 'join') ?? false);
   readonly rowHeight = 60;
 
   ngOnDestroy(): void {
     this.variants.cancel();
-    this.player.stop(VARIANT);
-  }
-
-  /** Plays a variant; what plays is changed at the next beat, so that two can be held against each other. */
-  hear(variant: Variant): void {
-    if (this.isHeard(variant)) return this.player.stop(VARIANT);
-    this.heard.set(variant);
-    const sounds = rendition({ phrase: variant.pattern, kit: this.kits.current(), click: this.click() });
-    this.player.takeOver(VARIANT, requestOf(sounds, this.store.tempo()));
-  }
-
-  isHeard(variant: Variant): boolean {
-    return this.heard() === variant && this.player.owner() === VARIANT;
-  }
-
-  loopOf(variant: Variant): number {
-    return loopTicks(variant.pattern);
+    this.heard.stop();
   }
 
   use(variant: Variant): void {

@@ -1,4 +1,4 @@
-import { Injectable } from '@angular/core';
+import { DestroyRef, inject, Injectable } from '@angular/core';
 import { proxy, type Remote } from 'comlink';
 import type { Answer, Asked, Composed, Known, Relaxation } from '@core/compose';
 import type { Kit } from '@core/kit';
@@ -27,13 +27,53 @@ export interface Asking {
   cancel(): void;
 }
 
-/** Looks for phrases off the main thread. Each search has a worker of its own, and cancelling ends it at once. */
+interface Searcher {
+  readonly worker: Worker;
+  readonly remote: Remote<ComposeApi>;
+}
+
+/**
+ * Looks for phrases off the main thread. Cancelling ends the worker at once; one that has answered waits for the next
+ * search, which is faster in it than in a new one.
+ */
 @Injectable({ providedIn: 'root' })
 export class ComposeWorker {
+  private idle: Searcher | null = null;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.idle?.worker.terminate());
+  }
+
+  /** A worker is there before it is asked. */
+  warm(): void {
+    this.idle ??= this.spawn();
+  }
+
   ask(asked: Asked, told: Told, tell: (answer: Answer) => void): Asking {
+    const own = this.idle ?? this.spawn();
+    this.idle = null;
+    let ended = false;
+    const end = (): void => {
+      ended = true;
+      own.worker.terminate();
+    };
+    const found = own.remote.ask(asked, told, proxy(tell)).then(
+      (answer) => {
+        if (ended) return answer;
+        if (this.idle) end();
+        else this.idle = own;
+        return answer;
+      },
+      (error: unknown) => {
+        end();
+        throw error;
+      },
+    );
+    return { found, cancel: () => (this.idle === own ? undefined : end()) };
+  }
+
+  private spawn(): Searcher {
     const worker = spawnCompose();
-    const remote: Remote<ComposeApi> = remoteOf<ComposeApi>(worker);
-    const found = remote.ask(asked, told, proxy(tell)).finally(() => worker.terminate());
-    return { found, cancel: () => worker.terminate() };
+    return { worker, remote: remoteOf<ComposeApi>(worker) };
   }
 }
