@@ -29,6 +29,7 @@ import * as stroke from './stroke';
 import * as take from './take';
 import * as time from './time';
 import * as compose from './compose';
+import * as shelfMap from './map';
 import * as variants from './variants';
 import * as language from './language';
 
@@ -54,6 +55,7 @@ const scope: Record<string, unknown> = {
   ...song,
   ...wav,
   ...compose,
+  ...shelfMap,
   ...variants,
   ...listen,
   ...score,

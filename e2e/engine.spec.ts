@@ -98,10 +98,10 @@ test('variants: found in a worker, heard, used, joined, kept with their parent',
   await page.getByLabel('How many accents').press('Enter');
   await page.getByRole('button', { name: 'Find variants' }).click();
   await expect(page.locator('ls-variants-sheet .said')).toContainText(/\d+ variants|showing the best/);
-  await expect(page.locator('.variant').first()).toContainText('1');
+  await expect(page.locator('ls-found-row').first()).toContainText('1');
 
   await page.getByRole('button', { name: 'Hear variant 1', exact: true }).click();
-  await expect(page.locator('.variant .playhead')).toHaveCount(1);
+  await expect(page.locator('ls-found-row .playhead')).toHaveCount(1);
   await page.getByRole('button', { name: 'Hear variant 2', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Stop variant 2', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Stop variant 2', exact: true }).click();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, keepAs, openDemo, test, typeSticking, written } from './fixture';
+import { choose, expect, keepAs, openDemo, test, typeSticking, written } from './fixture';
 
 /** The steps of a page's “Try it”, by what stands bold at their beginning. */
 function stepsOf(page: string): readonly string[] {
@@ -210,6 +210,41 @@ test('guide: ask for a phrase', async ({ page }) => {
     },
     Use: async () => {
       await sheet.getByRole('button', { name: 'Put answer 1 on the Bench', exact: true }).click();
+      await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+    },
+  });
+});
+
+test('guide: the map of your shelf', async ({ page }) => {
+  await openDemo(page, '/shelf');
+  const map = page.locator('ls-shelf-map');
+  await follow('map', {
+    'Press M': async () => {
+      await page.locator('h1').click();
+      await page.keyboard.press('m');
+      await expect(map.locator('.square.full').first()).toBeVisible();
+    },
+    'Choose Columns': async () => {
+      await choose(map, 'Columns', 'lead');
+      await expect(map.getByRole('button', { name: /right: \d+ phrase/ }).first()).toBeVisible();
+    },
+    'Press a square': async () => {
+      await map.locator('.square.full').first().click();
+      await expect(map.locator('.phrases li').first()).toBeVisible();
+    },
+    'Press a dashed square': async () => {
+      await map.locator('.square.leads').first().click();
+      await expect(map.getByText(/This leads here|no single step/)).toBeVisible();
+    },
+    Hear: async () => {
+      await expect(map.locator('.step').first()).toBeVisible();
+      await map.locator('.step').first().getByRole('button', { name: /^Hear/ }).click();
+      await map.locator('.step').first().getByRole('button', { name: /^Stop/ }).click();
+      await map
+        .locator('.step')
+        .first()
+        .getByRole('button', { name: /on the Bench$/ })
+        .click();
       await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
     },
   });

@@ -24,6 +24,7 @@ const order = [
   'score',
   'listen',
   'shelf',
+  'map',
   'formats',
 ];
 // The floors of app, from the top: each knows those below it, never one above.

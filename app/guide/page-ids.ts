@@ -9,6 +9,7 @@ export const GUIDE_PAGES = [
   'drill',
   'today-and-log',
   'shelf',
+  'map',
   'shows',
   'files-and-devices',
   'teaching',

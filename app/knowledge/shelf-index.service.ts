@@ -6,6 +6,8 @@ import { Unfetched, UNFETCHED } from '../environment/workers';
 import { Database } from '../storage/database';
 import { HealthService } from '../storage/health.service';
 import { databaseName } from '../environment/which-shelf';
+import type { Wanted } from '@core/map';
+import type { Trait, Traits } from '@core/shelf';
 import type { Lesson } from '@core/reach';
 import type { KinAnswer, NamedPhrase, ShelfAnswer, ShelfQuestion, ShelfRow } from './index/entry';
 import type { IndexApi } from './index/index-api';
@@ -60,6 +62,31 @@ export class ShelfIndex {
   /** Phrases that are so long on a grid, in ticks, for others to be held against. */
   async alike(grid: number, from: number, until: number): ReturnType<IndexApi['alike']> {
     return this.call((api) => api.alike(grid, from, until));
+  }
+
+  /** The map of the shelf by two traits; of a day that is past as it was then. */
+  async map(row: Trait, column: Trait, day: number | null = null): ReturnType<IndexApi['map']> {
+    return this.call((api) => api.map(row, column, day));
+  }
+
+  /** What is asked of a composed phrase for a square of the map; null where that cannot be asked for. */
+  async demandsFor(wanted: Wanted): ReturnType<IndexApi['demandsFor']> {
+    return this.call((api) => api.demandsFor(wanted));
+  }
+
+  /** What a phrase would be the first of on the shelf. */
+  async firsts(traits: Traits): ReturnType<IndexApi['firsts']> {
+    return this.call((api) => api.firsts(traits));
+  }
+
+  /** What leads to an empty square of the map, the likeliest to be ready soon first. */
+  async stepsTo(wanted: Wanted): ReturnType<IndexApi['stepsTo']> {
+    return this.call((api) => api.stepsTo(wanted));
+  }
+
+  /** The best that leads to empty squares of a map. */
+  async nextToLearn(row: Trait, column: Trait): ReturnType<IndexApi['nextToLearn']> {
+    return this.call((api) => api.nextToLearn(row, column));
   }
 
   async names(which: 'all' | 'drilled'): Promise<readonly NamedPhrase[]> {

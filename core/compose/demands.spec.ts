@@ -125,7 +125,7 @@ describe('what demands come to', () => {
     expect(wrong({ wishes: [{ slot: 0, what: 'china', must: true }] }, null, bare)).toEqual(['Pad has no china.']);
     expect(wrong({ way: 'down' }, null, bare)).toEqual(['Your kit has not the pieces for this way round it.']);
     expect(wrong({ blocks: ['own'], own: 'R L, wobble' })).toEqual([
-      '“wobble” is no sticking. Write R, L, K and - for a rest.',
+      '“wobble” is not a sticking. Write R, L, K and - for a rest.',
     ]);
     expect(wrong({ keeps: ['kick'] })).toEqual(['There is no phrase on the Bench to keep something of.']);
     expect(wrong({ keeps: ['kick'] }, phrase('R L K', GRID.triplets))).toEqual([

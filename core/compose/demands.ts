@@ -257,7 +257,7 @@ export function demanded(demands: Demands, { phrase, cells, kit, schools }: Besi
   const typed = typedCells(demands.own);
   if (demands.blocks.includes('own'))
     for (const text of typed.unread)
-      wrong.push(`“${text.slice(0, 40)}” is no sticking. Write R, L, K and - for a rest.`);
+      wrong.push(`“${text.slice(0, 40)}” is not a sticking. Write R, L, K and - for a rest.`);
   const { keeps, like } = demands;
   const needs = keeps.length > 0 || like !== null;
   const all = phrase && slotsIn(phrase, demands.grid, slots, LIMBS);

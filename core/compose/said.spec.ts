@@ -94,7 +94,7 @@ describe('asking in words', () => {
     });
     expect(readAsking('', USUAL_DEMANDS, USUAL_SCHOOLS)).toMatchObject({ ok: false, unread: [] });
     expect(readAsking('accents on 9', USUAL_DEMANDS, USUAL_SCHOOLS)).toMatchObject({
-      words: '9 is no slot of what is asked for: 4/4 in 16ths.',
+      words: '9 is not a slot of what is asked for: 4/4 in 16ths.',
     });
   });
 

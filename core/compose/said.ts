@@ -97,11 +97,21 @@ const rudimentSlot: SlotReader = (tokens, at) => {
   return [];
 };
 
-/** Sizes of groups: "threes", "5s", "fours and sixes"; figures by themselves only behind a word for groups. */
-const groupsSlot: SlotReader = (tokens, at) =>
-  (SLOTS['sizes']?.(tokens, at) ?? []).filter(
-    (f) => /s$/.test(word(tokens, at)) && areSizes(f.value as readonly number[]),
-  );
+/** Sizes of groups that are named as such: "threes", "5s", "threes fours and fives". */
+const groupsSlot: SlotReader = (tokens, start) => {
+  const out: { readonly end: number; readonly value: readonly number[] }[] = [];
+  let [at, list] = [start, [] as readonly number[]];
+  for (;;) {
+    const [n] = /s$/.test(word(tokens, at)) ? (SLOTS['n']?.(tokens, at) ?? []) : [];
+    if (!n || n.end !== at + 1) break;
+    list = [...list, n.value as number];
+    if (areSizes(list)) out.push({ end: n.end, value: list });
+    at = n.end;
+    while (/^(?:,|and|\+|plus|or)$/.test(word(tokens, at))) at++;
+  }
+  return out;
+};
+/** Sizes in figures or words, behind a word for groups. */
 const sizesSlot: SlotReader = (tokens, at) =>
   (SLOTS['sizes']?.(tokens, at) ?? []).filter((f) => areSizes(f.value as readonly number[]));
 const areSizes = (sizes: readonly number[]): boolean => sizes.every((n) => n >= 3 && n <= 7);
@@ -702,7 +712,7 @@ export function readAsking(line: string, before: Demands, schools: Schools): Ask
     return {
       ok: false,
       unread: [],
-      words: `${place}${bar} is no slot of what is asked for: ${demands.meter} in ${gridName(demands.grid)}.`,
+      words: `${place}${bar} is not a slot of what is asked for: ${demands.meter} in ${gridName(demands.grid)}.`,
     };
   }
   return { ok: true, demands };

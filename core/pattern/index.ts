@@ -21,7 +21,7 @@ export { changedAll, ledIn, pickupBar, pickupOf, pickupTicks, pickupWords, strok
 export { barOf, type Mute, NOTHING_MUTED, partOf, pickupRoles, strokeTypesOf, unmuted } from './project';
 export { difference, differenceWords, finestSlot, isSymmetric, leadOf } from './relations';
 export { report } from './report';
-export { crossRhythm, evenSteps, roundWords } from './round';
+export { crossRhythm, evenSteps, momentsOf, roundWords } from './round';
 export { meantTogether, type Role, rolesOf } from './roles';
 export { runsOf } from './runs';
 export {

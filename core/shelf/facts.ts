@@ -3,6 +3,7 @@ import { barTicks, beatTicks, countAt, meterText, TICKS_PER_QUARTER, USUAL_SCHOO
 import { untilLanding, countingOf, endsOn, leadOf, splitGraces, unisons, type Pattern } from '../pattern';
 import { LIMBS, VOICES, type Limb, type Voice } from '../stroke';
 import type { Recipe } from '../recipe';
+import { traitsOf, type Traits } from './traits';
 import { canonicalForm, exactForm } from '../variants';
 
 /** What is known of a phrase by working it out once: a cache that may be dropped. Lengths in ticks. */
@@ -25,6 +26,8 @@ export interface Facts {
   readonly density: number;
   /** Strokes of each hand in a counted beat. */
   readonly hands: { readonly R: number; readonly L: number };
+  /** By what it is told apart on the map. */
+  readonly traits: Traits;
   /** The same for phrases that are each other turned or mirrored. */
   readonly form: string;
   /** The same for phrases that are played alike, stroke by stroke. */
@@ -32,7 +35,7 @@ export interface Facts {
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 5;
+export const FACTS_VERSION = 6;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -63,6 +66,7 @@ export function factsOf(pattern: Pattern): Facts {
     leads: leadOf(pattern).first,
     density: own.length === 0 ? 0 : (own.strokes.length * TICKS_PER_QUARTER) / own.length,
     hands: { R: aBeat(pattern, 'R'), L: aBeat(pattern, 'L') },
+    traits: traitsOf(pattern),
     form: checksumOf(canonicalForm(pattern)),
     exact: checksumOf(exactForm(pattern)),
   };

@@ -11,4 +11,5 @@ export * from './named';
 export * from './removal';
 export * from './series';
 export * from './state';
+export * from './traits';
 export * from './versions';

@@ -36,6 +36,7 @@ export const ASKED_LINES: readonly AskedLine[] = [
   { say: '3/4 in 16ths, rest on the & of 2', sets: { meter: '3/4' }, wishes: ['rest 6'] },
   { say: 'start on 3, land on the kick', sets: { from: '3', lands: 'kick' } },
   { say: 'never two kicks', sets: { foot: 1 } },
+  { say: 'threes fours and fives', sets: { blocks: ['3', '4', '5'] } },
   { say: 'groups of 3, 4 and 5 with the last one cut', sets: { blocks: ['3', '4', '5'], cut: true } },
   {
     say: 'no doubles, lots of space',

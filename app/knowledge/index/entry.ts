@@ -1,4 +1,5 @@
 import type { Best } from '@core/drill';
+import type { ShelfMap, Square } from '@core/map';
 import type { Avoided, PracticeDay } from '@core/log';
 import type { PractisedDay, Projection, ReadySaid } from '@core/player';
 import type { Lesson, Taught, Top } from '@core/reach';
@@ -122,6 +123,21 @@ export interface NamedPhrase {
   readonly id: string;
   readonly name: string;
   readonly family: Family;
+}
+
+/** A phrase of a square of the map. */
+export interface MapPhrase {
+  readonly id: string;
+  readonly name: string;
+  /** The tempo that is ready as a share of its ceiling; null where nothing is. */
+  readonly share: number | null;
+}
+
+/** The map of the shelf: how many phrases each square has, and the readiest of them by name. */
+export interface MapAnswer extends Omit<ShelfMap, 'squares'> {
+  readonly squares: readonly (Omit<Square, 'ids'> & { readonly many: number; readonly first: readonly MapPhrase[] })[];
+  /** Phrases that are not worked out yet. */
+  readonly unread: number;
 }
 
 /** What a phrase is to others of the shelf. */

@@ -1,11 +1,13 @@
 import { stableJson } from '@core/base';
 import { NO_BEST } from '@core/drill';
-import type { Known } from '@core/compose';
+import type { Demands, Known } from '@core/compose';
 import type { Kit } from '@core/kit';
+import { demandsOf, firstsOf, type First, type Scene, type Step, type Wanted } from '@core/map';
 import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
 import { build, type Phrase } from '@core/recipe';
-import { factsOf, nextName } from '@core/shelf';
+import { factsOf, nextName, type Trait, type Traits } from '@core/shelf';
+import { USUAL_SCHOOLS } from '@core/time';
 import { asideIn } from '../../storage/aside';
 import { followChanges } from '../../storage/changes';
 import type { TodayAsked, TodayPlan } from '@core/plan';
@@ -24,6 +26,7 @@ import type {
   Believed,
   KinAnswer,
   LookBack,
+  MapAnswer,
   NamedPhrase,
   PhraseLog,
   ShelfAnswer,
@@ -34,6 +37,7 @@ import { rangesOf, type KeyRanges } from './key-ranges';
 import { kinLines, sameTurned } from './kin-answer';
 import { ceilingFor, isKnown, isWorkedOut, learnt, lessonsFrom, playerContext, type PlayerContext } from './learning';
 import { Latch } from './latch';
+import { beside, mapAnswer, nextFor, stepsFor } from './mapping';
 import { readPacks, writePacks, type Kept } from './packs';
 import { Practice } from './practice';
 import { factsWords } from './row-words';
@@ -249,6 +253,54 @@ export class IndexEngine {
   async shareFor(id: string): Promise<Belief> {
     await this.ready;
     return this.practice.shareFor(this.table.all, id);
+  }
+
+  /** The map of the shelf by two traits; of a day that is past as it was then. */
+  async map(row: Trait, column: Trait, day: number | null = null): Promise<MapAnswer> {
+    this.answered.open();
+    await this.worked.opened;
+    const bestBy = (id: string, until: number): number | null => this.practice.bestBy(id, until);
+    return mapAnswer(this.table.all, row, column, day === null ? null : { day, bestBy });
+  }
+
+  /** What is asked of a composed phrase for a square; null where that cannot be asked for. */
+  async demandsFor(wanted: Wanted): Promise<Partial<Demands> | null> {
+    await this.ready;
+    return demandsOf(wanted);
+  }
+
+  /** What a phrase would be the first of on the shelf. */
+  async firsts(traits: Traits): Promise<readonly First[]> {
+    await this.ready;
+    const others = this.table.all.flatMap((e) => (e.facts ? [e.facts.traits] : []));
+    return firstsOf(traits, others);
+  }
+
+  /** What leads to an empty square of the map. */
+  async stepsTo(wanted: Wanted): Promise<readonly Step[]> {
+    await this.worked.opened;
+    const from = beside(wanted, this.table.all);
+    const scene = this.mapScene();
+    return scene ? stepsFor(wanted, from, await this.recipesOf(from.map((e) => e.id)), scene) : [];
+  }
+
+  /** The best that leads to empty squares of a map. */
+  async nextToLearn(row: Trait, column: Trait): Promise<readonly Step[]> {
+    const map = await this.map(row, column);
+    const scene = this.mapScene();
+    return scene ? nextFor(map, this.table.all, (ids) => this.recipesOf(ids), scene) : [];
+  }
+
+  private mapScene(): Scene | null {
+    if (!this.player) return null;
+    const { kit, profile } = this.player;
+    const share = this.practice.shareFor(this.table.all, '');
+    return { kit, profile, share, schools: USUAL_SCHOOLS, today: today() };
+  }
+
+  private async recipesOf(ids: readonly string[]): Promise<readonly Phrase[]> {
+    await this.ruled();
+    return (await this.db.phrases.bulkGet([...ids])).filter((p) => p !== undefined);
   }
 
   /** The canonical and the exact forms that the shelf has. */

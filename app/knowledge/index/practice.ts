@@ -91,6 +91,12 @@ export class Practice {
     if (this.played.delete(id)) this.share = null;
   }
 
+  /** The fastest tempo of all of a phrase that was clean by a day; null where none was. */
+  bestBy(id: string, day: number): number | null {
+    const bests = (this.played.get(id)?.days ?? []).flatMap((d) => (d.day <= day && d.best !== null ? [d.best] : []));
+    return bests.length > 0 ? Math.max(...bests) : null;
+  }
+
   /** The player's own share of their ceilings, as all other phrases give it. */
   shareFor(entries: readonly Entry[], id: string): Belief {
     const share = this.shareNow(entries);

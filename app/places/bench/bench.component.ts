@@ -20,6 +20,7 @@ import { BringInComponent } from '../../exchange/bring-in.component';
 import { DropFileDirective } from '../../exchange/drop-file.directive';
 import { PagesComponent } from '../../exchange/pages/pages.component';
 import { TakeAlongComponent } from '../../exchange/take-along.component';
+import { WantedService } from '../../knowledge/wanted.service';
 import { Player } from '../../playing/player';
 import { PlayBarComponent } from '../../playing/play-bar.component';
 import { KeysService } from '../../common/keys.service';
@@ -98,6 +99,8 @@ export class BenchComponent implements OnDestroy {
   readonly say = input<string>();
   /** A phrase is to be asked for, with what another place wants of it. */
   readonly asks = input<string>();
+  /** Another place has something new for the Bench. */
+  readonly laid = input<string>();
   readonly commands = inject(BenchCommands);
   readonly view = inject(ViewStore);
   readonly reach = inject(ReachStore);
@@ -105,6 +108,7 @@ export class BenchComponent implements OnDestroy {
   private readonly preview = inject(PreviewStore);
   readonly hand = inject(HandStore);
   private readonly player = inject(Player);
+  private readonly wanted = inject(WantedService);
   readonly store = this.commands.store;
   readonly sound = this.commands.sound;
   readonly keeping = this.commands.keeping;
@@ -154,6 +158,9 @@ export class BenchComponent implements OnDestroy {
         else if (id) this.open(id, asKept);
         else if (fresh) this.clear();
       });
+    });
+    effect(() => {
+      if (this.laid() !== undefined) untracked(() => this.layDown());
     });
     effect(() => {
       if (this.asks() !== undefined) untracked(() => this.view.sheet.set('compose'));
@@ -217,6 +224,18 @@ export class BenchComponent implements OnDestroy {
     // What was just kept is on the Bench already: cursor, sheet and sound stay.
     if (this.store.phrase()?.id !== id) this.tidy();
     this.awaitWork(this.keeping.open(id, asKept));
+  }
+
+  private layDown(): void {
+    const laid = this.wanted.takeLaid();
+    if (!laid) return;
+    this.tidy();
+    this.awaitWork(
+      this.store.clear().then(() => {
+        this.store.replace(laid.recipe);
+        this.store.setTempo(laid.tempo);
+      }),
+    );
   }
 
   private goOn(id: string): void {

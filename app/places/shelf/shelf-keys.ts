@@ -20,7 +20,7 @@ export interface ShelfPage {
     drill(ids: readonly string[]): void;
     undo(): Promise<void>;
   };
-  readonly asTable: { update(change: (on: boolean) => boolean): void };
+  show(how: 'table' | 'map'): void;
   readonly kinOf: { set(row: ShelfRow): void };
   box(): { focus(): void } | undefined;
 }
@@ -64,7 +64,8 @@ export function shelfKeys(page: ShelfPage): readonly Key[] {
       does: 'Related: what it was made from, and rotated or hand-swapped copies',
       run: pointed((r) => page.kinOf.set(r)),
     },
-    { combo: 't', shown: 'T', does: 'Ribbons or table', run: () => page.asTable.update((on) => !on) },
+    { combo: 't', shown: 'T', does: 'Ribbons or table', run: () => page.show('table') },
+    { combo: 'm', shown: 'M', does: 'The map of what the shelf covers, or not', run: () => page.show('map') },
     {
       combo: 'Alt+ArrowUp',
       shown: 'Alt ↑',

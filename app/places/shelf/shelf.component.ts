@@ -48,6 +48,7 @@ import { RemovedDialogComponent } from './removed-dialog.component';
 import { shelfKeys } from './shelf-keys';
 import { ShelfActs } from './shelf.acts';
 import { ShelfStore, type Line } from './shelf.store';
+import { ShelfMapComponent } from './map/shelf-map.component';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
 import { UnkeptLineComponent } from './unkept-line.component';
@@ -95,6 +96,7 @@ const FIRST_DRAWN = 6;
     PagesComponent,
     RemovedDialogComponent,
     RibbonComponent,
+    ShelfMapComponent,
     ShelfTableComponent,
     StripComponent,
     TakeAlongComponent,
@@ -109,6 +111,8 @@ const FIRST_DRAWN = 6;
 export class ShelfComponent implements OnDestroy {
   /** Route: a question, as it was asked elsewhere. */
   readonly ask = input<string>();
+  /** Route: how the phrases are to be shown. */
+  readonly view = input<string>();
   readonly shelf = inject(ShelfStore);
   readonly acts = inject(ShelfActs);
   private readonly router = inject(Router);
@@ -120,7 +124,10 @@ export class ShelfComponent implements OnDestroy {
   readonly box = viewChild(AskBoxComponent);
   readonly pointedAt = signal<ShelfRow | null>(null);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
-  readonly asTable = signal(false);
+  /** How the phrases are shown. */
+  readonly shown = signal<'strips' | 'table' | 'map'>('strips');
+  readonly asTable = computed(() => this.shown() === 'table');
+  readonly asMap = computed(() => this.shown() === 'map');
   readonly kinOf = signal<ShelfRow | null>(null);
   readonly showsRemoved = signal(false);
   readonly wording = signal<Wording | null>(null);
@@ -180,6 +187,9 @@ export class ShelfComponent implements OnDestroy {
       if (shown) this.shelf.look(shown[0], Math.max(shown[1], 24));
     });
     effect(() => {
+      if (this.view() === 'map') untracked(() => this.shown.set('map'));
+    });
+    effect(() => {
       const asked = this.ask();
       if (asked !== undefined) untracked(() => this.shelf.words.set(asked));
     });
@@ -202,6 +212,11 @@ export class ShelfComponent implements OnDestroy {
   /** The phrase of a line, as soon as it is its turn; null while it is awaited. */
   drawnRow(line: Line, at: number): ShelfRow | null {
     return at < FIRST_DRAWN || this.turn() > 0 ? this.shelf.row(line) : null;
+  }
+
+  /** Shows the phrases in another way; again as strips. */
+  show(how: 'table' | 'map'): void {
+    this.shown.update((now) => (now === how ? 'strips' : how));
   }
 
   titleOf(family: Family): string {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { firstWords } from '@core/map';
 import { KinStore } from './kin.store';
 import { PreviewStore } from './preview.store';
 
@@ -32,6 +33,9 @@ const NAMED = 3;
           </button>
         }
       </p>
+    }
+    @if (firsts(); as words) {
+      <p class="quiet">{{ words }} <a routerLink="/shelf" [queryParams]="{ view: 'map' }">The map</a></p>
     }
     @if (children().length > 0) {
       <p>
@@ -74,6 +78,7 @@ export class KinLineComponent implements OnDestroy {
   readonly kin = inject(KinStore);
   readonly preview = inject(PreviewStore);
   readonly children = computed(() => this.kin.children().slice(0, NAMED));
+  readonly firsts = computed(() => firstWords(this.kin.firsts()));
   readonly more = computed(() => this.kin.children().length - NAMED);
 
   take(): void {

@@ -2,6 +2,7 @@ import { computed, inject, Injectable, resource } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import { build, followParent } from '@core/recipe';
+import { traitsOf } from '@core/shelf';
 import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import type { KinLine } from '../../../knowledge/index/entry';
 import { PhrasesRepo } from '../../../storage/phrases.repo';
@@ -50,6 +51,17 @@ export class KinStore {
     const made = followParent(recipe, elder.recipe);
     return made && { recipe: made, pattern: build(made).pattern };
   });
+
+  private readonly news = resource({
+    params: () => {
+      // Of what is kept the map itself tells.
+      const pattern = this.bench.phrase() ? undefined : this.bench.stilled()?.pattern;
+      return pattern && { pattern, now: this.index.changed() };
+    },
+    loader: ({ params }) => this.index.firsts(traitsOf(params.pattern)),
+  });
+  /** What the phrase would be the first of on the shelf; empty where it is of nothing. */
+  readonly firsts = computed(() => (this.news.hasValue() ? this.news.value() : []));
 
   follow(): void {
     const made = this.followed();

@@ -46,6 +46,7 @@ import { HeardStore } from './heard.store';
   styles: `
     :host {
       display: block;
+      container: found / inline-size;
     }
     .row {
       min-height: 60px;
@@ -79,12 +80,21 @@ import { HeardStore } from './heard.store';
       gap: 4px;
       align-items: center;
     }
-    @container place (max-width: 600px) {
+    /* Beside what is asked for, and on a phone, what can be done stands below. */
+    @container found (max-width: 700px) {
+      .row {
+        grid-template-columns: 26px minmax(0, 1fr) 4ch minmax(84px, 1fr);
+        padding: 6px 0;
+      }
+      .acts {
+        grid-column: 2 / -1;
+      }
+    }
+    @container found (max-width: 420px) {
       .row {
         grid-template-columns: 26px minmax(0, 1fr) 4ch;
       }
-      .drawing,
-      .acts {
+      .drawing {
         grid-column: 2 / -1;
       }
     }
