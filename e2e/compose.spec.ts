@@ -151,3 +151,22 @@ test('slots are drawn over, hits are those of a phrase, several answers are kept
   await expect(sheet.getByRole('button', { name: /14 slots of an answer stay/ })).toBeVisible();
   await expect(sheet.getByRole('article').first()).toBeVisible();
 });
+
+test('the hits of a recording are asked for on the Bench, in the room of the lick', async ({ page }) => {
+  await openDemo(page, '/listen');
+  await page.getByRole('button', { name: 'a groove' }).click();
+  await expect(page.getByText('strokes found')).toBeVisible();
+  const wave = (await page.locator('ls-wave').nth(1).boundingBox())!;
+  await page.mouse.move(wave.x + wave.width * 0.045, wave.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(wave.x + wave.width * 0.3, wave.y + 60);
+  await page.mouse.move(wave.x + wave.width * 0.44, wave.y + 60);
+  await page.mouse.up();
+  await expect(page.locator('.school').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Ask with these hits' }).click();
+  const sheet = page.locator('ls-compose-sheet');
+  await expect(sheet.locator('.slot.hit').first()).toBeVisible();
+  await sheet.getByRole('button', { name: 'single strokes' }).click();
+  await sheet.getByRole('button', { name: 'Find phrases' }).click();
+  await expect(sheet.getByRole('article').first()).toBeVisible();
+});

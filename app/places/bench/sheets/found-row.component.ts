@@ -16,7 +16,7 @@ import { HeardStore } from './heard.store';
   imports: [RibbonComponent, Tooltip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <article class="row">
+    <article class="row" [class.flat]="flat()">
       <span class="mono number">{{ number() }}</span>
       <span class="what"><ng-content select="[what]" /></span>
       <span class="mono bpm" [class.over]="isOver()" [pTooltip]="'Fastest tempo on ' + kits.current().name">{{
@@ -56,6 +56,10 @@ import { HeardStore } from './heard.store';
       align-items: center;
       border-bottom: 1px solid var(--line);
     }
+    .flat {
+      height: 60px;
+      overflow: hidden;
+    }
     .number {
       font-weight: 600;
       text-align: right;
@@ -81,20 +85,27 @@ import { HeardStore } from './heard.store';
       align-items: center;
     }
     /* Beside what is asked for, and on a phone, what can be done stands below. */
-    @container found (max-width: 700px) {
-      .row {
+    @container found (max-width: 580px) {
+      .row:not(.flat) {
         grid-template-columns: 26px minmax(0, 1fr) 4ch minmax(84px, 1fr);
         padding: 6px 0;
       }
       .acts {
         grid-column: 2 / -1;
       }
-    }
-    @container found (max-width: 420px) {
-      .row {
+      /* In a list of rows that are all of one height the picture gives way. */
+      .flat {
         grid-template-columns: 26px minmax(0, 1fr) 4ch;
       }
-      .drawing {
+      .flat .drawing {
+        display: none;
+      }
+    }
+    @container found (max-width: 420px) {
+      .row:not(.flat) {
+        grid-template-columns: 26px minmax(0, 1fr) 4ch;
+      }
+      .row:not(.flat) .drawing {
         grid-column: 2 / -1;
       }
     }
@@ -107,6 +118,8 @@ export class FoundRowComponent {
   readonly noun = input.required<string>();
   readonly ceiling = input.required<number | null>();
   readonly click = input.required<ClickKind>();
+  /** Whether it stands in a list whose rows are all of one height. */
+  readonly flat = input(false);
   readonly heard = inject(HeardStore);
   readonly transport = inject(Transport);
   readonly kits = inject(KitsRepo);
