@@ -173,6 +173,12 @@ describe('remedies', () => {
     expect(build(next).pattern.strokes.filter((s) => s.limb === 'K')).toEqual([]);
     expect(build(next).pattern.strokes).toHaveLength(32);
   });
+  it('a flam by itself is together with nothing that could be left out', () => {
+    for (const text of ['fR L K R L K', 'R fL K', 'R dL R L']) {
+      const at = text.startsWith('f') ? [0] : [1260];
+      expect(mended(typed(text), 'unison', '', at)).toBeNull();
+    }
+  });
   it('what a move put there is asked for: no warning, no remedy', () => {
     const moves: MoveEntry[] = [
       {

@@ -14,7 +14,11 @@ export function remediesFor(finding: Finding, built: Build, schools = USUAL_SCHO
   const { pattern } = built;
   switch (finding.code) {
     case 'unison': {
-      const at = (finding.at ?? []).filter((t) => !meantTogether(pattern.strokes.filter((s) => s.at === t)));
+      // A grace stroke sounds with its own stroke alone: there is nothing to leave out.
+      const at = (finding.at ?? []).filter((t) => {
+        const own = pattern.strokes.filter((s) => s.at === t);
+        return own.length > 1 && !meantTogether(own);
+      });
       const together = pattern.strokes.flatMap((s, i) => (at.includes(s.at) ? [{ limb: s.limb, i }] : []));
       if (together.length === 0) return [];
       const feet = together.filter((s) => !isHand(s.limb));
