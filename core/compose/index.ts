@@ -51,5 +51,6 @@ export {
   typedCells,
   USUAL_DEMANDS,
 } from './demands';
-export { type AskingRead, readAsking, withWishes } from './said';
+export { type AskingRead, readAsking } from './said';
+export { withWishes } from './said-clause';
 export { WAY_WORDS, wayMoves } from './ways';
