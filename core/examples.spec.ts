@@ -30,6 +30,7 @@ import * as take from './take';
 import * as time from './time';
 import * as compose from './compose';
 import * as shelfMap from './map';
+import * as show from './show';
 import * as variants from './variants';
 import * as language from './language';
 
@@ -56,6 +57,7 @@ const scope: Record<string, unknown> = {
   ...wav,
   ...compose,
   ...shelfMap,
+  ...show,
   ...variants,
   ...listen,
   ...score,

@@ -7,6 +7,7 @@ import { build, type GoalDay, type Phrase } from '@core/recipe';
 import { practise, type Learner } from './log';
 import { DEMO_PHRASES } from './phrases';
 import { seeded } from './random';
+import { lanternShow } from './show';
 
 /** The first day of the demo's log. The application moves all dates so that the log ends yesterday. */
 const FIRST_DAY = Date.UTC(2026, 0, 5);
@@ -50,5 +51,6 @@ export function saltLantern(): string {
     return { phrase: p.id, goal: p.goal, loopSeconds, top, able, lastClean: null };
   });
   const { attempts, drills } = practise(learners, FIRST_DAY, random);
-  return writeShelf({ phrases, attempts, drills });
+  const shows = [lanternShow(phrases, NIGHT.day, FIRST_DAY)];
+  return writeShelf({ phrases, attempts, drills, shows });
 }

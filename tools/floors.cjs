@@ -25,6 +25,7 @@ const order = [
   'listen',
   'shelf',
   'map',
+  'show',
   'formats',
 ];
 // The floors of app, from the top: each knows those below it, never one above.
@@ -45,7 +46,7 @@ const floors = [
 ];
 /** What stands side by side on a floor: no room of it knows another. */
 const sideBySide = {
-  places: ['today', 'listen', 'bench', 'shelf', 'drill', 'log', 'kit', 'visit'],
+  places: ['today', 'listen', 'bench', 'shelf', 'shows', 'drill', 'log', 'kit', 'visit'],
   // The staff knows nothing of the ribbon, nor the plan of the kit of either.
   drawings: ['ribbon', 'staff', 'kit-plan'],
 };

@@ -69,6 +69,16 @@ export class ShelfIndex {
     return this.call((api) => api.map(row, column, day));
   }
 
+  /** What stands in the spots of a show, how it is filled best, and how ready it is. */
+  async show(asked: Parameters<IndexApi['show']>[0]): ReturnType<IndexApi['show']> {
+    return this.call((api) => api.show(asked));
+  }
+
+  /** The goal of a phrase as shows want it; null where it is not known. */
+  async goalOf(id: string): ReturnType<IndexApi['goalOf']> {
+    return this.call((api) => api.goalOf(id));
+  }
+
   /** What is asked of a composed phrase for a square of the map; null where that cannot be asked for. */
   async demandsFor(wanted: Wanted): ReturnType<IndexApi['demandsFor']> {
     return this.call((api) => api.demandsFor(wanted));

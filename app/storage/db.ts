@@ -4,7 +4,7 @@ import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPa
 import type { Rule, RuleName, TabDraft, Unkept } from '@core/formats/shelf-file';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
-import type { Board, KeptState, Named, Removal } from '@core/shelf';
+import type { Board, KeptState, Named, Removal, Show, ShowState } from '@core/shelf';
 import type { KeptTake } from '@core/take';
 import { gate, type Keeper, type InvalidRow } from './gate';
 
@@ -41,6 +41,8 @@ export class ShelfDb extends Dexie {
   states!: EntityTable<KeptState, 'id'>;
   removals!: EntityTable<Removal, 'id'>;
   boards!: EntityTable<Board, 'id'>;
+  shows!: EntityTable<Show, 'id'>;
+  showStates!: EntityTable<ShowState, 'id'>;
   drafts!: EntityTable<TabDraft, 'id'>;
   unkept!: EntityTable<Unkept, 'id'>;
   clips!: EntityTable<Clip, 'id'>;
@@ -75,13 +77,14 @@ export class ShelfDb extends Dexie {
     this.version(9).upgrade((trans) => rowsAsFacts(trans, keeper));
     this.version(10).upgrade((trans) => choicesAsExpressions(trans, keeper));
     this.version(11).upgrade((trans) => talliesOfThePlayer(trans, keeper));
+    this.version(12).stores({ shows: 'id', showStates: 'id, show' });
     this.use(gate(keeper, odd));
   }
 
   /** Every table that holds what the player made; the cache is not among them. */
   get own(): Table[] {
     const { phrases, tries, tallies, drills, kept, takes, states, removals, boards } = this;
-    const { drafts, unkept, clips, listening, aside } = this;
+    const { shows, showStates, drafts, unkept, clips, listening, aside } = this;
     return [
       phrases,
       tries,
@@ -92,6 +95,8 @@ export class ShelfDb extends Dexie {
       states,
       removals,
       boards,
+      shows,
+      showStates,
       drafts,
       unkept,
       clips,
@@ -102,7 +107,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 110;
+const CURRENT = 120;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {

@@ -50,6 +50,8 @@ const RULED = [
   'states',
   'removals',
   'boards',
+  'shows',
+  'showStates',
   'kept',
   'drafts',
   'unkept',

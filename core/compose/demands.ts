@@ -62,6 +62,8 @@ export interface Demands {
   readonly bars: number;
   /** The count of the first bar it begins on; null for the bar line. */
   readonly from: string | null;
+  /** Ticks by which it ends before the last bar line; 0 where it goes to it. */
+  readonly short: number;
   readonly wishes: readonly SlotWish[];
   readonly blocks: readonly Block[];
   /** Cells typed by the player, parted by commas. */
@@ -97,6 +99,7 @@ export const USUAL_DEMANDS: Demands = Object.freeze<Demands>({
   grid: GRID.sixteenths,
   bars: 1,
   from: null,
+  short: 0,
   wishes: [],
   blocks: ['3', '4', '5'],
   own: '',
@@ -152,7 +155,10 @@ export function startOf(demands: Demands, schools: Schools): Ticks {
 
 /** How many slots the space has, from where it begins to the end of its last bar. */
 export function slotsAsked(demands: Demands, schools: Schools): number {
-  return Math.floor((demands.bars * barTicks(meterOf(demands)) - startOf(demands, schools)) / demands.grid);
+  const room = demands.bars * barTicks(meterOf(demands)) - startOf(demands, schools);
+  const asked = Math.floor((room - demands.short) / demands.grid);
+  // What was short of another room is nothing here.
+  return asked > 0 ? asked : Math.floor(room / demands.grid);
 }
 
 /** How many bars of a meter on a grid can be asked for. */

@@ -5,6 +5,7 @@ import {
   onDay,
   paceOf,
   recall,
+  recovered,
   remembered,
   type Belief,
   type Pace,
@@ -43,8 +44,6 @@ const MOST_MINUTES = 400;
 const WITHOUT_DAY = 0.3;
 /** Of what a minute adds on one day a third is gone after so many minutes: the rest comes overnight. */
 const TIRES = 8;
-/** What days off took is nearly there again after twice so many minutes. */
-const COMES_BACK = 4;
 /** What is kept is looked at after a week. */
 const KEPT_FOR = 7;
 const KEEP_WEIGHT = 0.35;
@@ -95,15 +94,6 @@ export function worthOf(phrase: PlanPhrase, today: number): Worth {
       known.memory.lastDay !== null && (known.memory.dueDay <= today || (left !== null && left <= FRESH))
         ? keepWorth(phrase, today, left)
         : 0,
-  };
-}
-
-/** What days off took comes back within minutes: so much of it is there again after them. */
-function recovered(now: Belief, once: Belief, minutes: number): Belief {
-  const share = 1 - Math.exp(-minutes / COMES_BACK);
-  return {
-    mean: now.mean + share * Math.max(0, once.mean - now.mean),
-    variance: now.variance - share * Math.max(0, now.variance - once.variance),
   };
 }
 

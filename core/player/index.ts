@@ -15,6 +15,6 @@ export { evidenceOf } from './evidence';
 export { type DatedTry, type Known, learnt, onDay, unknownYet } from './history';
 export { gradeOf, newMemory, recall, remembered, type DayGrade, type Memory } from './memory';
 export { type PaceDay } from './growth';
-export { afterMinutes, chanceReady, type Pace, paceOf, projected, type Projection } from './pace';
+export { afterMinutes, chanceReady, type Pace, paceOf, projected, type Projection, recovered } from './pace';
 export { earlyWords, readySaid, type ReadySaid, type WholeTry } from './ready';
 export { knownUnder, shareOf, shareWithout } from './share';

@@ -34,6 +34,18 @@ export function afterMinutes(belief: Belief, pace: Pace, more: number): Belief {
   return { mean: belief.mean + added(pace.growth, more), variance: belief.variance };
 }
 
+/** What days off took is nearly there again after twice so many minutes. */
+const COMES_BACK = 4;
+
+/** What days off took comes back within minutes: so much of it is there again after them. */
+export function recovered(now: Belief, once: Belief, minutes: number): Belief {
+  const share = 1 - Math.exp(-minutes / COMES_BACK);
+  return {
+    mean: now.mean + share * Math.max(0, once.mean - now.mean),
+    variance: now.variance - share * Math.max(0, now.variance - once.variance),
+  };
+}
+
 /** How far above a tempo half of the tries must be clean for that tempo to be ready: a logarithm. */
 const ABOVE = Math.log(READY / (1 - READY)) * STEEP;
 

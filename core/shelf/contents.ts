@@ -5,6 +5,7 @@ import type { KeptTake } from '../take';
 import { BOARD_LIMITS, type Board } from './board';
 import type { Named } from './named';
 import { MOST_REMOVALS, type Removal } from './removal';
+import { SHOW_LIMITS, type Show, type ShowState } from './show';
 import type { KeptState } from './state';
 
 /** Everything a shelf holds. */
@@ -16,6 +17,9 @@ export interface ShelfContents {
   readonly states: readonly KeptState[];
   readonly removals: readonly Removal[];
   readonly boards: readonly Board[];
+  readonly shows: readonly Show[];
+  /** What shows were before. */
+  readonly showStates: readonly ShowState[];
   /** Bars of records that are kept with phrases. */
   readonly clips: readonly Clip[];
   /** Settings, kits, limbs, maps, latencies, levels, habits, each under its name. */
@@ -32,6 +36,8 @@ export const EMPTY_SHELF: ShelfContents = Object.freeze({
   states: [],
   removals: [],
   boards: [],
+  shows: [],
+  showStates: [],
   clips: [],
   named: [],
   others: {},
@@ -48,6 +54,8 @@ export const SHELF_LIMITS = Object.freeze({
   states: 600_000,
   removals: MOST_REMOVALS,
   boards: BOARD_LIMITS.kept,
+  shows: SHOW_LIMITS.kept,
+  showStates: SHOW_LIMITS.kept * SHOW_LIMITS.states,
   clips: CLIP_LIMITS.clips,
   named: 200,
 });

@@ -9,6 +9,9 @@ import { canonicalForm, exactForm } from '../variants';
 /** What is known of a phrase by working it out once: a cache that may be dropped. Lengths in ticks. */
 export interface Facts {
   readonly length: number;
+  /** How long it is up to its landing, and how far behind a bar line it begins. */
+  readonly own: number;
+  readonly start: number;
   /** Bars it is long, as a fraction. */
   readonly bars: number;
   readonly meter: string;
@@ -35,7 +38,7 @@ export interface Facts {
 }
 
 /** The version of what facts are: facts of another are worked out anew. */
-export const FACTS_VERSION = 6;
+export const FACTS_VERSION = 7;
 
 /** What facts follow from: of the same recipe they are the same. */
 export function factsKey(recipe: Recipe): string {
@@ -54,6 +57,8 @@ export function factsOf(pattern: Pattern): Facts {
   const own = untilLanding(pattern);
   return {
     length: pattern.length,
+    own: own.length,
+    start: pattern.start % bar,
     bars: pattern.length / bar,
     meter: meterText(pattern.meter),
     grid: pattern.grid,

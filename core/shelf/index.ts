@@ -10,6 +10,7 @@ export * from './merge';
 export * from './named';
 export * from './removal';
 export * from './series';
+export * from './show';
 export * from './state';
 export * from './traits';
 export * from './versions';

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import type { Phrase } from '../recipe';
-import { EMPTY_SHELF, merged, mergeReport, MOST_STATES, stateOf, type ShelfContents } from '.';
+import {
+  EMPTY_SHELF,
+  merged,
+  mergeReport,
+  MOST_STATES,
+  SHOW_LIMITS,
+  showState,
+  stateOf,
+  type ShelfContents,
+  type Show,
+} from '.';
 
 /** A device in the hands of a player, told by plain steps and apart from the code that merges. */
 interface Device {
@@ -11,7 +21,7 @@ interface Device {
 
 type Step =
   | {
-      readonly kind: 'keep' | 'remove' | 'put back' | 'try' | 'correct' | 'take out';
+      readonly kind: 'keep' | 'remove' | 'put back' | 'try' | 'correct' | 'take out' | 'book' | 'cancel';
       readonly device: number;
       readonly phrase: number;
       readonly word: number;
@@ -83,6 +93,19 @@ function correct(d: Device, word: number, at: number, off: boolean): void {
   d.shelf = { ...d.shelf, attempts: d.shelf.attempts.map((t) => (t.id === old.id ? next : t)) };
 }
 
+/** A show is changed, or dropped: what stood is among its earlier states. */
+function book(d: Device, id: string, name: string, at: number, dropped: boolean): void {
+  const old = d.shelf.shows.find((s) => s.id === id);
+  if (dropped && !old) return;
+  const changed = Math.max(at, (old?.changed ?? -1) + 1);
+  const show: Show = { id, name, place: '', day: null, most: 2, cues: [], changed, ...(dropped ? { dropped } : {}) };
+  d.shelf = {
+    ...d.shelf,
+    shows: [...d.shelf.shows.filter((s) => s.id !== id), show],
+    showStates: old ? [...d.shelf.showStates, showState(old)] : d.shelf.showStates,
+  };
+}
+
 function set(d: Device, field: string, word: number, at: number): void {
   const old = d.shelf.named.find((n) => n.key === 'settings') ?? { key: 'settings', value: {} };
   const before = old.stamps?.[field] ?? 0;
@@ -120,6 +143,10 @@ function run(
         play(d, `p${step.phrase}`, `t${i}`, at);
         tries.add(`t${i}`);
         break;
+      case 'book':
+      case 'cancel':
+        book(d, `s${step.phrase}`, `show ${step.word}`, at, step.kind === 'cancel');
+        break;
       case 'correct':
       case 'take out':
         correct(d, step.word, at, step.kind === 'take out');
@@ -147,6 +174,9 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
       'try' as const,
       'correct' as const,
       'take out' as const,
+      'book' as const,
+      'book' as const,
+      'cancel' as const,
     ),
     device,
     phrase: fc.nat(3),
@@ -245,6 +275,27 @@ describe('two devices and three', () => {
           const kept = new Set(all.states.filter((s) => s.phrase === p.id).map((s) => s.id));
           const others = new Set(versions.map((v) => v.id).filter((id) => id !== stateOf(p).id));
           expect(kept.size).toBe(Math.min(MOST_STATES, others.size));
+          for (const id of kept) expect(others.has(id)).toBe(true);
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it('the show that was changed last stands, dropped or not, and every other is among its earlier states', () => {
+    fc.assert(
+      fc.property(anyHistory, ({ steps, offs }) => {
+        const { devices } = run(steps, offs);
+        const all = devices.reduce((sum, d) => merged(sum, d.shelf), EMPTY_SHELF);
+        for (const show of all.shows) {
+          const versions = devices.flatMap((d) => [
+            ...d.shelf.shows.filter((x) => x.id === show.id).map(showState),
+            ...d.shelf.showStates.filter((s) => s.show === show.id),
+          ]);
+          expect(show.changed).toBe(Math.max(...versions.map((v) => v.at)));
+          const others = new Set(versions.map((v) => v.id).filter((id) => id !== showState(show).id));
+          const kept = all.showStates.filter((s) => s.show === show.id).map((s) => s.id);
+          expect(kept.length).toBe(Math.min(SHOW_LIMITS.states, others.size));
           for (const id of kept) expect(others.has(id)).toBe(true);
         }
       }),

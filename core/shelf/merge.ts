@@ -6,6 +6,7 @@ import { keptBoards, type Board } from './board';
 import { SHELF_LIMITS, type ShelfContents } from './contents';
 import { mergedNamed, mergedOthers } from './named';
 import { isOff, keptRemovals, type Removal } from './removal';
+import { keptShows, showOf, showState, type Show, type ShowState } from './show';
 import { keptStates, laterFirst, stateOf, type KeptState } from './state';
 
 /** What became of one phrase when two shelves were merged. */
@@ -38,6 +39,7 @@ export interface MergeReport {
   readonly clips: number;
   readonly clipsGone: number;
   readonly boards: number;
+  readonly shows: number;
   readonly drills: number;
   /** Names of the named things that it changes. */
   readonly named: readonly string[];
@@ -79,6 +81,7 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
         ),
       ),
     ),
+    ...mergedShows(a, b),
     clips: byId(
       [...united(a.clips, b.clips, (x, y) => (x.at === y.at ? greater(x, y) : x.at > y.at ? x : y))]
         .sort((x, y) => y.at - x.at || idOrder(x, y))
@@ -123,6 +126,17 @@ function versionsOf(a: ShelfContents, b: ShelfContents): ReadonlyMap<string, rea
 
 function mergedRemovals(a: readonly Removal[], b: readonly Removal[]): readonly Removal[] {
   return united(a, b, (x, y) => (x.at === y.at ? greater(x, y) : x.at > y.at ? x : y));
+}
+
+/** Of a show that was changed on both the one changed later stands, and the other is among its earlier states. */
+function mergedShows(a: ShelfContents, b: ShelfContents): Pick<ShelfContents, 'shows' | 'showStates'> {
+  const known = new Map<string, ShowState[]>();
+  for (const s of [a, b].flatMap((c) => [...c.shows.map(showState), ...c.showStates]))
+    known.set(s.show, [...(known.get(s.show) ?? []), s]);
+  const all = [...known.values()].flatMap((own) => showOf(own) ?? []);
+  const stay = new Set<Show>(keptShows(all.map((s) => s.stands)));
+  const kept = all.filter((s) => stay.has(s.stands));
+  return { shows: byId(kept.map((s) => s.stands)), showStates: byId(kept.flatMap((s) => s.earlier)) };
 }
 
 /** One drill to a phrase: the one that was kept last, else the one that got further. */
@@ -227,6 +241,7 @@ export function mergeReport(ours: ShelfContents, theirs: ShelfContents, result: 
     clips: changed(ours.clips, result.clips, (c) => c.id).length,
     clipsGone: added(result.clips, ours.clips),
     boards: changed(ours.boards, result.boards, (b) => b.id).length,
+    shows: changed(ours.shows, result.shows, (s) => s.id).length,
     drills: changed(ours.drills, result.drills, (d) => d.id).length,
     named: changed(
       ours.named.map((n) => ({ key: n.key, value: n.value })),

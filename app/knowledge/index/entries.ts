@@ -14,6 +14,8 @@ export interface Entry extends PackedEntry, Omit<Asked, keyof PackedEntry> {
   readonly top: Top | null;
   readonly best: Best;
   readonly believed: Believed | null;
+  /** The goal it has by itself: its goal is that unless a show wants another. */
+  readonly own: Pick<PackedEntry, 'goal' | 'by'>;
 }
 
 /** In which row of the cache an entry is kept. */
@@ -36,7 +38,8 @@ export function entryFrom(phrase: Phrase, best: Best, before: Entry | undefined)
 /** A kept entry, ready to be searched. */
 export function searched(entry: PackedEntry, best: Best): Entry {
   const text = folded(`${entry.name}\n${entry.tags.join(' ')}\n${entry.note}`);
-  return { ...entry, text, best, top: topFor(entry, best), believed: null };
+  const own = { goal: entry.goal, by: entry.by };
+  return { ...entry, text, best, top: topFor(entry, best), believed: null, own };
 }
 
 /** An entry with its highest tempo anew: after its ceiling or its tries changed. */
@@ -50,6 +53,7 @@ function topFor({ ceiling, changed }: PackedEntry, { shown = [] }: Best): Top | 
 
 /** An entry as it is kept: without what can be had again at once. */
 export function packed(entry: Entry): PackedEntry {
-  const { id, changed, created, name, family, tags, note, goal, by, parent, key, facts, ceiling } = entry;
+  const { id, changed, created, name, family, tags, note, parent, key, facts, ceiling } = entry;
+  const { goal, by } = entry.own;
   return { id, changed, created, name, family, tags, note, goal, by, parent, key, facts, ceiling };
 }

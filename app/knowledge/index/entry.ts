@@ -71,6 +71,8 @@ export interface ShelfRow {
   readonly tags: readonly string[];
   readonly goal: number;
   readonly by: GoalDay | null;
+  /** The goal it has where no show wants another. */
+  readonly own: { readonly goal: number; readonly by: GoalDay | null };
   readonly best: Best;
   /** Null before any try, and until it is worked out. */
   readonly believed: Believed | null;

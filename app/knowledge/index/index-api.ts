@@ -9,6 +9,8 @@ export type IndexApi = Pick<
   | 'names'
   | 'alike'
   | 'map'
+  | 'show'
+  | 'goalOf'
   | 'firsts'
   | 'demandsFor'
   | 'stepsTo'

@@ -7,6 +7,7 @@ import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
 import { build, type Phrase } from '@core/recipe';
 import { factsOf, nextName, type Trait, type Traits } from '@core/shelf';
+import { wantsOf, type Goal, type Want } from '@core/show';
 import { USUAL_SCHOOLS } from '@core/time';
 import { asideIn } from '../../storage/aside';
 import { followChanges } from '../../storage/changes';
@@ -40,6 +41,7 @@ import { Latch } from './latch';
 import { beside, mapAnswer, nextFor, stepsFor } from './mapping';
 import { readPacks, writePacks, type Kept } from './packs';
 import { Practice } from './practice';
+import { aimed, showAnswer, type ShowAnswer, type ShowAsked } from './showing';
 import { factsWords } from './row-words';
 import { slices } from './slices';
 
@@ -77,6 +79,8 @@ export class IndexEngine {
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
   private working = false;
+  /** What shows want of phrases. */
+  private wants: ReadonlyMap<string, readonly Want[]> = new Map();
   /** Whether what was kept was held against what is there. */
   private verified = false;
   /** The practice day of what is believed. */
@@ -291,6 +295,22 @@ export class IndexEngine {
     return scene ? nextFor(map, this.table.all, (ids) => this.recipesOf(ids), scene) : [];
   }
 
+  /** What stands in the spots of a show, how it is filled best, and how ready it is. */
+  async show(asked: Omit<ShowAsked, 'today'>): Promise<ShowAnswer> {
+    this.answered.open();
+    await this.worked.opened;
+    const nightOf = (e: Entry) => this.practice.nightOf(this.table.all, e);
+    const patterns = (ids: readonly string[]) => this.patternsOf(ids);
+    return showAnswer({ ...asked, today: today() }, this.table.all, nightOf, this.player?.kit ?? null, patterns);
+  }
+
+  /** The goal of a phrase as shows want it; null where it is not known. */
+  async goalOf(id: string): Promise<Goal | null> {
+    await this.ready;
+    const entry = this.table.of(id);
+    return entry ? { goal: entry.goal, by: entry.by } : null;
+  }
+
   private mapScene(): Scene | null {
     if (!this.player) return null;
     const { kit, profile } = this.player;
@@ -402,9 +422,30 @@ export class IndexEngine {
     await this.readPhrases(stale);
     const best = new Map(tallies.map((t) => [t.id, t]));
     this.table.withBest(best);
+    await this.readShows();
     this.verified = true;
     this.soon();
     this.unlessEnded(this.work());
+  }
+
+  /** What shows want of phrases, read anew. */
+  private async readShows(): Promise<void> {
+    if ((await this.db.shows.count()) === 0) this.wants = new Map();
+    else {
+      await this.ruled();
+      this.wants = wantsOf(await this.db.shows.toArray(), today());
+    }
+    this.aim();
+  }
+
+  /** Goals as shows want them, with what is believed now. */
+  private aim(): void {
+    const day = today();
+    const nightOf = (e: Entry) => this.practice.nightOf(this.table.all, e);
+    for (const entry of this.table.all) {
+      const next = aimed(entry, this.wants.get(entry.id), nightOf, day);
+      if (next !== entry) this.table.show(next);
+    }
   }
 
   private async readPhrases(ids: readonly string[]): Promise<void> {
@@ -455,8 +496,10 @@ export class IndexEngine {
     const phrases = of('phrases');
     const tallies = of('tallies');
     if (phrases === 'all' || tallies === 'all') return this.verify();
-    if (phrases.length === 0 && tallies.length === 0) return;
+    const shows = of('shows').length > 0;
+    if (phrases.length === 0 && tallies.length === 0 && !shows) return;
     if (phrases.length > 0) await this.readPhrases(phrases);
+    if (shows) await this.readShows();
     const own = tallies.filter((id) => id !== ALL_TRIES && this.table.of(id) !== undefined);
     const found = await this.db.tallies.bulkGet([...own]);
     own.forEach((id, i) => {
@@ -542,6 +585,7 @@ export class IndexEngine {
     const day = today();
     this.believedOn = day;
     this.practice.stale();
+    this.aim();
     const pause = slices();
     for (let i = 0; i < this.table.all.length && !this.over(); i++) {
       const entry = this.table.at(i);
@@ -589,6 +633,7 @@ export class IndexEngine {
           tags: e.tags,
           goal: e.goal,
           by: e.by,
+          own: e.own,
           best: e.best,
           believed: e.believed,
           facts: e.facts && factsWords(e.facts),

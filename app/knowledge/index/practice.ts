@@ -17,6 +17,7 @@ import {
   type PractisedDay,
 } from '@core/player';
 import { mostAvoided, practiceDays, type Avoided } from '@core/log';
+import type { NightPhrase } from '@core/show';
 import { TEMPO } from '@core/time';
 import { practiceDay } from '../../environment/clock';
 import type { Entry } from './entries';
@@ -39,6 +40,8 @@ const ceilingOf = ({ top }: Entry): number => top?.bpm ?? TEMPO.most;
 const OWNED_AT = 0.8;
 const AVOIDED_FROM = 7;
 const MOST_AVOIDED = 40;
+/** One list for all that was never played: what is worked out of it is worked out once. */
+const NO_DAYS: readonly PractisedDay[] = [];
 
 /** So much of a logarithm moves a tempo by less than a beat. */
 const LITTLE = 0.004;
@@ -126,6 +129,15 @@ export class Practice {
     };
     this.told.set(entry.id, { key, believed });
     return believed;
+  }
+
+  /** What is known of a phrase when a night is looked ahead to. */
+  nightOf(entries: readonly Entry[], entry: Entry): NightPhrase {
+    return {
+      known: this.knownOf(entries, entry),
+      days: this.played.get(entry.id)?.days ?? NO_DAYS,
+      ceiling: ceilingOf(entry),
+    };
   }
 
   /** The day as it is best practised. */

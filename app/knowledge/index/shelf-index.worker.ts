@@ -33,6 +33,8 @@ expose({
   names: (...args: Parameters<IndexEngine['names']>) => own().names(...args),
   alike: (...args: Parameters<IndexEngine['alike']>) => own().alike(...args),
   map: (...args: Parameters<IndexEngine['map']>) => own().map(...args),
+  show: (...args: Parameters<IndexEngine['show']>) => own().show(...args),
+  goalOf: (...args: Parameters<IndexEngine['goalOf']>) => own().goalOf(...args),
   firsts: (...args: Parameters<IndexEngine['firsts']>) => own().firsts(...args),
   demandsFor: (...args: Parameters<IndexEngine['demandsFor']>) => own().demandsFor(...args),
   stepsTo: (...args: Parameters<IndexEngine['stepsTo']>) => own().stepsTo(...args),

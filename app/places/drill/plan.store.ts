@@ -211,7 +211,7 @@ export class PlanStore {
 
   /** What a block of the day asks for. */
   ofBlock({ kind, stage, from }: RunningBlock): void {
-    const goal = this.subject.phrase()?.goal ?? 100;
+    const goal = this.subject.goal();
     const own = (kinds: readonly StageKind[]): readonly NewStage[] =>
       this.subject.proposed().filter((s) => kinds.includes(s.kind));
     const whole = simpleStage('whole');

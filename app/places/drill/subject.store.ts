@@ -77,6 +77,8 @@ export class SubjectStore {
   private readonly index = inject(ShelfIndex);
   /** What the other phrases say of the player: it comes in a moment later. */
   private readonly share = signal<Belief>(USUAL_SHARE);
+  /** The goal as shows want it; null until it is known. */
+  private readonly wanted = signal<number | null>(null);
   private readonly shelf = toSignal(this.phrases.grooves$(MOST_GROOVES), { initialValue: null });
   private readonly state = signal<{
     readonly phrase: Phrase;
@@ -86,6 +88,8 @@ export class SubjectStore {
 
   readonly phrase = computed(() => this.state()?.phrase ?? null);
   readonly best = computed(() => this.state()?.best ?? NO_BEST);
+  /** Its goal, in counted bpm: what the next show wants of it, else its own. */
+  readonly goal = computed(() => this.wanted() ?? this.phrase()?.goal ?? 100);
   private readonly stands = toSignal(
     toObservable(this.state).pipe(
       switchMap((s) =>
@@ -166,12 +170,12 @@ export class SubjectStore {
     return known && known.known.tries >= FEW ? tempoAt(known.belief, SURE) : null;
   });
   readonly suggestion = computed(() =>
-    suggestLadder(this.phrase()?.goal ?? 100, this.best().lastClean, this.ceiling()?.bpm ?? null, this.sure()),
+    suggestLadder(this.goal(), this.best().lastClean, this.ceiling()?.bpm ?? null, this.sure()),
   );
   readonly suggestedPlan = computed<DrillPlan>(() => ({
     start: this.suggestion().start,
     step: this.suggestion().step,
-    goal: this.phrase()?.goal ?? 100,
+    goal: this.goal(),
     loops: LOOPS,
   }));
 
@@ -198,7 +202,11 @@ export class SubjectStore {
       this.state.set(null);
       return false;
     }
+    this.wanted.set(null);
     this.state.set({ phrase, best: await this.drills.bestOf(id), tries: await this.drills.lastTriesOf(id) });
+    void this.index.goalOf(id).then((goal) => {
+      if (this.phrase()?.id === id) this.wanted.set(goal?.goal ?? null);
+    });
     void this.index.shareFor(id).then((share) => {
       if (this.phrase()?.id === id) this.share.set(share);
     });

@@ -45,6 +45,11 @@ import { SettingsRepo } from '../../storage/settings.repo';
           ><input type="checkbox" [checked]="boards()" (change)="boards.set(!boards())" /> {{ boardWords() }}</label
         >
       }
+      @if (incoming().shows > 0) {
+        <label class="line"
+          ><input type="checkbox" [checked]="shows()" (change)="shows.set(!shows())" /> {{ showWords() }}</label
+        >
+      }
       @for (n of incoming().named; track n.key) {
         <label class="line"
           ><input type="checkbox" [checked]="named().has(n.key)" (change)="toggleNamed(n.key)" /> {{ n.words }}, where
@@ -100,13 +105,14 @@ export class IncomingComponent {
   });
   readonly log = linkedSignal({ source: this.incoming, computation: () => true });
   readonly boards = linkedSignal({ source: this.incoming, computation: () => true });
+  readonly shows = linkedSignal({ source: this.incoming, computation: () => true });
   readonly named = linkedSignal<Incoming, ReadonlySet<string>>({
     source: this.incoming,
     computation: ({ named }) => new Set(named.map((n) => n.key)),
   });
   readonly nothing = computed(() => {
-    const { groups, tries, takes, clips, drills, boards, named } = this.incoming();
-    const others = tries + takes + clips + drills + boards + named.length;
+    const { groups, tries, takes, clips, drills, boards, shows, named } = this.incoming();
+    const others = tries + takes + clips + drills + boards + shows + named.length;
     return groups.every((g) => g.kind === 'stays off') && others === 0;
   });
   readonly fileWords = computed(() =>
@@ -129,6 +135,7 @@ export class IncomingComponent {
     const come = clips > 0 ? `With the phrases: ${count(clips, 'clip')} of recordings.` : '';
     return [come, gone].filter((w) => w !== '').join(' ');
   });
+  readonly showWords = computed(() => count(this.incoming().shows, 'show'));
   readonly boardWords = computed(() => count(this.incoming().boards, 'board'));
 
   outOf(kind: MergeKind): string {
@@ -158,6 +165,7 @@ export class IncomingComponent {
       without: [...this.without()],
       log: this.log(),
       boards: this.boards(),
+      shows: this.shows(),
       named: [...this.named()],
     });
   }

@@ -295,7 +295,7 @@ export class ShelfComponent implements OnDestroy {
       case 'tag':
         return this.wording.set({ kind: 'tag', ids: [row.id] });
       case 'goal':
-        return this.wanting.set({ ids: [row.id], goal: row.goal, by: row.by });
+        return this.wanting.set({ ids: [row.id], goal: row.own.goal, by: row.own.by });
       case 'board':
         return this.wording.set({ kind: 'board', ids: [row.id] });
       case 'off-board':

@@ -31,6 +31,7 @@ export interface Incoming {
   readonly clipsGone: number;
   readonly drills: number;
   readonly boards: number;
+  readonly shows: number;
   /** Settings, kits and the like that it would change, with their names for people. */
   readonly named: readonly { readonly key: string; readonly words: string }[];
   readonly file: ShelfRead['file'];
@@ -43,6 +44,7 @@ export interface Chosen {
   readonly without: readonly string[];
   readonly log: boolean;
   readonly boards: boolean;
+  readonly shows: boolean;
   readonly named: readonly string[];
 }
 
@@ -170,7 +172,7 @@ function someOf(contents: ShelfContents, ids: readonly string[]): ShelfContents 
   };
 }
 
-function picked(contents: ShelfContents, { without, log, boards, named }: Chosen): ShelfContents {
+function picked(contents: ShelfContents, { without, log, boards, shows, named }: Chosen): ShelfContents {
   const out = new Set(without);
   const keys = new Set(named);
   return {
@@ -183,6 +185,8 @@ function picked(contents: ShelfContents, { without, log, boards, named }: Chosen
     drills: log ? contents.drills.filter((d) => !out.has(d.phrase)) : [],
     takes: log ? contents.takes.filter((t) => !out.has(t.phrase)) : [],
     boards: boards ? contents.boards : [],
+    shows: shows ? contents.shows : [],
+    showStates: shows ? contents.showStates : [],
     named: contents.named.filter((n) => keys.has(n.key)),
   };
 }
@@ -195,6 +199,7 @@ function told(report: MergeReport): Omit<Incoming, 'file' | 'tries' | 'phrases'>
     clipsGone: report.clipsGone,
     drills: report.drills,
     boards: report.boards,
+    shows: report.shows,
     named: report.named.map((key) => ({ key, words: NAMED_WORDS[key] ?? key })),
   };
 }

@@ -4,7 +4,18 @@ import { EMPTY_SHELF, type ShelfContents } from '@core/shelf';
 import type { ShelfDb } from '../db';
 
 /** Rows of the database that are compared and put one by one. */
-export const ROWS = ['phrases', 'drills', 'takes', 'states', 'removals', 'boards', 'clips', 'kept'] as const;
+export const ROWS = [
+  'phrases',
+  'drills',
+  'takes',
+  'states',
+  'removals',
+  'boards',
+  'shows',
+  'showStates',
+  'clips',
+  'kept',
+] as const;
 export type RowTable = (typeof ROWS)[number];
 
 /** The name under which fields of a later version's file are kept. */
@@ -14,13 +25,15 @@ const LOCAL: ReadonlySet<string> = new Set(['demo-filled', 'backup', 'backup-fol
 
 /** All that a shelf holds but the tries, which are many. */
 export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
-  const [phrases, drills, takes, states, removals, boards, clips, kept] = await Promise.all([
+  const [phrases, drills, takes, states, removals, boards, shows, showStates, clips, kept] = await Promise.all([
     db.phrases.toArray(),
     db.drills.toArray(),
     db.takes.toArray(),
     db.states.toArray(),
     db.removals.toArray(),
     db.boards.toArray(),
+    db.shows.toArray(),
+    db.showStates.toArray(),
     db.clips.toArray(),
     db.kept.toArray(),
   ]);
@@ -33,6 +46,8 @@ export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
     states,
     removals,
     boards,
+    shows,
+    showStates,
     clips,
     named: kept.filter((k) => k.key !== OTHERS && !LOCAL.has(k.key)),
     others: typeof others === 'object' && others !== null ? { ...others } : {},
@@ -75,6 +90,8 @@ export function differences(before: ShelfContents, after: ShelfContents): Differ
     states: of(before.states, after.states, 'id'),
     removals: of(before.removals, after.removals, 'id'),
     boards: of(before.boards, after.boards, 'id'),
+    shows: of(before.shows, after.shows, 'id'),
+    showStates: of(before.showStates, after.showStates, 'id'),
     clips: of(before.clips, after.clips, 'id'),
     kept: of(named(before), named(after), 'key'),
   };

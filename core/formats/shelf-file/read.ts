@@ -264,6 +264,8 @@ const NOUNS: Readonly<Record<FileList, string>> = {
   states: 'earlier state',
   removals: 'removal',
   boards: 'board',
+  shows: 'show',
+  showStates: 'earlier show',
   clips: 'clip',
   named: 'named part',
 };

@@ -100,6 +100,8 @@ export const RULES = {
   states: bySchema(compiled.validateKeptState, (s) => phraseProblem(s.state), withSelections),
   removals: bySchema(compiled.validateRemoval, (r) => r.phrase && phraseProblem(r.phrase), withSelections),
   boards: bySchema(compiled.validateBoard),
+  shows: bySchema(compiled.validateShow),
+  showStates: bySchema(compiled.validateShowState),
   kept: bySchema(compiled.validateNamed, namedProblem),
   clips: bySchema(compiled.validateClip),
   listening: bySchema(compiled.validateListening),

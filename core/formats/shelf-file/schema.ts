@@ -7,7 +7,15 @@ import { ClipSchema, ListeningSchema } from '../../listen';
 import { SelectionSchema } from '../../selection';
 import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
-import { BoardSchema, KeptStateSchema, NamedSchema, RemovalSchema, SHELF_LIMITS } from '../../shelf';
+import {
+  BoardSchema,
+  KeptStateSchema,
+  NamedSchema,
+  RemovalSchema,
+  SHELF_LIMITS,
+  ShowSchema,
+  ShowStateSchema,
+} from '../../shelf';
 import { VOICES, type Voice } from '../../stroke';
 import { STRICTNESS, TakeSchema, type Strictness } from '../../take';
 import { KEPT_STEPS, MOVE_NAMES, MOVES, PhraseSchema, PlainRecipeSchema, RecipeSchema } from '../../recipe';
@@ -100,6 +108,9 @@ export const ShelfFileSchema = Type.Object(
     states: Type.Array(KeptStateSchema, { maxItems: SHELF_LIMITS.states }),
     removals: Type.Array(RemovalSchema, { maxItems: SHELF_LIMITS.removals }),
     boards: Type.Array(BoardSchema, { maxItems: SHELF_LIMITS.boards }),
+    /** Shows and what they were before; files from before that have none. */
+    shows: Type.Optional(Type.Array(ShowSchema, { maxItems: SHELF_LIMITS.shows })),
+    showStates: Type.Optional(Type.Array(ShowStateSchema, { maxItems: SHELF_LIMITS.showStates })),
     /** Bars of records that are kept with phrases; files from before that have none. */
     clips: Type.Optional(Type.Array(ClipSchema, { maxItems: SHELF_LIMITS.clips })),
     named: Type.Array(NamedSchema, { maxItems: SHELF_LIMITS.named }),
@@ -155,6 +166,8 @@ export const VALIDATED = {
   KeptState: KeptStateSchema,
   Removal: RemovalSchema,
   Board: BoardSchema,
+  Show: ShowSchema,
+  ShowState: ShowStateSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
   Unkept: UnkeptSchema,

@@ -283,6 +283,8 @@ describe('the shelf file', () => {
       'states',
       'removals',
       'boards',
+      'shows',
+      'showStates',
       'clips',
       'named',
       'checksum',

@@ -12,10 +12,14 @@ export const FILE_LISTS = [
   'states',
   'removals',
   'boards',
+  'shows',
+  'showStates',
   'clips',
   'named',
 ] as const;
 export type FileList = (typeof FILE_LISTS)[number];
+/** Those that came later than the version of the file. */
+const LATER: ReadonlySet<FileList> = new Set(['clips', 'shows', 'showStates']);
 
 /**
  * The text of a shelf file, piece by piece: one row a line, everything in the order of its ids, so that the same shelf
@@ -32,7 +36,7 @@ export function* shelfLines(shelf: Partial<ShelfContents>): Generator<string> {
   for (const name of FILE_LISTS) {
     const rows = [...(lists[name] as readonly Row[])].sort((a, b) => (idOf(a) < idOf(b) ? -1 : 1));
     // A shelf without them is written as before there were any.
-    if (name === 'clips' && rows.length === 0) continue;
+    if (LATER.has(name) && rows.length === 0) continue;
     yield told(`"${name}":[\n`);
     for (const [i, row] of rows.entries()) yield told(`${JSON.stringify(row)}${i < rows.length - 1 ? ',' : ''}\n`);
     yield told('],\n');
@@ -73,6 +77,7 @@ export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
       changed: p.changed + by,
       ...(p.by ? { by: { ...p.by, day: p.by.day + days } } : {}),
     })),
+    shows: shelf.shows.map((s) => ({ ...s, changed: s.changed + by, day: s.day === null ? null : s.day + days })),
     attempts: shelf.attempts.map(attempt),
     drills: shelf.drills.map((d) => ({
       ...d,
