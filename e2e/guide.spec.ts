@@ -419,33 +419,44 @@ test('guide: the shelf', async ({ page }) => {
 
 test('guide: a night of shows', async ({ page }) => {
   await openDemo(page);
-  const strips = page.locator('ls-strip .title');
+  const box = page.locator('ls-lines-box textarea');
+  const spots = page.locator('ls-cue-row .spot');
   await follow('shows', {
-    'Choose phrases': async () => {
-      for (const name of ['Both anchors', 'Harbour steps'])
-        await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
+    'Press 8': async () => {
+      await page.keyboard.press('8');
+      await page.getByRole('button', { name: 'More for this show' }).click();
+      await page.getByRole('menuitem', { name: 'New show' }).click();
+      await expect(page.getByLabel('Name of the show')).toHaveValue('New show');
     },
-    'Press Needed by': async () => {
-      await page.getByRole('button', { name: /^Needed by/ }).click();
-      const dialog = page.getByRole('dialog');
-      await dialog.locator('input[type=date]').fill('2099-12-24');
-      await dialog.getByRole('button', { name: /^(Set|Keep|Use)/ }).click();
-      await expect(dialog).toBeHidden();
+    'Paste your setlist': async () => {
+      await box.fill('Net song, 88, 4/4, 32 bars, fill 8:3, fill 16 whole');
+      await box.press('Enter');
+      await expect(spots).toHaveCount(2);
     },
-    'Put them on a board': async () => {
-      await page.getByRole('button', { name: 'Put on a board …' }).click();
-      const dialog = page.getByRole('dialog', { name: 'Put 2 phrases on a board' });
-      await dialog.getByLabel('Or a new board named').fill('The quay');
-      await dialog.getByRole('button', { name: 'Make the board' }).click();
-      await expect(strips).toHaveText(['Both anchors', 'Harbour steps']);
+    'Give the date.': async () => {
+      await page.getByLabel('Date').fill('2099-12-24');
+      await expect(page.locator('.when')).toHaveText(/^in \d+ days$/);
     },
-    'Type for the show': async () => {
-      await page.locator('ls-ask-box input').fill('for the show');
-      await expect(strips).toHaveText(['Both anchors', 'Harbour steps']);
+    'Press Fill the show': async () => {
+      await page.getByRole('button', { name: 'Fill the show' }).click();
+      await expect(page.locator('ls-notices')).toContainText('2 of 2 spots filled');
     },
-    'Open Today': async () => {
-      await page.goto('/today');
-      await expect(page.locator('ls-block-row').first()).toBeVisible();
+    'Press a spot': async () => {
+      await spots.nth(1).click();
+      const own = page.locator('ls-spot-panel .own h3');
+      const before = (await own.textContent()) ?? '';
+      await page.getByRole('button', { name: 'Another one' }).click();
+      await expect(own).not.toHaveText(before);
+      await expect(page.getByRole('button', { name: 'Keep here' })).toHaveAttribute('aria-pressed', 'true');
+    },
+    'Press On paper': async () => {
+      await page.getByRole('button', { name: 'On paper' }).click();
+      await expect(page.locator('.sheet table tbody tr')).toHaveCount(1);
+      await page.keyboard.press('Escape');
+    },
+    'Press Run through': async () => {
+      await page.getByRole('button', { name: /^Run through/ }).click();
+      await expect(page.locator('ls-run .cue')).toHaveText('Net song');
     },
   });
 });

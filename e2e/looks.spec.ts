@@ -1,7 +1,18 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, kept, openDemo, settled, test, written } from './fixture';
 
-const PLACES = ['/today', '/listen', '/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit'];
+const PLACES = [
+  '/today',
+  '/listen',
+  '/shelf',
+  '/bench/salt-1',
+  '/drill/salt-1',
+  '/drill',
+  '/log',
+  '/kit',
+  '/shows',
+  '/shows?run=1',
+];
 
 for (const theme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious in any place, ${theme}`, async ({ page }) => {

@@ -65,6 +65,14 @@ try {
   await page.locator('ls-shelf-map .square.leads').first().click();
   await page.waitForTimeout(1500);
   await shot('map');
+  await open('/shows');
+  await page.locator('ls-ready-chart svg').waitFor();
+  await page.keyboard.press('f');
+  await page.locator('ls-notices').getByText('spots filled').waitFor();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  // The notice goes by itself.
+  await page.waitForTimeout(7000);
+  await shot('shows');
   await open('/listen');
   await page.getByRole('button', { name: 'a groove' }).click();
   await page.getByText('strokes found').waitFor();
@@ -119,13 +127,6 @@ try {
   await page.locator('ls-judged').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(5200);
   await shot('drill');
-  await page.keyboard.press('ArrowLeft');
-  await open('/kit?part=data');
-  await page.getByRole('button', { name: 'like the workbench' }).click();
-  await open('/drill/salt-5');
-  await page.keyboard.press('Space');
-  await page.waitForTimeout(4500);
-  await shot('drill-light');
   await page.keyboard.press('ArrowLeft');
   await open('/log?phrase=salt-5');
   await page

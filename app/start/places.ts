@@ -61,6 +61,13 @@ export const PLACES: readonly Place[] = [
     ofPhrase: false,
     load: () => import('../places/kit/kit.component').then((m) => m.KitComponent),
   },
+  {
+    digit: 8,
+    path: 'shows',
+    name: 'Shows',
+    ofPhrase: false,
+    load: () => import('../places/shows/shows.component').then((m) => m.ShowsComponent),
+  },
 ];
 
 /** Where a page begins that names no place. */

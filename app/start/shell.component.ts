@@ -79,7 +79,7 @@ export class ShellComponent {
    */
   readonly dark = computed(() => {
     const { theme, room } = this.settings.now();
-    return theme === 'dark' || (room !== 'same' && this.address().startsWith('/drill'));
+    return theme === 'dark' || (room !== 'same' && /^\/(?:drill|shows\?run)/.test(this.address()));
   });
 
   /** Why there is no sound, in the places that have no play bar to say it. */

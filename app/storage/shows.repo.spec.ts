@@ -33,6 +33,11 @@ describe('shows', () => {
     expect((await db.shows.get('a'))?.name).toBe('Second night');
     expect(await undo?.()).toBe(true);
     expect((await db.shows.get('a'))?.name).toBe('First night');
+    // One after the other, as far back as one likes.
+    const steps = [];
+    for (const place of ['Pier', 'Mole', 'Dock']) steps.push(await repo.change('a', (s) => ({ ...s, place })));
+    for (const step of steps.reverse()) expect(await step?.()).toBe(true);
+    expect((await db.shows.get('a'))?.place).toBe('');
     // What was changed since is not taken back.
     const other = await repo.change('a', (s) => ({ ...s, place: 'Harbour' }));
     await repo.change('a', (s) => ({ ...s, place: 'Quay' }));

@@ -92,7 +92,9 @@ export class ShowsRepo {
     let done = false;
     const well = await this.database.write(async () => {
       const stands = await db.shows.get(kept.id);
-      done = stands !== undefined && stableJson(stands) === stableJson(kept);
+      // When it was written does not matter: what was taken back behind it wrote it anew.
+      const held = ({ changed: _, ...show }: Show): string => stableJson(show);
+      done = stands !== undefined && held(stands) === held(kept);
       if (done) await db.shows.put({ ...was, changed: moment(now(), kept.changed) });
     }, `show ${kept.id}`);
     return well && done;

@@ -146,7 +146,7 @@ export function expectedIn(
   return said || open ? [] : expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
 }
 
-/** How long one turn, one slot and one counted beat last, in seconds, at a tempo in counted beats a minute. */
+/** How long one turn, one slot, one counted beat and one tick last, in seconds, at a tempo in counted beats a minute. */
 export function lengthsAt(
   { pattern }: Rendition,
   bpm: number,
@@ -154,9 +154,15 @@ export function lengthsAt(
   readonly turn: number;
   readonly slot: number;
   readonly beat: number;
+  readonly tick: number;
 } {
   const quarters = quarterTempo(bpm, pattern.meter);
-  return { turn: secondsOf(loopTicks(pattern), quarters), slot: secondsOf(pattern.grid, quarters), beat: 60 / bpm };
+  return {
+    turn: secondsOf(loopTicks(pattern), quarters),
+    slot: secondsOf(pattern.grid, quarters),
+    beat: 60 / bpm,
+    tick: secondsOf(1, quarters),
+  };
 }
 
 /** The stretches of so many turns in which the click is silent, in seconds from the first bar line. */

@@ -48,6 +48,23 @@ export function cuePattern(cue: Cue, groove: Pattern | null, played: (spot: Spot
   return { pattern, spots };
 }
 
+/**
+ * A phrase as it stands in a spot, on the counts of its bar: what a take of the spot is held against, and what is drawn
+ * on paper. Its landing, which lies behind the spot, is the next bar's.
+ */
+export function spotPattern(cue: Cue, spot: Spot, { pattern, way }: SpotPlayed): Pattern {
+  const isWhole = way.kind === 'as written' || way.kind === 'moved';
+  return tidy({
+    ...pattern,
+    meter: cueCounting(cue).meter,
+    feel: cue.feel,
+    start: ticks(spot.from),
+    length: ticks(spot.length),
+    strokes: standing(pattern, spot, way).filter((s) => s.at < spot.length),
+    groups: isWhole ? pattern.groups.filter((g) => g.kind !== 'land') : [],
+  });
+}
+
 /** The strokes of a groove round and round over so many ticks. */
 function grooveIn(groove: Pattern, length: number): readonly Stroke[] {
   const loop = loopTicks(groove);

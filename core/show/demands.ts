@@ -16,8 +16,10 @@ export function demandsOfSpot(spot: Spot, cue: Cue): Partial<Demands> | null {
     spot.length / g <= COMPOSE_LIMITS.slots;
   const grid = usual.find(lies);
   if (grid === undefined) return null;
-  const bars = Math.ceil((spot.from + spot.length) / bar);
-  const short = bars * bar - spot.from - spot.length;
+  const ends = spot.from + spot.length;
+  // Half bars can be asked for; what ends elsewhere is told short of the bar line.
+  const bars = Math.ceil((2 * ends) / bar) / 2;
+  const short = bars * bar - ends;
   const wish =
     (what: SlotWish['what']) =>
     (t: number): SlotWish => ({ slot: t / grid, what, must: true });

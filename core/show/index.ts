@@ -13,7 +13,7 @@ export {
   tooAlike,
   withChoices,
 } from './choose';
-export { type CuePlayed, cuePattern, type SpotPlayed } from './cue-pattern';
+export { type CuePlayed, cuePattern, spotPattern, type SpotPlayed } from './cue-pattern';
 export { demandsOfSpot } from './demands';
 export { fillShow, type FillAsked, type Filled, type FillSpot } from './fill';
 export { type Fit, fitOf, type FitWay, meetsCounts, type NoFit, noFitWords, standing, standsWords } from './fits';

@@ -164,13 +164,13 @@ function unknownWords(part: string): string {
 function tempoOf(said: number): number {
   const bpm = Math.round(said * 10) / 10;
   if (bpm < TEMPO.least || bpm > TEMPO.most)
-    throw new Unread(`${said} is no tempo to play: they go from ${TEMPO.least} to ${TEMPO.most}.`);
+    throw new Unread(`${said} is not a tempo to play: they go from ${TEMPO.least} to ${TEMPO.most}.`);
   return bpm;
 }
 
 function meterOf(part: string): string {
   const own = parseMeter(part.replace(/[()]/g, ''));
-  if (!own) throw new Unread(`“${part.slice(0, 20)}” is no meter to count. Write 4/4, 6/8 or 7/8 2+2+3.`);
+  if (!own) throw new Unread(`“${part.slice(0, 20)}” is not a meter to count. Write 4/4, 6/8 or 7/8 2+2+3.`);
   return meterText(own);
 }
 
@@ -198,7 +198,7 @@ export function parseSpots(
       .filter((t) => t !== '');
     const spots = typed.map((t) => {
       if (!isSpot(t.toLowerCase()))
-        throw new Unread(`“${t.slice(0, 60)}” is no spot. Write fill 8:3 or fill 16 whole.`);
+        throw new Unread(`“${t.slice(0, 60)}” is not a spot. Write fill 8:3 or fill 16 whole.`);
       return parseSpot(shortSpot(t, { bars: SHOW_LIMITS.bars, ...cue }), cue);
     });
     refuseWrong(

@@ -136,9 +136,11 @@ function shareOut(
 }
 
 /**
- * How ready a show is, in a sentence.
+ * How ready a show is, in a sentence; empty where it has no spots.
  * @example
- * readyWords({ spots: [1, 2, 3], left: 5, have: 175, takes: 60, safe: 2, open: 0, never: 0 }) // => "2 of 3 spots are ready. The rest takes about 60 minutes; there are 175 until the show."
+ * readyWords({ spots: [1, 2, 3], left: 5, have: 175, takes: 60, safe: 2, open: 0, never: 0 }) // => "2 of 3 spots are ready. 1 more takes about 60 minutes; you have 175 until the show."
+ * readyWords({ spots: [1, 2, 3], left: 1, have: 35, takes: 60, safe: 0, open: 1, never: 1 }) // => "None of 3 spots is ready yet. 1 takes about 60 minutes; you have only 35 until the show. 1 will hardly be ready by then. 1 is open."
+ * readyWords({ spots: [1], left: null, have: 900, takes: 0, safe: 1, open: 0, never: 0 }) // => "Every spot is ready."
  * readyWords({ spots: [], left: 5, have: 175, takes: 0, safe: 0, open: 0, never: 0 }) // => ""
  */
 export function readyWords({
@@ -152,23 +154,21 @@ export function readyWords({
 }: Omit<ShowReady, 'spots'> & { readonly spots: readonly unknown[] }): string {
   const many = spots.length;
   if (many === 0) return '';
+  const some = count(many, 'spot');
   const parts = [
     safe === many
-      ? `All ${count(many, 'spot is', 'spots are')} ready.`.replace('All 1 ', 'The ')
-      : `${safe} of ${count(many, 'spot', 'spots')} ${safe === 1 ? 'is' : 'are'} ready.`,
+      ? 'Every spot is ready.'
+      : safe === 0
+        ? `None of ${some} is ready yet.`
+        : `${safe} of ${some} ${safe === 1 ? 'is' : 'are'} ready.`,
   ];
-  if (takes > 0) {
-    const there =
-      left === null
-        ? ''
-        : left < 0
-          ? ''
-          : takes <= have
-            ? `; there are ${have} until the show`
-            : `; there are only ${have} until the show`;
-    parts.push(`The rest takes about ${count(takes, 'minute')}${there}.`);
+  const rise = many - safe - open - never;
+  if (rise > 0 && takes > 0) {
+    const there = left === null || left < 0 ? '' : `; you have ${takes <= have ? '' : 'only '}${have} until the show`;
+    const verb = rise === 1 ? 'takes' : 'take';
+    parts.push(`${rise}${safe > 0 ? ' more' : ''} ${verb} about ${count(takes, 'minute')}${there}.`);
   }
-  if (open > 0) parts.push(`${count(open, 'spot has', 'spots have')} no phrase yet.`);
-  if (never > 0) parts.push(`${count(never, 'spot', 'spots')} will hardly be ready by then.`);
+  if (never > 0) parts.push(`${never} will hardly be ready by then.`);
+  if (open > 0) parts.push(`${open} ${open === 1 ? 'is' : 'are'} open.`);
   return parts.join(' ');
 }

@@ -16,7 +16,7 @@ export function parseSpot(text: string, cue: Pick<Cue, 'meter' | 'grid'>): Typed
     /^(fill|lick|groove) (?:in )?(?:bars? )?(\d{1,3})(?::([^\s-]+))?(?: ?(-|to|until) ?(?:(\d{1,3}):)?([^\s]+))?((?: (?:whole|hits?|leave|lands?)\b.*)?)$/.exec(
       word,
     );
-  if (!found) throw new Unread(`“${text.slice(0, 60)}” is no spot. Write fill 8:3, fill 8:3-4& or fill 16 whole.`);
+  if (!found) throw new Unread(`“${text.slice(0, 60)}” is not a spot. Write fill 8:3, fill 8:3-4& or fill 16 whole.`);
   const [, what = 'fill', barText = '1', fromText, sign, untilBar, untilText, rest = ''] = found;
   const bar = Number(barText);
   if (bar < 1 || bar > SHOW_LIMITS.bars)
@@ -45,7 +45,7 @@ function endOf(
   if (sign === undefined || untilText === undefined) return bar * long;
   // Without a count before it, a number behind the dash is a bar: groove 9-16.
   if (from === undefined && untilBar === undefined) {
-    if (!/^\d{1,3}$/.test(untilText)) throw new Unread(`“${untilText.slice(0, 20)}” is no bar.`);
+    if (!/^\d{1,3}$/.test(untilText)) throw new Unread(`“${untilText.slice(0, 20)}” is not a bar.`);
     const last = Number(untilText);
     return (sign === 'until' ? last - 1 : last) * long;
   }
@@ -57,7 +57,7 @@ function endOf(
 function tickOf(count: string, text: string, cue: Pick<Cue, 'meter' | 'grid'>): number {
   const at = parseCount(count, cueCounting(cue));
   if (at === null || at < 0 || at >= barTicks(cueMeter(cue)))
-    throw new Unread(`“${count.slice(0, 20)}” in “${text.slice(0, 40)}” is no count of ${cue.meter}.`);
+    throw new Unread(`“${count.slice(0, 20)}” in “${text.slice(0, 40)}” is not a count of ${cue.meter}.`);
   return at;
 }
 

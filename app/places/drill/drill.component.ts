@@ -35,7 +35,7 @@ import { RungTempoComponent } from './rung-tempo.component';
 import { saidOf } from './said';
 import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 import { TryJudge } from './try.judge';
 import { UnderWayComponent } from './under-way.component';
 import { GuideLinkComponent } from '../../guide/guide-link.component';

@@ -19,7 +19,7 @@ import { DrillStore } from './drill.store';
 import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
 import { SubjectStore } from './subject.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 import { TryJudge } from './try.judge';
 import { triesOf } from '../../storage/tries';
 import { clearShelf, log, logged, untilAsked } from '../../testing/shelf';

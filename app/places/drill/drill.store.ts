@@ -36,7 +36,7 @@ import { HitSources } from '../../hits/sources.service';
 import { Player } from '../../playing/player';
 import { RoomChoices } from './room-choices.store';
 import { LOOPS, SubjectStore } from './subject.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 import { TryJudge } from './try.judge';
 
 export const COUNT_IN_BARS = 1;

@@ -4,7 +4,7 @@ import { LIMB_WORDS, VOICE } from '@core/stroke';
 import { placeWords, type Pattern } from '@core/pattern';
 import { BY_THE_MINUTE, findingWords, lateWords, LIMITS, timingWords } from '@core/take';
 import { LateScaleComponent, type Timing } from './late-scale.component';
-import type { Judged } from './take.recorder';
+import type { Judged } from '../../playing/take.recorder';
 
 const VERDICT_WORDS = { clean: 'Clean', close: 'Almost', loose: 'Messy' } as const;
 

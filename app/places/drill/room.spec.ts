@@ -28,7 +28,7 @@ import { PracticeGuard } from './practice.guard';
 import { RoomSoundComponent } from './room-sound.component';
 import { RoomChoices } from './room-choices.store';
 import { SubjectStore } from './subject.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 import { TryJudge } from './try.judge';
 
 /** A source that is struck by the test. */

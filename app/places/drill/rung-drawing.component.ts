@@ -7,7 +7,7 @@ import { FollowComponent } from './follow/follow.component';
 import { NO_MARKS, type RibbonMarks } from '../../drawings/ribbon/marks';
 import { DrillStore } from './drill.store';
 import { SubjectStore } from './subject.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 
 /** What is played in a rung: the stage and why, the drawing that follows, and the stages to go to. */
 @Component({

@@ -10,7 +10,7 @@ import { DrillStore } from './drill.store';
 import { JudgedComponent } from './judged.component';
 import { RoomChoices } from './room-choices.store';
 import { SourceWatch } from './source-watch.store';
-import { TakeRecorder } from './take.recorder';
+import { TakeRecorder } from '../../playing/take.recorder';
 import { TryJudge } from './try.judge';
 
 /** The count, the two big keys, and what the last try said. */

@@ -5,7 +5,7 @@ import { tryVerdict } from '@core/take';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { TakesRepo } from '../../storage/takes.repo';
 import { RoomChoices } from './room-choices.store';
-import { TakeRecorder, type Condition, type Judged } from './take.recorder';
+import { TakeRecorder, type Condition, type Judged } from '../../playing/take.recorder';
 
 /**
  * Says what the turns of a try measured: while it goes on, and when it is over. Provided by the room.

@@ -124,6 +124,11 @@ export class ComposeSheetComponent implements OnDestroy {
       .slice(1)
       .map((c) => ({ value: c, words: c })),
   ]);
+  /** Where the space ends, where it ends before the bar line. */
+  readonly ends = computed(() => {
+    const { slots } = this.compose.asked();
+    return `the end of ${this.compose.placeOf(slots - 1)}`;
+  });
   readonly blocks = choicesOf(BLOCKS, (b) => BLOCK_WORDS[b]);
   readonly leads = [
     { value: 'either', words: 'either' },

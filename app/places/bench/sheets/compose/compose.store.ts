@@ -120,7 +120,8 @@ export class ComposeStore {
     const grid = grids.includes(after.grid) || fields.grid !== undefined ? after.grid : (grids[3] ?? after.grid);
     const room = { ...after, grid, bars: Math.min(after.bars, mostBars({ ...after, grid })) };
     const isSame = SPACE.every((f) => room[f] === before[f]) || fields.wishes !== undefined;
-    this.history.update((h) => edited(h, isSame ? room : { ...room, wishes: [], held: null }, about));
+    const short = isSame || fields.short !== undefined ? room.short : 0;
+    this.history.update((h) => edited(h, isSame ? room : { ...room, short, wishes: [], held: null }, about));
   }
 
   undo(): void {

@@ -18,10 +18,10 @@ import {
   type Strictness,
   type TakeVerdict,
 } from '@core/take';
-import { Transport } from '../../sound/transport.service';
-import { LatencyRepo } from '../../storage/latency.repo';
-import { SimulatedSource } from '../../hits/simulated.source';
-import type { HitSource } from '../../hits/source';
+import { Transport } from '../sound/transport.service';
+import { LatencyRepo } from '../storage/latency.repo';
+import { SimulatedSource } from '../hits/simulated.source';
+import type { HitSource } from '../hits/source';
 
 /** What makes a try clean: how strictly it is judged, and by how many decibels accents must lie above ghosts. */
 export interface Condition {
@@ -43,7 +43,7 @@ export interface Judged {
 
 /**
  * Listens to a source while a rung is played, lays the hits on what was meant, and judges each loop and the whole try.
- * Provided by the room.
+ * Provided by whoever plays.
  */
 @Injectable()
 export class TakeRecorder {
@@ -140,16 +140,51 @@ export class TakeRecorder {
   }
 
   /** What turns of the try say, from the first on; null when nothing listens or the source fell silent. */
-  judge(first: number, turns: number, { strictness, heights }: Condition, schools: Schools): Judged | null {
-    const { meant, source } = this;
-    if (!meant || !source || !this.listeningState() || source.trouble() !== null || turns < 1) return null;
-    const expected = expectedIn(meant, this.bpm, first, turns);
-    const { slot, beat, turn } = lengthsAt(meant, this.bpm);
-    if (this.since > first * turn) return null;
-    const hits = this.hitsIn(meant, first, turns);
+  judge(first: number, turns: number, asked: Condition, schools: Schools): Judged | null {
+    const { meant } = this;
+    if (!meant || turns < 1 || !this.heardFrom(first * lengthsAt(meant, this.bpm).turn)) return null;
     const silences = silencesIn(meant, this.bpm, first + turns);
+    return this.judged(meant, { first, turns }, this.hitsIn(meant, first, turns), silences, asked, schools);
+  }
+
+  /**
+   * What one stretch of the try says of a phrase that stands in it, with its hits behind `bar`: the bar line, in
+   * seconds from the first, from which the phrase counts. Null as above.
+   */
+  judgeStretch(
+    own: Rendition,
+    bar: number,
+    asked: Condition,
+    schools: Schools,
+  ): { readonly judged: Judged; readonly hits: readonly Hit[] } | null {
+    if (!this.heardFrom(bar)) return null;
+    const { slot, tick } = lengthsAt(own, this.bpm);
+    const from = own.pattern.start * tick - slot / 2;
+    const until = from + own.pattern.length * tick;
+    const hits = this.hitsState()
+      .map((h) => ({ ...h, seconds: h.seconds - bar }))
+      .filter((h) => h.seconds >= from && h.seconds < until);
+    return { judged: this.judged(own, { first: 0, turns: 1 }, hits, [], asked, schools), hits };
+  }
+
+  /** Whether something listens, and did from a second of the try on. */
+  private heardFrom(seconds: number): boolean {
+    const { source } = this;
+    return source !== null && this.listeningState() && source.trouble() === null && this.since <= seconds;
+  }
+
+  private judged(
+    meant: Rendition,
+    { first, turns }: { readonly first: number; readonly turns: number },
+    hits: readonly Hit[],
+    silences: ReturnType<typeof silencesIn>,
+    { strictness, heights }: Condition,
+    schools: Schools,
+  ): Judged {
+    const expected = expectedIn(meant, this.bpm, first, turns);
+    const { slot, beat } = lengthsAt(meant, this.bpm);
     // A microphone takes a flam for one stroke: nobody is told that a grace stroke was left out.
-    const laid = align(expected, hits, { beat, hearsGraces: source.kind !== 'microphone' });
+    const laid = align(expected, hits, { beat, hearsGraces: this.source?.kind !== 'microphone' });
     const reading = readTake(expected, hits, laid, silences);
     const verdict = verdictOf(reading, slot, strictness, heights);
     const fix = firstFix(meant.pattern, reading, slot, schools, strictness, heights);
