@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { turn } from './clock';
+import { pagesOf } from './pdf';
 import { choose, expect, keepAs, openDemo, test, typeSticking } from './fixture';
 
 test.describe('a show of the demo', () => {
@@ -83,6 +84,28 @@ test.describe('a show of the demo', () => {
     await expect(page.locator('ls-run')).toHaveCount(0);
   });
 });
+
+for (const [format, width, height] of [
+  ['A4', 595, 842],
+  ['Letter', 612, 792],
+] as const) {
+  test(`on ${format} the show is one page of lines, or a page for each cue`, async ({ page }) => {
+    await openDemo(page, '/shows');
+    await expect(page.locator('ls-ready-chart svg')).toBeVisible();
+    await page.keyboard.press('p');
+    await expect(page.locator('.sheet table tbody tr')).toHaveCount(9);
+    const [one, ...more] = pagesOf(await page.pdf({ format }));
+    expect(more).toEqual([]);
+    expect([Math.abs(one!.width - width) < 2, Math.abs(one!.height - height) < 2]).toEqual([true, true]);
+    expect(one!.ink.right).toBeLessThan(width - 10);
+    await page.getByRole('button', { name: 'a page a cue' }).click();
+    await page.getByRole('button', { name: 'staff' }).click();
+    await expect(page.locator('.sheet .drawn ls-staff svg')).toHaveCount(3);
+    const pages = pagesOf(await page.pdf({ format }));
+    expect(pages).toHaveLength(9);
+    for (const p of pages) expect(p.ink.right).toBeLessThan(width - 10);
+  });
+}
 
 test('from nothing: pasted lines, the wrong ones stay with their reasons, cells are typed over by keys', async ({
   page,

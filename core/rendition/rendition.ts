@@ -146,7 +146,7 @@ export function expectedIn(
   return said || open ? [] : expectedOf(pattern, quarterTempo(bpm, pattern.meter), first, turns);
 }
 
-/** How long one turn, one slot, one counted beat and one tick last, in seconds, at a tempo in counted beats a minute. */
+/** How long a turn, a slot, a counted beat and a tick last, in seconds, at a tempo in counted beats a minute. */
 export function lengthsAt(
   { pattern }: Rendition,
   bpm: number,

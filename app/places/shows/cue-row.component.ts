@@ -51,7 +51,7 @@ export class CueRowComponent {
       const chance = ready?.chance ?? null;
       return {
         spot,
-        where: spotText({ ...spot, hits: [], free: [], lands: 'any' }, cue),
+        where: spotText({ ...spot, hits: [], free: [], lands: 'any' }, cue).replace(/^fill /, ''),
         name: this.store.nameOf(spot.phrase),
         gone: spot.phrase !== null && this.store.nameOf(spot.phrase) === null && this.store.names().size > 0,
         bad: bad.has(spot.id),
