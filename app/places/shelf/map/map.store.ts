@@ -1,11 +1,13 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { rendition, requestOf } from '@core/rendition';
 import type { Step } from '@core/map';
-import type { Trait } from '@core/shelf';
+import { build } from '@core/recipe';
+import { traitsOf, type Trait, type Traits } from '@core/shelf';
 import type { MapAnswer } from '../../../knowledge/index/entry';
 import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import { WantedService } from '../../../knowledge/wanted.service';
 import { Player } from '../../../playing/player';
+import { DraftsRepo } from '../../../storage/drafts.repo';
 import { KitsRepo } from '../../../storage/kits.repo';
 
 /** A square by its words. */
@@ -24,6 +26,7 @@ export class MapStore {
   private readonly player = inject(Player);
   private readonly kits = inject(KitsRepo);
   private readonly wanted = inject(WantedService);
+  private readonly drafts = inject(DraftsRepo);
   readonly traits = signal<readonly [Trait, Trait]>(['grid', 'sticking']);
   /** The practice day that the map is of; null for today. */
   readonly day = signal<number | null>(null);
@@ -37,6 +40,12 @@ export class MapStore {
   /** The best to learn next; null while it is looked for. */
   readonly next = this.nextState.asReadonly();
   private readonly heard = signal<Step | null>(null);
+  private readonly traitsOnBench = signal<Traits | null>(null);
+  /** The square of the phrase on the Bench; null where nothing is on it. */
+  readonly onBench = computed((): Place | null => {
+    const [own, [row, column]] = [this.traitsOnBench(), this.traits()];
+    return own && { row: own[row], column: own[column] };
+  });
   readonly square = computed(() => {
     const [map, place] = [this.map(), this.place()];
     return map?.squares.find((s) => s.row === place?.row && s.column === place.column) ?? null;
@@ -44,12 +53,19 @@ export class MapStore {
   private asked = 0;
 
   constructor() {
+    void this.readBench();
     effect(() => {
       const [row, column] = this.traits();
       const day = this.day();
       this.index.changed();
       untracked(() => void this.read(row, column, day));
     });
+  }
+
+  private async readBench(): Promise<void> {
+    const { draft } = await this.drafts.get();
+    const pattern = draft?.recipe ? build(draft.recipe).pattern : null;
+    if (pattern && pattern.strokes.length > 0) this.traitsOnBench.set(traitsOf(pattern));
   }
 
   private async read(row: Trait, column: Trait, day: number | null): Promise<void> {

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { traitsOf } from '@core/shelf';
 import { build, type Phrase } from '@core/recipe';
+import { DraftsRepo } from '../../../storage/drafts.repo';
 import { WantedService } from '../../../knowledge/wanted.service';
 import { ShelfIndex } from '../../../knowledge/shelf-index.service';
 import { attemptOf, phraseOf, typed, until } from '../../../testing/fixtures';
@@ -50,6 +51,25 @@ describe('the map of the shelf', () => {
     expect(m.text()).toContain('1 phrase');
     expect(m.text()).toContain('Cleat');
     expect(m.text()).toContain('not played yet');
+  });
+  it('marks the square of the phrase on the Bench, or says that it would be a first', async () => {
+    const { db } = await emptyPlace();
+    const drafts = TestBed.inject(DraftsRepo);
+    const lay = (text: string, grid = 1260): Promise<boolean> =>
+      drafts.keep({ phrase: null, recipe: typed(text, '4/4', grid), tempo: 90 });
+    await db.phrases.bulkPut([phraseOf('Rope', { recipe: typed('R L R L R L R L') })]);
+    await lay('L R L R');
+    const m = mount(ShelfMapComponent, {});
+    await until(() => m.component.store.map() !== null && m.component.store.onBench() !== null);
+    m.fixture.detectChanges();
+    expect(m.host.querySelector('path.bench')).not.toBeNull();
+    expect(m.host.querySelector('.square')?.getAttribute('aria-label')).toContain('the phrase on the Bench');
+    await lay('R L R L R L', 1680);
+    const other = mount(ShelfMapComponent, {});
+    await until(() => other.component.store.map() !== null && other.component.store.onBench() !== null);
+    other.fixture.detectChanges();
+    expect(other.text()).toContain('on the Bench: triplets, singles, a first');
+    expect(other.host.querySelector('path.bench')).toBeNull();
   });
   it('an empty square beside what is ready has a step that leads there, which opens on the Bench', async () => {
     const { m, store, went } = await mapped();

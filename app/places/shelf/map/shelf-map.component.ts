@@ -50,6 +50,14 @@ export class ShelfMapComponent implements OnDestroy {
   private readonly room = followWidth(this.own);
   readonly traits = choicesOf(TRAITS, (t) => TRAIT_WORDS[t]);
 
+  /** Where the phrase on the Bench is, in words. */
+  readonly benchWords = computed(() => {
+    const [own, map] = [this.store.onBench(), this.store.map()];
+    if (!own || !map) return '';
+    const isThere = map.rows.includes(own.row) && map.columns.includes(own.column);
+    return isThere ? 'on the Bench' : `on the Bench: ${own.row}, ${own.column}, a first`;
+  });
+
   /** The squares where they are drawn. */
   readonly drawn = computed(() => {
     const map = this.store.map();
@@ -60,14 +68,18 @@ export class ShelfMapComponent implements OnDestroy {
     const y = scaleBand(map.rows, [ROOM.top, ROOM.top + map.rows.length * ROOM.square]).padding(0.1);
     const full = new Map(map.squares.map((s) => [`${s.row}|${s.column}`, s]));
     const beside = new Set(map.empty.map((e) => `${e.row}|${e.column}`));
+    const bench = this.store.onBench();
     const squares = map.rows.flatMap((row) =>
       map.columns.map((column) => {
         const square = full.get(`${row}|${column}`);
         const leads = beside.has(`${row}|${column}`);
+        const isBench = bench?.row === row && bench.column === column;
+        const told = square ? this.told(square) : leads ? 'empty, a step leads there' : 'empty';
         return {
           ...{ row, column, x: x(column) ?? 0, y: y(row) ?? 0, many: square?.many ?? 0, leads },
           share: square?.readiest?.share ?? null,
-          name: `${row}, ${column}: ${square ? this.told(square) : leads ? 'empty, a step leads there' : 'empty'}`,
+          bench: isBench,
+          name: `${row}, ${column}: ${told}${isBench ? ', the phrase on the Bench' : ''}`,
         };
       }),
     );
