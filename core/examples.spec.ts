@@ -31,6 +31,7 @@ import * as time from './time';
 import * as compose from './compose';
 import * as shelfMap from './map';
 import * as show from './show';
+import * as usage from './usage';
 import * as variants from './variants';
 import * as language from './language';
 
@@ -58,6 +59,7 @@ const scope: Record<string, unknown> = {
   ...compose,
   ...shelfMap,
   ...show,
+  ...usage,
   ...variants,
   ...listen,
   ...score,

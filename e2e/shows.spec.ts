@@ -119,7 +119,7 @@ test('from nothing: pasted lines, the wrong ones stay with their reasons, cells 
   await expect(page.locator('ls-cue-row')).toHaveCount(2);
   await expect(page.locator('ls-lines-box .wrong li')).toHaveText([
     /Bad one has no tempo/,
-    /ends behind the last bar: Worse has 8 bars/,
+    /ends after the last bar: Worse has 8 bars/,
   ]);
   await expect(box).toHaveValue('Bad one, quickly\nWorse, 96, 8 bars, fill 9');
   // Mended, the rest goes too.
@@ -136,7 +136,7 @@ test('from nothing: pasted lines, the wrong ones stay with their reasons, cells 
   const bars = page.locator('ls-cue-row').nth(0).getByLabel('Bars');
   await bars.fill('6');
   await bars.press('Tab');
-  await expect(page.locator('ls-cue-row').nth(0)).toContainText('A spot lies behind the last bar');
+  await expect(page.locator('ls-cue-row').nth(0)).toContainText('A spot is after the last bar');
   const name = page.locator('ls-cue-row').nth(0).getByLabel('Name');
   await name.press('Alt+ArrowDown');
   await expect(page.locator('ls-cue-row').nth(1).getByLabel('Name')).toHaveValue('Gull');

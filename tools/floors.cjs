@@ -26,6 +26,7 @@ const order = [
   'shelf',
   'map',
   'show',
+  'usage',
   'formats',
 ];
 // The floors of app, from the top: each knows those below it, never one above.

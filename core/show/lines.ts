@@ -153,7 +153,7 @@ function refuseWrong(cue: TypedCue, typed: readonly string[]): void {
   const [problem] = cueProblems({ ...cue, id: 'c', groove: null, spots: own });
   const text = (id: string): string => `“${typed[Number(id)] ?? ''}”`;
   if (problem?.kind === 'beyond')
-    throw new Unread(`${text(problem.spot)} ends behind the last bar: ${cue.name} has ${barsWords(cue.bars)}.`);
+    throw new Unread(`${text(problem.spot)} ends after the last bar: ${cue.name} has ${barsWords(cue.bars)}.`);
   if (problem?.kind === 'overlap') throw new Unread(`${text(problem.spot)} and ${text(problem.other)} overlap.`);
 }
 
@@ -185,7 +185,7 @@ function barsOf(word: string): number {
  * The spots of a cue as they are typed in its row, parted by commas.
  * @example
  * parseSpots('fill 8:3, fill 16 whole', { meter: '4/4', grid: null }).value.length // => 2
- * parseSpots('fill 9', { meter: '4/4', grid: null, bars: 8 }).words // => "“fill 9” ends behind the last bar: this cue has 8 bars."
+ * parseSpots('fill 9', { meter: '4/4', grid: null, bars: 8 }).words // => "“fill 9” ends after the last bar: this cue has 8 bars."
  */
 export function parseSpots(
   text: string,

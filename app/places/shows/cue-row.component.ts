@@ -71,7 +71,7 @@ export class CueRowComponent {
       case 'meter':
         return 'This meter cannot be counted.';
       case 'beyond':
-        return 'A spot lies behind the last bar. It stays, but is not played.';
+        return 'A spot is after the last bar. It stays, but is not played.';
       case 'overlap':
         return 'Two spots overlap. Only the first is played.';
     }
