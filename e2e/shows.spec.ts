@@ -77,6 +77,9 @@ test.describe('a show of the demo', () => {
     await expect(page.locator('.sheet .page')).toHaveCount(9);
     await expect(page.locator('.sheet .drawn ls-ribbon svg').first()).toBeVisible();
     await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    // The keyboard is on no button of the place, which Space would press.
+    await page.locator('h1').click();
     await page.keyboard.press('Space');
     await expect(page.locator('ls-run .cue')).toHaveText('Fog Horn Waltz');
     expect(await faults()).toEqual([]);
