@@ -9,6 +9,15 @@ import { ShowsStore, type Taken } from './shows.store';
 
 /** The cells of a row, in their order. */
 type Cell = 'name' | 'tempo' | 'meter' | 'feel' | 'bars' | 'spots' | 'note';
+/** The fields of the first line, with their looks. The note stands beside what is filled. */
+const CELLS: readonly { readonly cell: Cell; readonly label: string; readonly looks: string }[] = [
+  { cell: 'name', label: 'Name', looks: 'name' },
+  { cell: 'tempo', label: 'Tempo', looks: 'mono short' },
+  { cell: 'meter', label: 'Meter', looks: 'mono short' },
+  { cell: 'feel', label: 'Feel and subdivision', looks: '' },
+  { cell: 'bars', label: 'Bars', looks: 'mono short' },
+  { cell: 'spots', label: 'Spots', looks: 'mono spots' },
+];
 /** No groove: what a list holds for it. */
 const NONE = '';
 
@@ -28,6 +37,7 @@ export class CueRowComponent {
   /** Enter in a cell: the same cell of the next row is wanted. */
   readonly down = output<string>();
   readonly moved = output<number>();
+  readonly cells = CELLS;
   readonly wrong = signal<{ readonly cell: Cell; readonly words: string } | null>(null);
   readonly feel = computed(() => feelText(this.cue()));
   readonly spotsText = computed(() =>
@@ -84,7 +94,7 @@ export class CueRowComponent {
     if (said === null) setTimeout(() => (field.value = this.shown(cell)));
   }
 
-  private shown(cell: Cell): string {
+  shown(cell: Cell): string {
     const cue = this.cue();
     switch (cell) {
       case 'name':
