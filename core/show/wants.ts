@@ -33,8 +33,8 @@ export interface Goal {
 
 /**
  * The goal of a phrase that shows want: the harder demand. That is the first night for which it is not ready yet; where
- * it is ready for all of them, the fastest. Its own goal counts among them, for its own day, and is never lowered. With
- * no wants it is its own. `chanceOf` is the chance that a tempo is ready by a day.
+ * it is ready for all of them, the fastest. Its own goal counts where it has a day that is no later; without a day the
+ * show's stands in its place. With no wants it is its own. `chanceOf` is the chance that a tempo is ready by a day.
  */
 export function goalUnder(own: Goal, wants: readonly Want[], chanceOf: (tempo: number, day: number) => number): Goal {
   const [first] = wants;

@@ -73,6 +73,11 @@ describe('the store of shows', () => {
     expect(store.setFeel(cue!.id, 'loudly')).toMatch(/straight, swung/);
   });
 
+  it('cues for which there is no show yet stay as they were typed', async () => {
+    const { store } = await shelf();
+    expect(await store.add('Gull, 90\nTern, 96')).toMatchObject([{ text: 'Gull, 90' }, { text: 'Tern, 96' }]);
+  });
+
   it('a groove that is not on the shelf is told, and its line stays', async () => {
     const { store } = await withShow();
     expect(await store.add('Tern, 90, groove Nobody\nGull, 90')).toMatchObject([
