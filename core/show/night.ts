@@ -11,8 +11,6 @@ export interface NightPhrase {
 export const SAFE = 0.8;
 /** More minutes than that are not foreseen. */
 const MOST_MINUTES = 400;
-/** What is practised for a night within so many minutes a day. */
-const STEP = 1;
 
 /**
  * The chance that a tempo is ready on a night, 0–1: clean four times of five, after so many minutes of practice from
@@ -46,7 +44,7 @@ export function minutesTo(
   if (at(MOST_MINUTES) < chance) return null;
   // What practice adds never becomes less with more of it, so it can be halved.
   let [low, high] = [0, MOST_MINUTES];
-  while (high - low > STEP) {
+  while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
     if (at(middle) >= chance) high = middle;
     else low = middle;

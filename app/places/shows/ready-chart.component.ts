@@ -74,7 +74,7 @@ const LETTER = 6.6;
                   />
                   <circle class="after" [attr.cx]="s.x" [attr.cy]="d.y(s.after)" r="4" />
                 }
-                <circle class="now" [class.good]="s.chance >= 0.8" [attr.cx]="s.x" [attr.cy]="d.y(s.chance)" r="6" />
+                <circle class="now" [class.good]="s.safe" [attr.cx]="s.x" [attr.cy]="d.y(s.chance)" r="6" />
               }
               <rect
                 class="press"
@@ -223,6 +223,7 @@ export class ReadyChartComponent {
         wide: x.bandwidth(),
         chance: own?.chance ?? null,
         after: own?.after ?? 0,
+        safe: (own?.chance ?? 0) >= SAFE,
         on: this.store.spot()?.spot.id === spot.id,
       };
     });

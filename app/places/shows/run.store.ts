@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Subscription } from 'rxjs';
+import { mod } from '@core/base';
 import type { Attempt } from '@core/drill';
 import type { Pattern } from '@core/pattern';
 import type { Phrase } from '@core/recipe';
@@ -21,7 +22,7 @@ import {
 } from '@core/show';
 import { factsOf, type Cue, type Spot } from '@core/shelf';
 import { findingWords, type Hit, type KeptTake } from '@core/take';
-import { barTicks, quarterTempo, secondsOf } from '@core/time';
+import { barTicks, beatTicks, quarterTempo, secondsOf } from '@core/time';
 import { now } from '../../environment/clock';
 import { freshUuid } from '../../environment/ids';
 import { HitSources } from '../../hits/sources.service';
@@ -142,11 +143,9 @@ export class RunStore {
     const [cue, position] = [this.cue(), this.transport.position()];
     if (!cue || position === null || !this.running()) return null;
     const m = cueMeter(cue);
-    const beats = m.beats / (m.unit >= 8 && m.groups.every((g) => g === 3) && m.beats > 3 ? 3 : 1);
-    const bar = barTicks(m);
-    return Math.floor((((position % bar) + bar) % bar) / (bar / beats)) + 1;
+    return Math.floor(mod(position, barTicks(m)) / beatTicks(m)) + 1;
   });
-  /** The spot that comes within a bar, or is played now, with what stands in it. */
+  /** The spot that comes, or is played now, with what stands in it. */
   readonly next = computed(() => {
     const [cue, played] = [this.cue(), this.played()];
     if (!cue || !played) return null;

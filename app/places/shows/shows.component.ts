@@ -6,7 +6,7 @@ import { map } from 'rxjs';
 import { Menu } from 'primeng/menu';
 import { readyWords } from '@core/show';
 import { SHOW_LIMITS } from '@core/shelf';
-import { isoDay, practiceDayOf, today } from '../../environment/clock';
+import { isoDay, practiceDayOf } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
 import { KeysService } from '../../common/keys.service';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
@@ -139,6 +139,4 @@ export class ShowsComponent {
     const focus = document.activeElement;
     setTimeout(() => focus instanceof HTMLElement && focus.isConnected && focus.focus());
   }
-
-  readonly today = today;
 }

@@ -2,8 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { count } from '@core/base';
 import { chanceWords } from '@core/player';
 import { rendition, requestOf } from '@core/rendition';
-import { noFitWords, standsWords, type SpotFit } from '@core/show';
-import { spotText } from '@core/show';
+import { noFitWords, spotText, standsWords, type SpotFit } from '@core/show';
 import { WENT } from '@core/shelf';
 import { RouterLink } from '@angular/router';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
