@@ -106,13 +106,7 @@ function busiest(onsets: readonly HeardOnset[], long: number): number {
  * one, which is where recordings of a phrase begin.
  */
 function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): readonly BeatChoice[] {
-  const path = laid(60 / bpm / flux.hop, flux.all).map((n) => n * flux.hop);
-  const toStrokes = (times: readonly number[]): readonly number[] =>
-    smoothed(
-      times,
-      times.map((t) => near(onsets, t)?.at ?? null),
-    );
-  const drawn = toStrokes(path);
+  const drawn = pathOf(bpm, flux, onsets);
   const [from, to] = [onsets[0]?.at ?? 0, onsets.at(-1)?.at ?? 0];
   const beats = reaching(drawn, from - NEAR, to + NEAR);
   const k = beats.findIndex((t) => t > from + NEAR);
@@ -121,12 +115,50 @@ function placesOf(bpm: number, flux: Flux, onsets: readonly HeardOnset[]): reado
   const moved = [1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4].find((f) => abs(f - share) * (after - next) < NEAR);
   const all = [
     beats,
-    ...(moved === undefined ? [] : [reaching(toStrokes(earlier(drawn, moved)), from - NEAR, to + NEAR)]),
+    ...(moved === undefined ? [] : [reaching(toStrokes(earlier(drawn, moved), onsets), from - NEAR, to + NEAR)]),
   ];
   return all.map((laidOut) => {
     const struck = laidOut.filter((t) => near(onsets, t) !== null).length / max(1, laidOut.length);
     return { bpm: tempoOf(laidOut) ?? bpm, beats: laidOut, first: firstOf(laidOut, flux, onsets), struck };
   });
+}
+
+/** Beats drawn to the strokes beside them. */
+function toStrokes(times: readonly number[], onsets: readonly Struck[]): readonly number[] {
+  return smoothed(
+    times,
+    times.map((t) => near(onsets, t)?.at ?? null),
+  );
+}
+
+/** When something was struck, in seconds. */
+type Struck = Pick<HeardOnset, 'at'>;
+
+/** Beats near a tempo as they go along with a curve of what is new, drawn to what is struck beside them. */
+function pathOf(bpm: number, { hop, all }: Pick<Flux, 'hop' | 'all'>, onsets: readonly Struck[]): readonly number[] {
+  const path = laid(60 / bpm / hop, all).map((n) => n * hop);
+  return toStrokes(path, onsets);
+}
+
+/**
+ * Beats near a tempo through moments at which something was struck, ascending and in seconds, from the first to the
+ * last: they follow a tempo that drifts. Empty where there are not two.
+ * @example
+ * beatsAlong([0, 0.5, 1, 1.5, 2].map((at) => ({ at, force: 1 })), 120).length // => 5
+ */
+export function beatsAlong(struck: readonly (Struck & { readonly force: number })[], bpm: number): readonly number[] {
+  const [first, last] = [struck[0], struck.at(-1)];
+  if (!first || !last || last.at <= first.at) return [];
+  const hop = 0.006;
+  const begin = first.at - 0.1;
+  const all = new Float32Array(ceil((last.at - begin) / hop) + 20);
+  for (const { at, force } of struck) {
+    const n = round((at - begin) / hop);
+    for (let k = -3; k <= 3; k++) all[n + k] = max(all[n + k] ?? 0, force * (1 - abs(k) / 4));
+  }
+  const own = struck.map(({ at }) => ({ at: at - begin }));
+  const beats = reaching(pathOf(bpm, { hop, all }, own), first.at - begin - NEAR, last.at - begin + NEAR);
+  return beats.length < 2 ? [] : beats.map((t) => t + begin);
 }
 
 /** Beats moved towards the beginning by a share of a beat. */
@@ -145,8 +177,8 @@ function reaching(beats: readonly number[], from: number, to: number): readonly 
   return all.filter((t) => t >= from && t <= to);
 }
 
-function near(onsets: readonly HeardOnset[], at: number): HeardOnset | null {
-  let best: HeardOnset | null = null;
+function near(onsets: readonly Struck[], at: number): Struck | null {
+  let best: Struck | null = null;
   const next = firstPlace(onsets.length, (i) => (onsets[i]?.at ?? 0) >= at);
   for (const o of [onsets[next - 1], onsets[next]])
     if (o && abs(o.at - at) <= NEAR && (!best || abs(o.at - at) < abs(best.at - at))) best = o;

@@ -4,7 +4,7 @@ export { type GridChoice, gridChoices, onGrid } from './quantise';
 export { fluxOf, type Flux } from './flux';
 export { attackNear } from './attack';
 export { strokesHeard, strokesIn, type HeardOnset } from './strokes-heard';
-export { barsHeard, beatsHeard, type BarChoice, type BeatChoice } from './beats';
+export { barsHeard, beatsAlong, beatsHeard, type BarChoice, type BeatChoice } from './beats';
 export { type HeardKind, proposedKinds, soundsOf, type StrokeSound } from './which-drum';
 export {
   barsOf,

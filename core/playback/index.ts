@@ -3,6 +3,7 @@ export { DYNAMICS, type Dynamic } from './blows';
 export { CLICK_KINDS, silencesOf, type ClickGap, type ClickKind } from './click';
 export { COUNT_KINDS, spokenCount, type CountKind } from './counting';
 export { callAndAnswer, eventsIn, playAt, type PlayRequest, type Program, programOf } from './program';
+export { saying } from './saying';
 export {
   COUNT_TONES,
   LOUDEST,

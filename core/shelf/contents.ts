@@ -6,6 +6,7 @@ import { BOARD_LIMITS, type Board } from './board';
 import type { Named } from './named';
 import { MOST_REMOVALS, type Removal } from './removal';
 import { SHOW_LIMITS, type Show, type ShowState } from './show';
+import { SITTING_LIMITS, type FreeSitting } from './sitting';
 import type { KeptState } from './state';
 
 /** Everything a shelf holds. */
@@ -20,6 +21,8 @@ export interface ShelfContents {
   readonly shows: readonly Show[];
   /** What shows were before. */
   readonly showStates: readonly ShowState[];
+  /** What was played freely. */
+  readonly freeSittings: readonly FreeSitting[];
   /** Bars of records that are kept with phrases. */
   readonly clips: readonly Clip[];
   /** Settings, kits, limbs, maps, latencies, levels, habits, each under its name. */
@@ -38,6 +41,7 @@ export const EMPTY_SHELF: ShelfContents = Object.freeze({
   boards: [],
   shows: [],
   showStates: [],
+  freeSittings: [],
   clips: [],
   named: [],
   others: {},
@@ -56,6 +60,7 @@ export const SHELF_LIMITS = Object.freeze({
   boards: BOARD_LIMITS.kept,
   shows: SHOW_LIMITS.kept,
   showStates: SHOW_LIMITS.kept * SHOW_LIMITS.states,
+  freeSittings: SITTING_LIMITS.sittings,
   clips: CLIP_LIMITS.clips,
   named: 200,
 });

@@ -11,6 +11,7 @@ export * from './named';
 export * from './removal';
 export * from './series';
 export * from './show';
+export * from './sitting';
 export * from './state';
 export * from './traits';
 export * from './versions';

@@ -7,6 +7,7 @@ import { SHELF_LIMITS, type ShelfContents } from './contents';
 import { mergedNamed, mergedOthers } from './named';
 import { isOff, keptRemovals, type Removal } from './removal';
 import { keptShows, showOf, showState, type Show, type ShowState } from './show';
+import { keptSittings, laterSitting } from './sitting';
 import { keptStates, laterFirst, stateOf, type KeptState } from './state';
 
 /** What became of one phrase when two shelves were merged. */
@@ -40,6 +41,7 @@ export interface MergeReport {
   readonly clipsGone: number;
   readonly boards: number;
   readonly shows: number;
+  readonly sittings: number;
   readonly drills: number;
   /** Names of the named things that it changes. */
   readonly named: readonly string[];
@@ -82,6 +84,7 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
       ),
     ),
     ...mergedShows(a, b),
+    freeSittings: byId(keptSittings(united(a.freeSittings, b.freeSittings, laterSitting))),
     clips: byId(
       [...united(a.clips, b.clips, (x, y) => (x.at === y.at ? greater(x, y) : x.at > y.at ? x : y))]
         .sort((x, y) => y.at - x.at || idOrder(x, y))
@@ -242,6 +245,7 @@ export function mergeReport(ours: ShelfContents, theirs: ShelfContents, result: 
     clipsGone: added(result.clips, ours.clips),
     boards: changed(ours.boards, result.boards, (b) => b.id).length,
     shows: changed(ours.shows, result.shows, (s) => s.id).length,
+    sittings: changed(ours.freeSittings, result.freeSittings, (s) => s.id).length,
     drills: changed(ours.drills, result.drills, (d) => d.id).length,
     named: changed(
       ours.named.map((n) => ({ key: n.key, value: n.value })),

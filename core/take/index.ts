@@ -4,7 +4,7 @@ export { perform, type Player, steadyStream, USUAL_PLAYER } from './simulate';
 export { align } from './align';
 export { type Dot, dotsOf } from './dots';
 export { type Replay, replayOf } from './replay';
-export { type KeptTake, TakeSchema } from './kept';
+export { HitSchema, type KeptTake, TakeSchema } from './kept';
 export { CALIBRATION_BEATS, type Latency, latencyMoved, latencyOf } from './latency';
 export { type TakeReading, readTake } from './reading';
 export { readAgain } from './re-read';

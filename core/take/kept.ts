@@ -7,7 +7,7 @@ import { RenditionRecordSchema } from '../rendition';
 
 const id = idSchema(80);
 
-const HitSchema = Type.Object({
+export const HitSchema = Type.Object({
   seconds: Type.Number({ minimum: -1e6, maximum: 1e6 }),
   limb: Type.Union([Type.Unsafe<Limb>({ type: 'string', enum: [...LIMBS] }), Type.Null()]),
   voice: Type.Union([Type.Unsafe<Voice>({ type: 'string', enum: [...VOICES] }), Type.Null()]),

@@ -4,7 +4,7 @@ import { isHand, type Stroke, type Voice } from '../stroke';
 import { canonicalForm } from '../variants';
 import type { Pattern } from '../pattern';
 import type { Hit } from '../take';
-import type { Known } from '../usage';
+import type { UsablePhrase } from '../usage';
 import { bell } from './learners';
 
 function pick<T>(roll: () => number, all: readonly T[]): T {
@@ -52,8 +52,8 @@ export function somePhrase(roll: () => number, meter: Meter, grid: number): Patt
   };
 }
 
-export function someShelf(roll: () => number, many: number, meter: Meter): readonly Known[] {
-  return Array.from({ length: many }, (_, i): Known => {
+export function someShelf(roll: () => number, many: number, meter: Meter): readonly UsablePhrase[] {
+  return Array.from({ length: many }, (_, i): UsablePhrase => {
     // Triplets are not played in a bar they do not go into.
     const triplets = roll() < 0.25 && barTicks(meter) % GRID.triplets === 0;
     let pattern = somePhrase(roll, meter, triplets ? GRID.triplets : GRID.sixteenths);
@@ -118,7 +118,7 @@ const GROOVES: readonly (readonly (readonly [slot: number, voice: Voice, loud: b
 /** A sitting: what was struck, and what was meant. */
 export function playFreely(
   roll: () => number,
-  shelf: readonly Known[],
+  shelf: readonly UsablePhrase[],
   of: FreePlay,
 ): { readonly hits: readonly Hit[]; readonly truth: readonly Truth[] } {
   const bar = barTicks(of.meter);

@@ -1,4 +1,4 @@
-import { quarterTempo, TICKS_PER_QUARTER, type Meter } from '../time';
+import { quarterTempo, straightened, STRAIGHT, TICKS_PER_QUARTER, type Feel, type Meter } from '../time';
 import { isHand, VOICE, type Voice } from '../stroke';
 import type { Hit } from '../take';
 
@@ -21,6 +21,8 @@ export interface SlotHit {
 export interface Lattice {
   /** Ticks of a slot. */
   readonly grid: number;
+  /** Whether nothing tells what was struck, as of a microphone: all are of one kind then. */
+  readonly blind: boolean;
   readonly slots: readonly (readonly SlotHit[])[];
   /** Hits that fell into none, by the slot they are nearest to. */
   readonly beside: readonly number[];
@@ -50,11 +52,20 @@ function loudness(hits: readonly Hit[]): (hit: Hit) => boolean | null {
   return ({ velocity }) => (velocity === null ? null : velocity > border);
 }
 
+/** Whether neither a limb nor a piece is told of any hit. */
+export const isBlind = (hits: readonly Hit[]): boolean => hits.every((h) => h.limb === null && h.voice === null);
+
 /**
  * Hits on a subdivision of a known tempo, in counted beats a minute. Seconds of the hits are from the first bar line;
- * what was struck before it falls nowhere.
+ * what was struck before it falls nowhere. In a swung feel a hit belongs to the slot that it swings.
  */
-export function latticeOf(hits: readonly Hit[], meter: Meter, bpm: number, grid: number): Lattice {
+export function latticeOf(
+  hits: readonly Hit[],
+  meter: Meter,
+  bpm: number,
+  grid: number,
+  feel: Feel = STRAIGHT,
+): Lattice {
   const slotSeconds = (grid * 60) / (quarterTempo(bpm, meter) * TICKS_PER_QUARTER);
   const near = Math.min(NEAR.seconds, NEAR.slot * slotSeconds);
   const loud = loudness(hits);
@@ -62,13 +73,14 @@ export function latticeOf(hits: readonly Hit[], meter: Meter, bpm: number, grid:
   const slots: SlotHit[][] = Array.from({ length: Math.floor(last / slotSeconds) + 2 }, () => []);
   const beside: number[] = [];
   for (const hit of hits) {
-    const at = Math.round(hit.seconds / slotSeconds);
-    const late = hit.seconds - at * slotSeconds;
+    const even = straightened((hit.seconds * grid) / slotSeconds, feel) / grid;
+    const at = Math.round(even);
+    const late = (even - at) * slotSeconds;
     const slot = slots[at];
     if (at < 0 || !slot) continue;
     const { voice, limb } = hit;
     if (Math.abs(late) <= near) slot.push({ kind: kindOf(hit), voice, limb, loud: loud(hit), late });
     else beside.push(at);
   }
-  return { grid, slots, beside };
+  return { grid, blind: isBlind(hits), slots, beside };
 }

@@ -5,7 +5,7 @@ import { canonicalForm } from '../variants';
 import type { Hit } from '../take';
 import { dice } from '../testing/learners';
 import { playFreely, someShelf, type FreePlay } from '../testing/free-play';
-import { latticeOf, recognise, type Came, type Known } from '.';
+import { latticeOf, recognise, type Came, type UsablePhrase } from '.';
 
 const FOUR = meter(4, 4);
 const USUAL: FreePlay = {
@@ -102,7 +102,7 @@ describe('what came in free play, by MIDI', () => {
   });
 });
 
-const phrase = (id: string, text: string): Known => {
+const phrase = (id: string, text: string): UsablePhrase => {
   const read = parseStrokeText(text);
   const pattern = patternOfText(read.ok ? read.value : [], FOUR, GRID.sixteenths);
   return { id, pattern, form: canonicalForm(pattern) };

@@ -266,6 +266,7 @@ const NOUNS: Readonly<Record<FileList, string>> = {
   boards: 'board',
   shows: 'show',
   showStates: 'earlier show',
+  freeSittings: 'sitting',
   clips: 'clip',
   named: 'named part',
 };

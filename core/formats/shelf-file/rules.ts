@@ -102,6 +102,7 @@ export const RULES = {
   boards: bySchema(compiled.validateBoard),
   shows: bySchema(compiled.validateShow),
   showStates: bySchema(compiled.validateShowState),
+  freeSittings: bySchema(compiled.validateFreeSitting),
   kept: bySchema(compiled.validateNamed, namedProblem),
   clips: bySchema(compiled.validateClip),
   listening: bySchema(compiled.validateListening),

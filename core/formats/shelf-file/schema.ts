@@ -9,6 +9,7 @@ import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
 import {
   BoardSchema,
+  FreeSittingSchema,
   KeptStateSchema,
   NamedSchema,
   RemovalSchema,
@@ -111,6 +112,8 @@ export const ShelfFileSchema = Type.Object(
     /** Shows and what they were before; files from before that have none. */
     shows: Type.Optional(Type.Array(ShowSchema, { maxItems: SHELF_LIMITS.shows })),
     showStates: Type.Optional(Type.Array(ShowStateSchema, { maxItems: SHELF_LIMITS.showStates })),
+    /** What was played freely; files from before that have none. */
+    freeSittings: Type.Optional(Type.Array(FreeSittingSchema, { maxItems: SHELF_LIMITS.freeSittings })),
     /** Bars of records that are kept with phrases; files from before that have none. */
     clips: Type.Optional(Type.Array(ClipSchema, { maxItems: SHELF_LIMITS.clips })),
     named: Type.Array(NamedSchema, { maxItems: SHELF_LIMITS.named }),
@@ -168,6 +171,7 @@ export const VALIDATED = {
   Board: BoardSchema,
   Show: ShowSchema,
   ShowState: ShowStateSchema,
+  FreeSitting: FreeSittingSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
   Unkept: UnkeptSchema,

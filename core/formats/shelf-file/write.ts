@@ -14,12 +14,13 @@ export const FILE_LISTS = [
   'boards',
   'shows',
   'showStates',
+  'freeSittings',
   'clips',
   'named',
 ] as const;
 export type FileList = (typeof FILE_LISTS)[number];
 /** Those that came later than the version of the file. */
-const LATER: ReadonlySet<FileList> = new Set(['clips', 'shows', 'showStates']);
+const LATER: ReadonlySet<FileList> = new Set(['clips', 'shows', 'showStates', 'freeSittings']);
 
 /**
  * The text of a shelf file, piece by piece: one row a line, everything in the order of its ids, so that the same shelf
@@ -78,6 +79,7 @@ export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
       ...(p.by ? { by: { ...p.by, day: p.by.day + days } } : {}),
     })),
     shows: shelf.shows.map((s) => ({ ...s, changed: s.changed + by, day: s.day === null ? null : s.day + days })),
+    freeSittings: shelf.freeSittings.map((s) => ({ ...s, at: s.at + by, changed: s.changed + by })),
     attempts: shelf.attempts.map(attempt),
     drills: shelf.drills.map((d) => ({
       ...d,
