@@ -36,6 +36,15 @@ describe('The Salt Lantern', () => {
       expect(b.pattern.strokes.length).toBeGreaterThan(3);
     }
   });
+  it('was played freely: what the drummer meant is recognised, and a habit that is on no shelf', () => {
+    const sittings = shelf?.freeSittings ?? [];
+    const names = sittings.map((s) => s.came.map((c) => shelf?.phrases.find((p) => p.id === c.phrase)?.name));
+    expect(names).toEqual([
+      ['Cold rope', 'Kelp', 'Cold rope', 'Gull wings', 'Cold rope'],
+      ['Kelp', 'Cold rope', 'Even keel', 'Cold rope'],
+    ]);
+    expect(sittings.map((s) => s.figures.map((f) => f.at.length))).toEqual([[3], [3]]);
+  });
   it('shows every move at work', () => {
     const used = new Set((shelf?.phrases ?? []).flatMap((p) => p.recipe.moves.map((m) => m.move)));
     expect([...used].sort()).toEqual([...MOVE_NAMES].sort());

@@ -8,6 +8,7 @@ import { practise, type Learner } from './log';
 import { DEMO_PHRASES } from './phrases';
 import { seeded } from './random';
 import { lanternShow } from './show';
+import { lanternSittings } from './sittings';
 
 /** The first day of the demo's log. The application moves all dates so that the log ends yesterday. */
 const FIRST_DAY = Date.UTC(2026, 0, 5);
@@ -52,5 +53,6 @@ export function saltLantern(): string {
   });
   const { attempts, drills } = practise(learners, FIRST_DAY, random);
   const shows = [lanternShow(phrases, NIGHT.day, FIRST_DAY)];
-  return writeShelf({ phrases, attempts, drills, shows });
+  const freeSittings = lanternSittings(phrases, FIRST_DAY, random);
+  return writeShelf({ phrases, attempts, drills, shows, freeSittings });
 }

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { choose, expect, keepAs, openDemo, test, typeSticking, written } from './fixture';
+import { OWN, play, sitting, standInPad } from './stand-in-pad';
 
 /** The steps of a page's “Try it”, by what stands bold at their beginning. */
 function stepsOf(page: string): readonly string[] {
@@ -457,6 +458,40 @@ test('guide: a night of shows', async ({ page }) => {
     'Press Run through': async () => {
       await page.getByRole('button', { name: /^Run through/ }).click();
       await expect(page.locator('ls-run .cue')).toHaveText('Net song');
+    },
+  });
+});
+
+test('guide: play, calls and trading', async ({ page }) => {
+  await standInPad(page);
+  await openDemo(page);
+  await follow('play', {
+    'Press 9': async () => {
+      await page.keyboard.press('9');
+      await choose(page, 'What listens', 'MIDI pad or kit');
+    },
+    'Choose what you play over': () => choose(page, 'Over', 'nothing'),
+    'Press Begin': async () => {
+      await page.getByRole('button', { name: /^Begin/ }).click();
+      await expect(page.getByText('Your tempo is found when you stop.')).toBeVisible();
+      await play(page, sitting(40, 96, { 5: [OWN, 0], 14: [OWN, 0], 27: [OWN, 0] }));
+    },
+    'Press Stop': async () => {
+      await page.getByRole('button', { name: /^Stop/ }).click();
+      await expect(page.locator('ls-sitting .told')).toHaveText(/phrases came/);
+    },
+    'Press To the Bench': async () => {
+      await page.getByRole('button', { name: 'To the Bench' }).first().click();
+      await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+    },
+    'Choose Calls': async () => {
+      await page.goto('/play');
+      await page.getByRole('button', { name: 'Calls', exact: true }).click();
+      await expect(page.getByText('A phrase is called a bar ahead')).toBeVisible();
+    },
+    'Choose Trading': async () => {
+      await page.getByRole('button', { name: 'Trading', exact: true }).click();
+      await expect(page.getByText('The machine plays bars made from your shelf')).toBeVisible();
     },
   });
 });

@@ -1,7 +1,18 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, kept, openDemo, settled, test, written } from './fixture';
 
-const PLACES = ['/today', '/listen', '/shelf', '/bench/salt-1', '/drill/salt-1', '/drill', '/log', '/kit', '/shows'];
+const PLACES = [
+  '/today',
+  '/listen',
+  '/shelf',
+  '/bench/salt-1',
+  '/drill/salt-1',
+  '/drill',
+  '/log',
+  '/kit',
+  '/shows',
+  '/play',
+];
 /** A busy machine looks at no more places than this in the time of a test. */
 const HALVES = [PLACES.slice(0, 4), PLACES.slice(4)];
 

@@ -39,7 +39,6 @@ try {
   await page.keyboard.press('p');
   await page.locator('.sheet-dialog ls-staff svg').waitFor();
   await page.waitForTimeout(500);
-  await shot('print');
   await page.getByRole('button', { name: 'the lesson' }).click();
   await page.locator('.sheet .row').first().waitFor();
   await page.waitForTimeout(500);
@@ -73,6 +72,14 @@ try {
   // The notice goes by itself.
   await page.waitForTimeout(7000);
   await shot('shows');
+  await open('/play?mode=calls');
+  await page.getByRole('combobox', { name: 'What listens' }).click();
+  await page.getByRole('option', { name: 'Simulated player' }).click();
+  await page.getByRole('button', { name: /^Begin/ }).click();
+  await page.getByText(/came at once/).waitFor();
+  await page.locator('.call.now').waitFor();
+  await shot('play');
+  await page.keyboard.press('Escape');
   await open('/listen');
   await page.getByRole('button', { name: 'a groove' }).click();
   await page.getByText('strokes found').waitFor();

@@ -11,6 +11,7 @@ export const GUIDE_PAGES = [
   'shelf',
   'map',
   'shows',
+  'play',
   'files-and-devices',
   'teaching',
   'when-something-is-wrong',

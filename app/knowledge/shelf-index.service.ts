@@ -1,5 +1,6 @@
 import { DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
+import { proxy } from 'comlink';
 import { switchMap, type Observable } from 'rxjs';
 import { spawnIndex } from './index/spawn-index';
 import { Unfetched, UNFETCHED } from '../environment/workers';
@@ -141,6 +142,34 @@ export class ShelfIndex {
   /** What the Log draws of all that was practised. */
   async lookBack(): ReturnType<IndexApi['lookBack']> {
     return this.call((api) => api.lookBack());
+  }
+
+  /** What of the shelf came in a sitting; `tell` hears the share that is done. Null when it was given up. */
+  async readSitting(
+    asked: Parameters<IndexApi['readSitting']>[0],
+    tell: (share: number) => void,
+  ): ReturnType<IndexApi['readSitting']> {
+    return this.call((api) => api.readSitting(asked, proxy(tell)));
+  }
+
+  /** Gives up the sitting that is being read. */
+  async stopReading(): Promise<void> {
+    return this.call((api) => api.stopReading());
+  }
+
+  /** Ids of the phrase that came last, while somebody plays. */
+  async justPlayed(...args: Parameters<IndexApi['justPlayed']>): ReturnType<IndexApi['justPlayed']> {
+    return this.call((api) => api.justPlayed(...args));
+  }
+
+  /** What is used of the shelf in free play. */
+  async usage(): ReturnType<IndexApi['usage']> {
+    return this.call((api) => api.usage());
+  }
+
+  /** Phrases that can be called. */
+  async callables(...args: Parameters<IndexApi['callables']>): ReturnType<IndexApi['callables']> {
+    return this.call((api) => api.callables(...args));
   }
 
   /** The player's own share of their ceilings, for what is to be believed of a phrase. */

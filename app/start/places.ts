@@ -68,6 +68,13 @@ export const PLACES: readonly Place[] = [
     ofPhrase: false,
     load: () => import('../places/shows/shows.component').then((m) => m.ShowsComponent),
   },
+  {
+    digit: 9,
+    path: 'play',
+    name: 'Play',
+    ofPhrase: false,
+    load: () => import('../places/play/play.component').then((m) => m.PlayComponent),
+  },
 ];
 
 /** Where a page begins that names no place. */

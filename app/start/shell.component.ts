@@ -79,12 +79,12 @@ export class ShellComponent {
    */
   readonly dark = computed(() => {
     const { theme, room } = this.settings.now();
-    return theme === 'dark' || (room !== 'same' && /^\/(?:drill|shows\?run)/.test(this.address()));
+    return theme === 'dark' || (room !== 'same' && /^\/(?:drill|play|shows\?run)/.test(this.address()));
   });
 
   /** Why there is no sound, in the places that have no play bar to say it. */
   readonly silence = computed(() =>
-    /^\/(bench|drill)/.test(this.address()) ? null : (this.house()?.transport.trouble() ?? null),
+    /^\/(bench|drill|play)/.test(this.address()) ? null : (this.house()?.transport.trouble() ?? null),
   );
 
   constructor() {

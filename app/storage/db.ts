@@ -4,7 +4,7 @@ import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPa
 import type { Rule, RuleName, TabDraft, Unkept } from '@core/formats/shelf-file';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
-import type { Board, KeptState, Named, Removal, Show, ShowState } from '@core/shelf';
+import type { Board, KeptState, Named, Removal, Show, ShowState, FreeSitting } from '@core/shelf';
 import type { KeptTake } from '@core/take';
 import { gate, type Keeper, type InvalidRow } from './gate';
 
@@ -43,6 +43,7 @@ export class ShelfDb extends Dexie {
   boards!: EntityTable<Board, 'id'>;
   shows!: EntityTable<Show, 'id'>;
   showStates!: EntityTable<ShowState, 'id'>;
+  freeSittings!: EntityTable<FreeSitting, 'id'>;
   drafts!: EntityTable<TabDraft, 'id'>;
   unkept!: EntityTable<Unkept, 'id'>;
   clips!: EntityTable<Clip, 'id'>;
@@ -78,13 +79,14 @@ export class ShelfDb extends Dexie {
     this.version(10).upgrade((trans) => choicesAsExpressions(trans, keeper));
     this.version(11).upgrade((trans) => talliesOfThePlayer(trans, keeper));
     this.version(12).stores({ shows: 'id', showStates: 'id, show' });
+    this.version(13).stores({ freeSittings: 'id, at' });
     this.use(gate(keeper, odd));
   }
 
   /** Every table that holds what the player made; the cache is not among them. */
   get own(): Table[] {
     const { phrases, tries, tallies, drills, kept, takes, states, removals, boards } = this;
-    const { shows, showStates, drafts, unkept, clips, listening, aside } = this;
+    const { shows, showStates, freeSittings, drafts, unkept, clips, listening, aside } = this;
     return [
       phrases,
       tries,
@@ -97,6 +99,7 @@ export class ShelfDb extends Dexie {
       boards,
       shows,
       showStates,
+      freeSittings,
       drafts,
       unkept,
       clips,
@@ -107,7 +110,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 120;
+const CURRENT = 130;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {

@@ -28,6 +28,7 @@ export async function fillDemo(db: ShelfDb): Promise<void> {
     await db.tallies.put({ ...NO_BEST, attempts: shelf.attempts.length, id: ALL_TRIES });
     await db.drills.bulkPut([...shelf.drills]);
     await db.shows.bulkPut([...shelf.shows]);
+    await db.freeSittings.bulkPut([...shelf.freeSittings]);
     await db.kept.bulkPut([...shelf.named, { key: 'demo-filled', value: true }]);
   });
 }

@@ -52,6 +52,7 @@ const RULED = [
   'boards',
   'shows',
   'showStates',
+  'freeSittings',
   'kept',
   'drafts',
   'unkept',

@@ -35,6 +35,8 @@ export interface PlanPhrase {
   readonly kit: boolean;
   /** The fix that was named most often in the last tries; null where none was named twice. */
   readonly fix: NamedFix | null;
+  /** The chance that it comes by itself in free play, 0–1; null where it never came, absent where nobody listened. */
+  readonly comes?: number | null;
 }
 
 export interface NamedFix {

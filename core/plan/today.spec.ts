@@ -361,6 +361,33 @@ describe('a day of practice', () => {
   });
 });
 
+describe('free play', () => {
+  const play = (...phrases: readonly PlanPhrase[]): Block | undefined =>
+    planToday(phrases, asked()).blocks.find((b) => b.kind === 'play');
+
+  it('brings in what is clean and does not come by itself, where somebody listens', () => {
+    const shelf = [
+      climbing('climbs', { comes: 0.9 }),
+      owned('silent', 1, { comes: null }),
+      owned('fades', 1, { comes: 0.2 }),
+      owned('comes', 1, { comes: 0.9 }),
+    ];
+    expect(play(...shelf)?.bring.map((b) => b.id)).toEqual(['silent', 'fades']);
+    expect(play(...shelf)?.words).toBe(
+      'Play freely. Phrase silent and Phrase fades go clean and have not come by themselves yet: bring them in.',
+    );
+    expect(play(climbing('climbs', { comes: 0.9 }), owned('fades', 1, { comes: 0.2 }))?.words).toContain(
+      'Phrase fades goes clean and has not come by itself yet: bring it in.',
+    );
+  });
+
+  it('is as before where nobody listened, or all that is clean comes', () => {
+    const before = play(climbing('a'), owned('b', 1));
+    expect(before?.bring.map((b) => b.id)).toEqual(['a']);
+    expect(play(climbing('a', { comes: 0.9 }), owned('b', 1, { comes: 0.8 }))).toEqual(before);
+  });
+});
+
 describe('a date', () => {
   it('is the one of the platform’s own calendar, from 1970 to 2200', () => {
     for (let day = 0; day <= 84_005; day++) {

@@ -1,5 +1,5 @@
-import { clamp } from '../base';
-import { onDay, tempoAt } from '../player';
+import { clamp, listed } from '../base';
+import { chanceAt, onDay, tempoAt } from '../player';
 import type { Block, NotToday, PlanPhrase, TodayAsked, TodayPlan } from './block';
 import {
   candidate,
@@ -70,13 +70,14 @@ export function planToday(phrases: readonly PlanPhrase[], asked: TodayAsked): To
   const picked = cut ? chosen(items, budget.rest, budget.load) : wished;
   for (const { length } of picked) budget.spend(length.minutes, length.load);
   const made = picked.map(({ length }) => madeOf(length));
+  const bring = (all: readonly Made[]): Block['bring'] => broughtIn(all, phrases, day);
   const blocks = inOrder(
     [...(warm ? [warm] : []), ...held, ...made, ...(play ? [play] : [])].map((b) =>
-      b.kind === 'play' ? { ...b, bring: broughtIn([...held, ...made]) } : b,
+      b.kind === 'play' ? { ...b, bring: bring([...held, ...made]) } : b,
     ),
     asked.arranged,
   );
-  const laid = laidOut(blocks, asked, total, since, budget);
+  const laid = laidOut(blocks, asked, { total, since, bring }, budget);
   return {
     blocks: onTheLine(laid, phrases, asked, done),
     ...leftOut(found, picked, not, { asked, night, wished: cut ? wished : [] }),
@@ -204,13 +205,35 @@ function heldBlock(
   return { id, kind, minutes, value, candidate: own, bring: [], held: true };
 }
 
-/** One or two phrases to bring in while playing freely: those that were climbed or are new. */
-function broughtIn(blocks: readonly Made[]): Block['bring'] {
+/** What is clean by this chance at this share of its goal, and comes by itself by less than that, is brought in. */
+const CLEAN = { chance: 0.8, ofGoal: 0.85 };
+const COMES = 0.5;
+
+/**
+ * One or two phrases to bring in while playing freely: those that are clean and do not come by themselves, where that
+ * is known; else those that were climbed or are new.
+ */
+function broughtIn(blocks: readonly Made[], phrases: readonly PlanPhrase[], day: number): Block['bring'] {
+  const unused = notComing(phrases, day);
+  if (unused.length > 0) return unused.slice(0, 2).map(({ id, name }) => ({ id, name }));
   const own = blocks.filter((b) => b.candidate && b.kind !== 'keep');
   const list = own.length > 0 ? own : blocks.filter((b) => b.candidate);
   return list
     .slice(0, 2)
     .flatMap((b) => (b.candidate ? [{ id: b.candidate.phrase.id, name: b.candidate.phrase.name }] : []));
+}
+
+/** What is clean and does not come by itself: what is surer to be clean first. */
+function notComing(phrases: readonly PlanPhrase[], day: number): readonly PlanPhrase[] {
+  return phrases
+    .filter((p) => p.comes !== undefined && (p.comes ?? 0) < COMES && p.known.tries > 0 && p.best !== null)
+    .map((phrase) => ({ phrase, sure: chanceAt(onDay(phrase.known, day), CLEAN.ofGoal * phrase.goal) }))
+    .filter(({ sure }) => sure >= CLEAN.chance)
+    .sort(
+      (a, b) =>
+        (a.phrase.comes ?? 0) - (b.phrase.comes ?? 0) || b.sure - a.sure || (a.phrase.id < b.phrase.id ? -1 : 1),
+    )
+    .map(({ phrase }) => phrase);
 }
 
 /** Minutes really played since the last break, of what was done: who only sat there needs none. */
@@ -222,12 +245,18 @@ function sinceBreak({ done }: TodayAsked): number {
 /** So often the minutes of a day are laid anew until they come out. */
 const TURNS = 12;
 
+/** The minutes there are, those since the last break, and what is brought into free play beside some blocks. */
+interface Line {
+  readonly total: number;
+  readonly since: number;
+  readonly bring: (blocks: readonly Made[]) => Block['bring'];
+}
+
 /** The blocks with their breaks, so that they and the breaks are the minutes there are. */
 function laidOut(
   blocks: readonly Made[],
   asked: TodayAsked,
-  total: number,
-  since: number,
+  { total, since, bring }: Line,
   budget: Budget,
 ): readonly TimeSlice<Made>[] {
   let own = blocks;
@@ -235,7 +264,7 @@ function laidOut(
   for (let turn = 0; ; turn++) {
     const slices = withBreaks(stretches(own, asked.order), since, breaks);
     const over = slices.reduce((sum, s) => sum + s.minutes, 0) - total;
-    const next = over === 0 || turn >= TURNS ? own : stretched(own, -over, asked, budget);
+    const next = over === 0 || turn >= TURNS ? own : stretched(own, -over, asked, budget, bring);
     if (next === own) return slices;
     // A break that was needed once stays, or minutes would go to and fro round it.
     breaks = Math.max(breaks, slices.filter((s) => !s.block).length);
@@ -250,7 +279,13 @@ const SHORTEST = 3;
  * Blocks by so many minutes longer or shorter together: free play first, as far as the hands may; then the longest that
  * the player did not hold. The same where nothing can be changed.
  */
-function stretched(blocks: readonly Made[], by: number, asked: TodayAsked, budget: Budget): readonly Made[] {
+function stretched(
+  blocks: readonly Made[],
+  by: number,
+  asked: TodayAsked,
+  budget: Budget,
+  bring: Line['bring'],
+): readonly Made[] {
   const play = blocks.find((b) => b.kind === 'play' && !b.held);
   const [longest] = blocks
     .filter((b) => !b.held && b.candidate && (by < 0 || b.minutes < BREAK_AFTER))
@@ -270,7 +305,7 @@ function stretched(blocks: readonly Made[], by: number, asked: TodayAsked, budge
   if (mayPlay && most >= SHORTEST && !blocks.some((b) => b.id === 'play'))
     return [
       ...blocks,
-      { id: 'play', kind: 'play', minutes: most, value: 0, candidate: null, bring: broughtIn(blocks), held: false },
+      { id: 'play', kind: 'play', minutes: most, value: 0, candidate: null, bring: bring(blocks), held: false },
     ];
   // What climbs is not made longer than is played without a break.
   const [last] = [longest, warm].filter((b) => b !== undefined && b.minutes < BREAK_AFTER);
@@ -302,7 +337,8 @@ function onTheLine(
     }
     const base = { ...EMPTY, ...here, id: block.id, kind: block.kind, held: block.held, bring: block.bring };
     if (block.kind === 'warm-up') return { ...base, ...warmUp(phrases, planned, day) };
-    if (block.kind === 'play' || !block.candidate) return { ...base, name: 'Free play', words: playWords(block.bring) };
+    if (block.kind === 'play' || !block.candidate)
+      return { ...base, name: 'Free play', words: playWords(block.bring, notComing(phrases, day)) };
     const { phrase, from, to, stage } = block.candidate;
     return { ...base, phrase: phrase.id, name: phrase.name, from, to, stage, words: blockWords(block.candidate, day) };
   });
@@ -344,7 +380,10 @@ function warmUp(
   };
 }
 
-function playWords(bring: Block['bring']): string {
+function playWords(bring: Block['bring'], unused: readonly PlanPhrase[]): string {
+  const silent = bring.filter((b) => unused.some((u) => u.id === b.id)).map((b) => b.name);
+  if (silent.length > 0)
+    return `Play freely. ${listed(silent)} ${silent.length === 1 ? 'goes' : 'go'} clean and ${silent.length === 1 ? 'has' : 'have'} not come by ${silent.length === 1 ? 'itself' : 'themselves'} yet: bring ${silent.length === 1 ? 'it' : 'them'} in.`;
   const names = bring.map((b) => b.name);
   const what = names.length > 0 ? `, or with ${names.join(' or ')}` : '';
   return `Groove with open bars. Fill them freely${what}. Only your timing is measured.`;

@@ -1,4 +1,4 @@
-import { ticks, type Meter } from '../time';
+import { barTicks, ticks, type Meter } from '../time';
 import { tidy, type Pattern } from '../pattern';
 import { isHand, otherHand, usualVoice, type Limb, type Stroke } from '../stroke';
 import type { Lattice } from './lattice';
@@ -35,9 +35,9 @@ export function playedPattern(
   }
   return tidy({
     meter,
-    grid: ticks(grid) as Pattern['grid'],
+    grid: ticks(grid),
     feel: { kind: 'straight' },
-    start: ticks(from),
+    start: ticks(from % barTicks(meter)),
     length: ticks(Math.max(grid, until - from)),
     strokes,
     groups: [],

@@ -11,7 +11,7 @@ export interface Played {
   readonly bpm: number;
 }
 
-/** A stretch of a phrase that lies on what was played: slots of the phrase, and how much likelier it is than nothing. */
+/** A stretch of a phrase on what was played: slots of the phrase, and how much likelier it is than nothing. */
 export interface Stretch {
   /** The slot of what was played on which the phrase begins; below zero where it began before the first bar line. */
   readonly first: number;

@@ -32,3 +32,4 @@ export {
   usesIn,
   useWords,
 } from './answers';
+export { whatIsBeside, whatIsNeverUsed, whatIsUsed } from './log-words';

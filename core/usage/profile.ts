@@ -69,6 +69,12 @@ export interface Background {
   readonly piece: (voice: Voice) => number;
 }
 
+/** Who does not play the groove may play anything: so often, and by these chances of a slot. */
+const ELSE = 0.4;
+const ANY_PIECE = 0.27;
+const ANY_LOUD = 0.35;
+const ANYTHING: Readonly<Record<Kind, number>> = { hand: 0.55, kick: 0.35, 'hat-foot': 0.1 };
+
 /** The player's own background on a lattice with so many slots to the bar. */
 export function backgroundOf({ slots }: Lattice, bar: number): Background {
   const many = Math.max(1, Math.ceil(slots.length / bar));
@@ -95,10 +101,10 @@ export function backgroundOf({ slots }: Lattice, bar: number): Background {
     share: (slot, kind) => {
       const usual = (kinds.get(kind) ?? 0) / Math.max(1, all);
       const own = ((seen.get(`${slot % bar}|${kind}`) ?? 0) + PRIOR * usual) / (many + PRIOR);
-      return Math.min(1 - FLOOR, Math.max(FLOOR, own));
+      return Math.min(1 - FLOOR, Math.max(FLOOR, (1 - ELSE) * own + ELSE * ANYTHING[kind]));
     },
-    loud: hands === 0 ? 0.5 : Math.min(0.95, Math.max(0.05, louds / hands)),
-    piece: (voice) => Math.max(0.02, (pieces.get(voice) ?? 0) / Math.max(1, hands)),
+    loud: hands === 0 ? 0.5 : (1 - ELSE) * Math.min(0.95, Math.max(0.05, louds / hands)) + ELSE * ANY_LOUD,
+    piece: (voice) => (1 - ELSE) * ((pieces.get(voice) ?? 0) / Math.max(1, hands)) + ELSE * ANY_PIECE,
   };
 }
 

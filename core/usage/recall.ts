@@ -8,7 +8,7 @@ export interface RecallEvent {
 }
 
 /**
- * What is remembered of how a phrase comes by itself: a memory of its own, apart from how clean it is. What came in free
+ * How surely a phrase comes by itself, as it is remembered: apart from how clean it is. What came in free
  * play came at once; a day counts once, as on a day of practice. Null where it was neither called nor used.
  * @example
  * recallMemory([]) // => null

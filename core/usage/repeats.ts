@@ -2,6 +2,7 @@ import { barTicks, beatTicks, GRID, ticks, type Meter } from '../time';
 import { otherHand, type Limb, type Stroke, type Voice } from '../stroke';
 import { tidy, type Pattern } from '../pattern';
 import { latticeOf, type Kind, type Lattice, type SlotHit } from './lattice';
+import { codesOf, grooveSlots } from './groove';
 import { LEAST_STROKES } from './profile';
 import type { Played } from './ground';
 import type { Came } from './recognise';
@@ -18,8 +19,6 @@ export interface Figure {
 
 /** So often it is played to be told. */
 const OFTEN = 3;
-/** What is played in so large a share of the bars, at one place of them, is the groove. */
-const GROOVE = 0.34;
 /** So much of a figure must be something else than the groove. */
 const OWN = 0.6;
 /** One slot in so many may differ between two times of a figure. */
@@ -73,13 +72,7 @@ export function figuresIn(played: Played, came: readonly Came[]): readonly Figur
 function lineOf({ hits, meter, bpm }: Played, grid: number, came: readonly Came[]): Line {
   const lattice = latticeOf(hits, meter, bpm, grid);
   const many = lattice.slots.length;
-  const ids = new Map<string, number>([['', 0]]);
-  const codes = Int32Array.from(lattice.slots, (slot) => {
-    const text = [...new Set(slot.map((h) => `${h.kind}${h.voice ?? ''}`))].sort().join('+');
-    const id = ids.get(text) ?? ids.size;
-    ids.set(text, id);
-    return id;
-  });
+  const codes = codesOf(lattice);
   const usual = grooveSlots(codes, barTicks(meter) / grid, Math.max(1, Math.round(beatTicks(meter) / grid)));
   for (const c of came)
     for (let i = Math.max(0, Math.floor(c.from / grid)); i < c.until / grid && i < many; i++) usual[i] = 1;
@@ -106,18 +99,6 @@ function lineOf({ hits, meter, bpm }: Played, grid: number, came: readonly Came[
     hash,
     power,
   };
-}
-
-/** 1 for each slot of a beat that sounds so at its place of the bar in every third bar. */
-function grooveSlots(codes: Int32Array, bar: number, beat: number): Uint8Array {
-  const bars = Math.max(1, Math.ceil(codes.length / bar));
-  const keyAt = (from: number): string => `${from % bar}|${codes.subarray(from, from + beat).join()}`;
-  const many = new Map<string, number>();
-  for (let from = 0; from < codes.length; from += beat) many.set(keyAt(from), (many.get(keyAt(from)) ?? 0) + 1);
-  const usual = new Uint8Array(codes.length);
-  for (let from = 0; from < codes.length; from += beat)
-    if ((many.get(keyAt(from)) ?? 0) >= Math.max(OFTEN, GROOVE * bars)) usual.fill(1, from, from + beat);
-  return usual;
 }
 
 const between = (sums: Int32Array, from: number, until: number): number => (sums[until] ?? 0) - (sums[from] ?? 0);
@@ -188,7 +169,7 @@ function figureOf({ grid, lattice, codes }: Line, starts: readonly number[], lon
   const [first = 0] = starts;
   const pattern = tidy({
     meter,
-    grid: ticks(grid) as Pattern['grid'],
+    grid: ticks(grid),
     feel: { kind: 'straight' },
     start: ticks((first * grid) % barTicks(meter)),
     length: ticks(long * grid),

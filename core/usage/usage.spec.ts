@@ -5,7 +5,7 @@ import { canonicalForm } from '../variants';
 import type { Hit } from '../take';
 import { dice } from '../testing/learners';
 import { playFreely, someShelf, type FreePlay } from '../testing/free-play';
-import { latticeOf, recognise, type Came, type UsablePhrase } from '.';
+import { latticeOf, recognise, SAID, type Came, type UsablePhrase } from '.';
 
 const FOUR = meter(4, 4);
 const USUAL: FreePlay = {
@@ -27,13 +27,11 @@ interface Score {
   right: number;
   meant: number;
   found: number;
-  /** Of what was said with about such a chance: how many, and how many rightly. */
-  readonly sure: { many: number; right: number };
 }
 
 /** What is said of some sittings, held against what was meant: by place and name, apart from the code. */
 function score(shelf: number, more: Partial<FreePlay>, seeds = 4): Score {
-  const sum: Score = { said: 0, right: 0, meant: 0, found: 0, sure: { many: 0, right: 0 } };
+  const sum: Score = { said: 0, right: 0, meant: 0, found: 0 };
   for (let seed = 1; seed <= seeds; seed++) {
     const roll = dice(seed * 77);
     const of = { ...USUAL, ...more };
@@ -45,11 +43,24 @@ function score(shelf: number, more: Partial<FreePlay>, seeds = 4): Score {
     sum.right += came.filter(is).length;
     sum.meant += truth.length;
     sum.found += truth.filter((t) => came.some((c) => (t.id === c.id || c.or.includes(t.id)) && t.at === c.at)).length;
-    const near = came.filter((c) => c.chance < 0.97);
-    sum.sure.many += near.length;
-    sum.sure.right += near.filter(is).length;
   }
   return sum;
+}
+
+/** A sitting in which half of the phrases are on no shelf, and some are cut short. */
+function withStrange(
+  seed: number,
+  many: number,
+): { readonly said: readonly Came[]; readonly right: readonly Came[]; readonly meant: number; readonly found: number } {
+  const roll = dice(seed * 91);
+  const all = someShelf(roll, 2 * many, FOUR);
+  const known = all.slice(many);
+  const { hits, truth } = playFreely(roll, all, { ...USUAL, groove: seed % 3, cut: seed % 2 === 0 });
+  const said = recognise(known, { hits, meter: FOUR, bpm: USUAL.bpm });
+  const is = (c: Came): boolean => truth.some((t) => (t.id === c.id || c.or.includes(t.id)) && t.at === c.at);
+  const own = truth.filter((t) => known.some((k) => k.id === t.id));
+  const found = own.filter((t) => said.some((c) => (t.id === c.id || c.or.includes(t.id)) && t.at === c.at)).length;
+  return { said, right: said.filter(is), meant: own.length, found };
 }
 
 describe('what came in free play, by MIDI', () => {
@@ -88,16 +99,42 @@ describe('what came in free play, by MIDI', () => {
     }
   });
 
-  it('what is said with less than 97 % is right in most cases, and nothing is said with less than 90 %', () => {
-    const { sure } = score(100, { cut: true, ghostsLost: 0.2, missed: 0.1 }, 6);
-    expect(sure.many).toBeGreaterThan(5);
-    expect(sure.right / sure.many).toBeGreaterThan(0.75);
+  it('where half of what is played is on no shelf, it is still seldom wrong', () => {
+    const sum = { said: 0, right: 0, meant: 0, found: 0 };
+    for (let seed = 1; seed <= 6; seed++) {
+      const { said, right, meant, found } = withStrange(seed, 50);
+      sum.said += said.length;
+      sum.right += right.length;
+      sum.meant += meant;
+      sum.found += found;
+    }
+    expect(sum.right / sum.said).toBeGreaterThanOrEqual(0.93);
+    expect(sum.found / sum.meant).toBeGreaterThanOrEqual(0.75);
+  });
+
+  it('is as sure as it says: of what is said at some chance about so much is right', () => {
+    const all: { readonly chance: number; readonly right: boolean }[] = [];
+    for (let seed = 7; seed <= 22; seed++) {
+      const { said, right } = withStrange(seed, seed % 3 === 0 ? 100 : 50);
+      all.push(...said.map((c) => ({ chance: c.chance, right: right.includes(c) })));
+    }
+    const of = (from: number, until: number): { readonly said: number; readonly is: number; readonly many: number } => {
+      const own = all.filter((a) => a.chance >= from && a.chance < until);
+      const mean = own.reduce((n, a) => n + a.chance, 0) / own.length;
+      return { said: mean, is: own.filter((a) => a.right).length / own.length, many: own.length };
+    };
+    for (const bin of [of(0.8, 0.97), of(0.97, 1.01)]) {
+      expect(bin.many).toBeGreaterThan(20);
+      // Twice the spread that so many tosses of such a chance have.
+      expect(Math.abs(bin.is - bin.said)).toBeLessThan(0.05 + 2 * Math.sqrt((bin.said * (1 - bin.said)) / bin.many));
+    }
+    expect(all.every((a) => a.chance >= SAID)).toBe(true);
   });
 
   it('in odd meters too', () => {
     for (const text of ['7/8', '5/4', '6/8']) {
-      const { said, right, meant, found } = score(40, { meter: parseMeter(text)!, groove: 9, bars: 100 }, 2);
-      expect([text, right / said >= 0.95, found / meant >= 0.75]).toEqual([text, true, true]);
+      const { said, right, meant, found } = score(40, { meter: parseMeter(text)!, groove: 9, bars: 100 }, 4);
+      expect([text, right / said >= 0.95, found / meant >= 0.7]).toEqual([text, true, true]);
     }
   });
 });

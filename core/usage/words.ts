@@ -1,4 +1,4 @@
-import { count, fraction, sentence } from '../base';
+import { count, fraction, listed, listedUpTo, sentence } from '../base';
 import { beatTicks, slotsWords, type Meter } from '../time';
 import type { Difference } from './difference';
 
@@ -52,7 +52,7 @@ export function differencesWords(all: readonly Difference[], meter: Meter): stri
  * What a sitting came to, in a sentence. Names are told for up to three phrases, the most frequent first.
  * @param came the names of what came, one for each time
  * @example
- * cameWords(['Net', 'Net', 'Cold rope'], 40) // => "Net came twice, Cold rope once."
+ * cameWords(['Net', 'Net', 'Cold rope'], 40) // => "Net came twice and Cold rope once."
  * cameWords([], 40) // => "None of your 40 phrases came, or none for sure."
  * cameWords([], 0) // => "Not read yet."
  */
@@ -63,14 +63,14 @@ export function cameWords(came: readonly string[], against: number): string {
   for (const name of came) times.set(name, (times.get(name) ?? 0) + 1);
   const all = [...times].sort((a, b) => b[1] - a[1]);
   const often = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
-  const [first, ...others] = all.slice(0, 3).map(([name, n], i) => `${name}${i === 0 ? ' came' : ''} ${often(n)}`);
-  const more = all.length - 3;
-  const tail = more > 0 ? [...others, `${more} more`] : others;
-  const words =
-    tail.length === 0
-      ? (first ?? '')
-      : `${[first, ...tail.slice(0, -1)].join(', ')}${tail.length > 1 ? ' and' : ','} ${tail.at(-1) ?? ''}`;
-  return `${words}.`;
+  if (all.every(([, n]) => n === 1))
+    return `${listedUpTo(
+      all.map(([name]) => name),
+      3,
+    )} came${all.length > 1 ? ', each' : ''} once.`;
+  const words = all.slice(0, 3).map(([name, n], i) => `${name}${i === 0 ? ' came' : ''} ${often(n)}`);
+  const more = all.length - words.length;
+  return `${listed(more > 0 ? [...words, `${more} more`] : words)}.`;
 }
 
 /**

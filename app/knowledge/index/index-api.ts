@@ -25,7 +25,12 @@ export type IndexApi = Pick<
   | 'shareFor'
   | 'phraseLog'
   | 'lookBack'
+  | 'readSitting'
+  | 'justPlayed'
+  | 'usage'
+  | 'callables'
 > & {
   about(...args: Parameters<IndexEngine['about']>): void;
+  stopReading(): void;
   end(): void;
 };

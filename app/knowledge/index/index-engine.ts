@@ -6,9 +6,10 @@ import { demandsOf, firstsOf, type First, type Scene, type Step, type Wanted } f
 import type { Pattern } from '@core/pattern';
 import type { Lesson, Profile } from '@core/reach';
 import { build, type Phrase } from '@core/recipe';
-import { factsOf, nextName, type Trait, type Traits } from '@core/shelf';
+import { factsOf, nextName, type FreeSitting, type Trait, type Traits } from '@core/shelf';
 import { wantsOf, type Goal, type Want } from '@core/show';
-import { USUAL_SCHOOLS } from '@core/time';
+import { USUAL_SCHOOLS, type Meter } from '@core/time';
+import type { Played } from '@core/usage';
 import { asideIn } from '../../storage/aside';
 import { followChanges } from '../../storage/changes';
 import type { TodayAsked, TodayPlan } from '@core/plan';
@@ -44,6 +45,7 @@ import { Practice } from './practice';
 import { aimed, showAnswer, type ShowAnswer, type ShowAsked } from './showing';
 import { factsWords } from './row-words';
 import { slices } from './slices';
+import { Using, type NamedCallable, type SittingAsked, type SittingRead, type UsageAnswer } from './using';
 
 /** Changes are told together after so long, in milliseconds. */
 const TELL_AFTER = 60;
@@ -76,6 +78,9 @@ export class IndexEngine {
   private player: PlayerContext | null = null;
   private readonly drawings = new Drawings(() => this.player?.kit ?? null);
   private readonly practice = new Practice();
+  private readonly using = new Using((ids) => this.patternsOf(ids));
+  /** What was played freely, as it is kept; null until it was read. */
+  private sittings: Promise<readonly FreeSitting[]> | null = null;
   private telling: ReturnType<typeof setTimeout> | null = null;
   private packing: ReturnType<typeof setTimeout> | null = null;
   private working = false;
@@ -124,6 +129,7 @@ export class IndexEngine {
   about(kit: Kit, profile: Profile): void {
     this.player = playerContext(kit, profile);
     this.drawings.clear();
+    this.using.clear();
     this.soon();
     this.unlessEnded(this.ready.then(() => this.work()));
   }
@@ -227,7 +233,7 @@ export class IndexEngine {
   async plan(asked: Omit<TodayAsked, 'strokes'>): Promise<TodayPlan> {
     this.answered.open();
     await this.worked.opened;
-    return this.practice.plan(this.table.all, asked);
+    return this.practice.plan(this.table.all, asked, this.using.comes(await this.readSittings(), asked.day));
   }
 
   /** What is believed of a phrase today; null before any try. */
@@ -309,6 +315,44 @@ export class IndexEngine {
     await this.ready;
     const entry = this.table.of(id);
     return entry ? { goal: entry.goal, by: entry.by } : null;
+  }
+
+  /** What of the shelf came in a sitting; null when it was given up, or another was asked for. */
+  async readSitting(asked: SittingAsked, tell: (share: number) => void): Promise<SittingRead | null> {
+    this.answered.open();
+    await this.worked.opened;
+    return this.using.read(this.table.all, asked, tell);
+  }
+
+  /** Gives up the sitting that is being read. */
+  stopReading(): void {
+    this.using.stop();
+  }
+
+  /** Ids of the phrase that came last while somebody plays, and of those it may as well be; null where none is sure. */
+  async justPlayed(played: Played, tick: number, beat: number): Promise<readonly string[] | null> {
+    await this.ready;
+    return this.using.just(this.table.all, played, tick, beat);
+  }
+
+  /** What is used of the shelf, what never, and what is played that is not on it. */
+  async usage(): Promise<UsageAnswer> {
+    this.answered.open();
+    await this.worked.opened;
+    return this.using.usage(this.table.all, await this.readSittings());
+  }
+
+  /** Phrases that can be called in a meter at a tempo. */
+  async callables(meter: Meter, bpm: number): Promise<readonly NamedCallable[]> {
+    this.answered.open();
+    await this.worked.opened;
+    const of = { meter, bpm, day: today() };
+    return this.using.callables(this.table.all, await this.readSittings(), this.practice, of);
+  }
+
+  private readSittings(): Promise<readonly FreeSitting[]> {
+    this.sittings ??= this.ruled().then(() => this.db.freeSittings.toArray());
+    return this.sittings;
   }
 
   private mapScene(): Scene | null {
@@ -495,9 +539,11 @@ export class IndexEngine {
     };
     const phrases = of('phrases');
     const tallies = of('tallies');
+    const sat = of('freeSittings').length > 0;
+    if (sat) this.sittings = null;
     if (phrases === 'all' || tallies === 'all') return this.verify();
     const shows = of('shows').length > 0;
-    if (phrases.length === 0 && tallies.length === 0 && !shows) return;
+    if (phrases.length === 0 && tallies.length === 0 && !shows && !sat) return;
     if (phrases.length > 0) await this.readPhrases(phrases);
     if (shows) await this.readShows();
     const own = tallies.filter((id) => id !== ALL_TRIES && this.table.of(id) !== undefined);

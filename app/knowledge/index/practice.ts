@@ -140,8 +140,12 @@ export class Practice {
     };
   }
 
-  /** The day as it is best practised. */
-  plan(entries: readonly Entry[], asked: Omit<TodayAsked, 'strokes'>): TodayPlan {
+  /** The day as it is best practised; `comes` says how surely phrases come by themselves; null where nobody heard. */
+  plan(
+    entries: readonly Entry[],
+    asked: Omit<TodayAsked, 'strokes'>,
+    comes: ReadonlyMap<string, number> | null,
+  ): TodayPlan {
     const phrases = entries.flatMap((e): PlanPhrase[] => {
       if (!e.facts || e.facts.limbs.length === 0) return [];
       const played = this.played.get(e.id);
@@ -159,6 +163,7 @@ export class Practice {
           hands: e.facts.hands,
           kit: e.facts.voices.length > 1,
           fix: played?.fix ?? null,
+          ...(comes ? { comes: comes.get(e.id) ?? null } : {}),
         },
       ];
     });

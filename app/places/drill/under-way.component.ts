@@ -28,6 +28,7 @@ import { PhrasesRepo } from '../../storage/phrases.repo';
       <p>Choose a phrase on the Shelf and press “Drill”. It starts slow and gets faster when you are clean.</p>
     }
     <a class="btn" routerLink="/shelf">Open the Shelf</a>
+    <a class="btn" routerLink="/play">Play freely</a>
   `,
   styles: `
     :host {

@@ -32,7 +32,7 @@ import { SettingsRepo } from '../../storage/settings.repo';
           </cdk-virtual-scroll-viewport>
         </details>
       }
-      @if (incoming().tries + incoming().takes + incoming().drills > 0) {
+      @if (incoming().tries + incoming().takes + incoming().drills + incoming().sittings > 0) {
         <label class="line"
           ><input type="checkbox" [checked]="log()" (change)="log.set(!log())" /> {{ logWords() }}</label
         >
@@ -111,19 +111,20 @@ export class IncomingComponent {
     computation: ({ named }) => new Set(named.map((n) => n.key)),
   });
   readonly nothing = computed(() => {
-    const { groups, tries, takes, clips, drills, boards, shows, named } = this.incoming();
-    const others = tries + takes + clips + drills + boards + shows + named.length;
+    const { groups, tries, takes, clips, drills, boards, shows, sittings, named } = this.incoming();
+    const others = tries + takes + clips + drills + boards + shows + sittings + named.length;
     return groups.every((g) => g.kind === 'stays off') && others === 0;
   });
   readonly fileWords = computed(() =>
     this.incoming().file === 'changed' ? 'It was changed after export. If that was not you, use another copy.' : '',
   );
   readonly logWords = computed(() => {
-    const { tries, takes, drills } = this.incoming();
+    const { tries, takes, drills, sittings } = this.incoming();
     return [
       count(tries, 'try of the log', 'tries of the log'),
       ...(takes > 0 ? [count(takes, 'take')] : []),
       ...(drills > 0 ? [count(drills, 'drill')] : []),
+      ...(sittings > 0 ? [count(sittings, 'sitting')] : []),
     ].join(', ');
   });
   readonly clipWords = computed(() => {

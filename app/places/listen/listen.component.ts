@@ -16,9 +16,23 @@ import { Tooltip } from 'primeng/tooltip';
 import { count } from '@core/base';
 import { hitsOf } from '@core/compose';
 import { lateWords } from '@core/take';
-import { CLIP_LIMITS, layMoment, layTick, type HeardKind, type HeardStroke } from '@core/listen';
-import { barTicks, countAt, GRID, feelWords, gridName, meterText } from '@core/time';
+import { CLIP_LIMITS, layMoment, layTick, velocityOfLevel, type HeardKind, type HeardStroke } from '@core/listen';
+import type { FreeSitting } from '@core/shelf';
+import {
+  barTicks,
+  countAt,
+  GRID,
+  feelWords,
+  gridName,
+  keptTempo,
+  meterText,
+  quarterTempo,
+  secondsOf,
+} from '@core/time';
 import { VOICE, VOICES, type Voice } from '@core/stroke';
+import { now } from '../../environment/clock';
+import { freshUuid } from '../../environment/ids';
+import { SittingsRepo } from '../../storage/sittings.repo';
 import { ClipsRepo } from '../../storage/clips.repo';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { DropFileDirective } from '../../exchange/drop-file.directive';
@@ -37,7 +51,8 @@ import { HearingStore, ROUNDS, SPEEDS } from './hearing.store';
 import { ListenStore } from './listen.store';
 import type { Check } from './listening.engine';
 import { Recorder } from './recorder';
-import { clockWords, RECORDING_LIMITS } from './sound-file';
+import { clockWords } from '../../common/moment-words';
+import { RECORDING_LIMITS } from './sound-file';
 import { WaveComponent, type Sight } from './wave.component';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
 import { TermComponent } from '../../guide/term.component';
@@ -84,6 +99,7 @@ export class ListenComponent implements OnDestroy {
   private readonly notices = inject(NoticesService);
   private readonly router = inject(Router);
   private readonly wanted = inject(WantedService);
+  private readonly sittings = inject(SittingsRepo);
   readonly settings = inject(SettingsRepo);
   readonly recorder = new Recorder();
   private readonly picked = viewChild<ElementRef<HTMLInputElement>>('picked');
@@ -292,6 +308,43 @@ export class ListenComponent implements OnDestroy {
     }
     this.record.player.stop();
     void this.wanted.ask(hits);
+  }
+
+  /** Which phrases of the shelf are in these bars: they are kept as a sitting, and read in Play. */
+  async whatCame(): Promise<void> {
+    const [stretch, bpm, span] = [this.store.stretch(), this.store.bpm(), this.store.span()];
+    if (!stretch || !bpm || !span) return;
+    const { pieces } = this.store.work();
+    const quarter = quarterTempo(bpm, this.store.meter());
+    const hits = this.store.strokes().flatMap((s) =>
+      s.kinds.map((kind) => ({
+        seconds: Math.max(0, secondsOf(s.at, quarter) + s.off / 1000),
+        limb: null,
+        voice: pieces[kind],
+        velocity: velocityOfLevel(s.level),
+      })),
+    );
+    const sitting: FreeSitting = {
+      id: freshUuid(),
+      kind: 'record',
+      at: now(),
+      seconds: span.to - span.from,
+      meter: meterText(this.store.meter()),
+      bpm: keptTempo(bpm),
+      found: false,
+      source: 'record',
+      groove: null,
+      against: 0,
+      hits,
+      heard: hits.length,
+      came: [],
+      figures: [],
+      calls: [],
+      changed: now(),
+    };
+    this.record.player.stop();
+    const { kept } = await this.sittings.keep(sitting);
+    if (kept) void this.router.navigate(['/play'], { queryParams: { sitting: sitting.id } });
   }
 
   async toBench(onlyCell = false): Promise<void> {

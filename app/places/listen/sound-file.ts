@@ -67,10 +67,3 @@ function lengthOf(file: Blob): Promise<number | null> {
     audio.src = address;
   });
 }
-
-/** "1:05.3" */
-export function clockWords(seconds: number, tenths = false): string {
-  const s = Math.max(0, seconds);
-  const rest = tenths ? (s % 60).toFixed(1).padStart(4, '0') : String(Math.floor(s % 60)).padStart(2, '0');
-  return `${Math.floor(s / 60)}:${rest}`;
-}

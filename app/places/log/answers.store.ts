@@ -17,10 +17,13 @@ import {
   type Break,
   type PracticeDay,
 } from '@core/log';
-import { countingOf, placeWords, type Pattern } from '@core/pattern';
-import { countAt } from '@core/time';
+import { countingOf, patternOfText, placeWords, type Pattern } from '@core/pattern';
+import { countAt, parseMeter, ticks, type Grid } from '@core/time';
 import type { PlanDays } from '@core/plan';
 import { build, FAMILIES, type Phrase } from '@core/recipe';
+import { count } from '@core/base';
+import { parseStrokeText } from '@core/stroke';
+import { whatIsBeside, whatIsNeverUsed, whatIsUsed } from '@core/usage';
 import type { Rendition } from '@core/rendition';
 import { readAgain, type KeptTake, type TakeReading } from '@core/take';
 import { isoDay, practiceDay } from '../../environment/clock';
@@ -29,11 +32,12 @@ import { SettingsRepo } from '../../storage/settings.repo';
 import { patternOf } from '../../knowledge/patterns';
 import { ShelfIndex } from '../../knowledge/shelf-index.service';
 import { TodayRepo } from '../../storage/today.repo';
+import { neverChart, usesChart } from './charts/use';
 import { avoidedChart, breaksChart, failsChart, limbsChart, loadChart, minutesChart } from './charts/bars';
 import type { ChartModel } from './charts/model';
 import { readyDays, tempoChart } from './charts/tempo';
 import { inSlices } from '../../common/idle';
-import type { Question } from './questions';
+import { isOfUse, type Question } from './questions';
 
 /** An answer: a sentence, a drawing, and its values as a table. */
 export interface Answer {
@@ -42,6 +46,13 @@ export interface Answer {
   readonly drawn: ((width: number) => ChartModel) | null;
   /** Worked out when it is saved. */
   readonly csv: () => readonly (readonly Cell[])[];
+}
+
+/** A figure that came often and is not on the shelf. */
+export interface Beside {
+  readonly pattern: Pattern;
+  readonly bpm: number;
+  readonly words: string;
 }
 
 /** What is asked, and about what. */
@@ -79,6 +90,23 @@ export class AnswersStore {
   private readonly back = resource({
     params: () => this.index.changed(),
     loader: () => this.index.lookBack(),
+  });
+  /** What is used in free play; it is read where it is asked for. */
+  private readonly usage = resource({
+    params: () => (isOfUse(this.asked().question) ? this.index.changed() : undefined),
+    loader: () => this.index.usage(),
+  });
+  /** What came often and is not on the shelf, where that is asked. */
+  readonly figures = computed((): readonly Beside[] => {
+    const usage = this.usage.hasValue() ? this.usage.value() : null;
+    if (this.asked().question !== 'beside' || !usage) return [];
+    return usage.figures.slice(0, 12).flatMap((f) => {
+      const [meter, read] = [parseMeter(f.meter), parseStrokeText(f.text)];
+      if (!meter || !read.ok) return [];
+      const pattern = { ...patternOfText(read.value, meter, f.grid as Grid), start: ticks(f.start), groups: [] };
+      const times = `${count(f.times, 'time')}${f.sittings > 1 ? ` in ${count(f.sittings, 'sitting')}` : ''}`;
+      return [{ pattern, bpm: f.bpm, words: f.exact ? times : `${times}, not always alike` }];
+    });
   });
   private readonly planned = computed(() => this.byDay((p) => p.planned));
   /** Minutes that were played freely. */
@@ -161,6 +189,10 @@ export class AnswersStore {
           ],
         };
       }
+      case 'used':
+      case 'unused':
+      case 'beside':
+        return this.inUse(this.asked().question);
       default:
         return this.whole(today);
     }
@@ -250,6 +282,43 @@ export class AnswersStore {
           before?.late == null ? null : round(before.late),
         ]),
       ],
+    };
+  }
+
+  private inUse(question: Question): Answer | null {
+    const usage = this.usage.hasValue() ? this.usage.value() : null;
+    if (!usage) return null;
+    const { uses, never, figures, sittings } = usage;
+    if (question === 'used')
+      return {
+        title: whatIsUsed(uses, sittings),
+        drawn: uses.length > 0 ? (width) => usesChart(uses, width) : null,
+        csv: () => [
+          ['Phrase', 'Times', 'Sittings', 'Slowest (bpm)', 'Fastest (bpm)', 'Begins on', 'Also another phrase (share)'],
+          ...uses.map((u) => [
+            u.name,
+            u.times,
+            u.sittings,
+            u.slowest,
+            u.fastest,
+            u.starts.map((s) => `${s.count}: ${s.times}`).join(', '),
+            round(u.unsure),
+          ]),
+        ],
+      };
+    if (question === 'unused')
+      return {
+        title: whatIsNeverUsed(
+          never.map((n) => n.name),
+          sittings,
+        ),
+        drawn: sittings > 0 && never.length > 0 ? (width) => neverChart(never, width) : null,
+        csv: () => [['Phrase', 'Best clean (bpm)'], ...never.map((n) => [n.name, n.clean])],
+      };
+    return {
+      title: whatIsBeside(figures, sittings),
+      drawn: null,
+      csv: () => [['Strokes', 'Times', 'Sittings'], ...figures.map((f) => [f.text, f.times, f.sittings])],
     };
   }
 

@@ -15,7 +15,8 @@ import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { format } from 'date-fns';
 import { fastestClean, isEvidence, type Attempt } from '@core/drill';
-import type { Phrase } from '@core/recipe';
+import { recipeOf, type Phrase } from '@core/recipe';
+import { keptTempo } from '@core/time';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
 import { patternOf } from '../../knowledge/patterns';
@@ -23,6 +24,7 @@ import { DrillsRepo } from '../../storage/drills.repo';
 import { PhrasesRepo } from '../../storage/phrases.repo';
 import { KitsRepo } from '../../storage/kits.repo';
 import type { NamedPhrase } from '../../knowledge/index/entry';
+import { WantedService } from '../../knowledge/wanted.service';
 import { ShelfIndex } from '../../knowledge/shelf-index.service';
 import { TakesRepo } from '../../storage/takes.repo';
 import { LogEdits, type TakeBack } from '../../storage/log-edits.repo';
@@ -31,7 +33,7 @@ import { NoticesService } from '../../common/notices.service';
 import { ChartComponent } from './charts/chart.component';
 import { ChipsComponent } from '../../widgets/chips.component';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
-import { AnswersStore } from './answers.store';
+import { AnswersStore, type Beside } from './answers.store';
 import { NoteDialogComponent } from './note-dialog.component';
 import { isOfPhrase, QUESTION_CHIPS, questionOf, type Question } from './questions';
 import { inTurns } from '../../common/in-turns';
@@ -71,6 +73,7 @@ export class LogComponent {
   readonly answers = inject(AnswersStore);
   private readonly edits = inject(LogEdits);
   private readonly notices = inject(NoticesService);
+  private readonly wanted = inject(WantedService);
   readonly questions = QUESTION_CHIPS;
   readonly question = linkedSignal((): Question => questionOf(this.ask()));
   readonly ofPhrase = computed(() => isOfPhrase(this.question()));
@@ -167,6 +170,13 @@ export class LogComponent {
     inject(KeysService).use([
       { combo: '$mod+KeyZ', shown: 'Ctrl Z', does: 'Undo the last correction', run: () => void this.undo() },
     ]);
+  }
+
+  /** A figure that is on no shelf yet is laid on the Bench. */
+  async toBench({ pattern, bpm }: Beside): Promise<void> {
+    const recipe = recipeOf(pattern);
+    if (recipe) await this.wanted.lay(recipe, keptTempo(bpm));
+    else this.notices.wrong('This is too long for the Bench.');
   }
 
   menuOf(row: Attempt, event: Event, menu: Menu): void {

@@ -32,6 +32,8 @@ export interface Incoming {
   readonly drills: number;
   readonly boards: number;
   readonly shows: number;
+  /** What was played freely: it comes with the log. */
+  readonly sittings: number;
   /** Settings, kits and the like that it would change, with their names for people. */
   readonly named: readonly { readonly key: string; readonly words: string }[];
   readonly file: ShelfRead['file'];
@@ -184,6 +186,7 @@ function picked(contents: ShelfContents, { without, log, boards, shows, named }:
     attempts: log ? contents.attempts.filter((a) => !out.has(a.phrase)) : [],
     drills: log ? contents.drills.filter((d) => !out.has(d.phrase)) : [],
     takes: log ? contents.takes.filter((t) => !out.has(t.phrase)) : [],
+    freeSittings: log ? contents.freeSittings : [],
     boards: boards ? contents.boards : [],
     shows: shows ? contents.shows : [],
     showStates: shows ? contents.showStates : [],
@@ -200,6 +203,7 @@ function told(report: MergeReport): Omit<Incoming, 'file' | 'tries' | 'phrases'>
     drills: report.drills,
     boards: report.boards,
     shows: report.shows,
+    sittings: report.sittings,
     named: report.named.map((key) => ({ key, words: NAMED_WORDS[key] ?? key })),
   };
 }

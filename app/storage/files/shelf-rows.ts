@@ -13,6 +13,7 @@ export const ROWS = [
   'boards',
   'shows',
   'showStates',
+  'freeSittings',
   'clips',
   'kept',
 ] as const;
@@ -25,7 +26,7 @@ const LOCAL: ReadonlySet<string> = new Set(['demo-filled', 'backup', 'backup-fol
 
 /** All that a shelf holds but the tries, which are many. */
 export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
-  const [phrases, drills, takes, states, removals, boards, shows, showStates, clips, kept] = await Promise.all([
+  const all = await Promise.all([
     db.phrases.toArray(),
     db.drills.toArray(),
     db.takes.toArray(),
@@ -34,9 +35,11 @@ export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
     db.boards.toArray(),
     db.shows.toArray(),
     db.showStates.toArray(),
+    db.freeSittings.toArray(),
     db.clips.toArray(),
     db.kept.toArray(),
   ]);
+  const [phrases, drills, takes, states, removals, boards, shows, showStates, freeSittings, clips, kept] = all;
   const others = kept.find((k) => k.key === OTHERS)?.value;
   return {
     ...EMPTY_SHELF,
@@ -48,6 +51,7 @@ export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
     boards,
     shows,
     showStates,
+    freeSittings,
     clips,
     named: kept.filter((k) => k.key !== OTHERS && !LOCAL.has(k.key)),
     others: typeof others === 'object' && others !== null ? { ...others } : {},
@@ -92,6 +96,7 @@ export function differences(before: ShelfContents, after: ShelfContents): Differ
     boards: of(before.boards, after.boards, 'id'),
     shows: of(before.shows, after.shows, 'id'),
     showStates: of(before.showStates, after.showStates, 'id'),
+    freeSittings: of(before.freeSittings, after.freeSittings, 'id'),
     clips: of(before.clips, after.clips, 'id'),
     kept: of(named(before), named(after), 'key'),
   };

@@ -285,6 +285,7 @@ describe('the shelf file', () => {
       'boards',
       'shows',
       'showStates',
+      'freeSittings',
       'clips',
       'named',
       'checksum',

@@ -295,16 +295,31 @@ export function breaksChart(breaks: readonly Break[], names: readonly StrokeName
   };
 }
 
-/** Days since what is owned was played, the most pressing first; at most twenty. */
-export function avoidedChart(avoided: readonly Avoided[], width: number): ChartModel {
-  const shown = avoided.slice(0, 20);
-  const x = (i: number): number =>
-    MARGIN.left + ((i + 0.5) / Math.max(1, shown.length)) * (width - MARGIN.left - MARGIN.right);
-  const { y, ticks: yTicks } = valueAxis(0, Math.max(14, ...shown.map((a) => a.days)));
-  const wide = Math.min(40, ((width - MARGIN.left - MARGIN.right) / Math.max(1, shown.length)) * 0.6);
+/** A bar of a chart that has a name under it. */
+interface NamedBar {
+  readonly name: string;
+  readonly value: number;
+  readonly words: string;
+  readonly tone: Tone;
+}
+
+/** So many bars have room for their names. */
+const MOST_BARS = 20;
+
+/** Bars by name, the first of them as many as there is room for; `least` is what the scale reaches at least. */
+export function namedBars(
+  rows: readonly NamedBar[],
+  of: { readonly value: string; readonly least: number; readonly width: number },
+  keys: ChartModel['keys'],
+): ChartModel {
+  const { width } = of;
+  const shown = rows.slice(0, MOST_BARS);
+  const room = (width - MARGIN.left - MARGIN.right) / Math.max(1, shown.length);
+  const x = (i: number): number => MARGIN.left + (i + 0.5) * room;
+  const { y, ticks: yTicks } = valueAxis(0, Math.max(of.least, ...shown.map((a) => a.value)));
   const letters = Math.max(3, Math.floor(width / Math.max(1, shown.length) / 8));
   return {
-    ...empty(width, 'phrase', 'days since it was played'),
+    ...empty(width, 'phrase', of.value),
     xTicks: shown.map((a, i) => ({
       x: x(i),
       text: a.name.length > letters ? `${a.name.slice(0, letters - 1)}…` : a.name,
@@ -312,18 +327,29 @@ export function avoidedChart(avoided: readonly Avoided[], width: number): ChartM
     yTicks,
     marks: shown.map((a, i): Mark => ({
       x: x(i),
-      y: y(a.days),
+      y: y(a.value),
       as: 'bar',
-      width: wide,
-      height: BASE - y(a.days),
-      tone: a.night === null ? 'accent' : 'mark',
-      words: `${a.name}: ${a.days} days, ${chanceWords(a.sure)} chance at its goal${a.night === null ? '' : `, needed in ${a.night} days`}`,
+      width: Math.min(40, room * 0.6),
+      height: BASE - y(a.value),
+      tone: a.tone,
+      words: a.words,
     })),
-    keys: [
-      { tone: 'mark', as: 'bar', text: 'has a date' },
-      { tone: 'accent', as: 'bar', text: 'owned' },
-    ],
+    keys,
   };
+}
+
+/** Days since what is owned was played, the most pressing first; at most twenty. */
+export function avoidedChart(avoided: readonly Avoided[], width: number): ChartModel {
+  const rows = avoided.map((a): NamedBar => ({
+    name: a.name,
+    value: a.days,
+    tone: a.night === null ? 'accent' : 'mark',
+    words: `${a.name}: ${a.days} days, ${chanceWords(a.sure)} chance at its goal${a.night === null ? '' : `, needed in ${a.night} days`}`,
+  }));
+  return namedBars(rows, { value: 'days since it was played', least: 14, width }, [
+    { tone: 'mark', as: 'bar', text: 'has a date' },
+    { tone: 'accent', as: 'bar', text: 'owned' },
+  ]);
 }
 
 function empty(width: number, xName: string, yName: string): ChartModel {
