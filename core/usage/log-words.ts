@@ -1,4 +1,4 @@
-import { count, listedUpTo, sentence } from '../base';
+import { count, listedUpTo } from '../base';
 import { useWords, type OwnFigure, type PhraseUse } from './answers';
 
 const NO_SITTING = 'Nothing was played freely yet: go to Play, and let a pad or a microphone listen.';
@@ -39,9 +39,6 @@ export function whatIsBeside(figures: readonly Pick<OwnFigure, 'times'>[], sitti
   const [first] = figures;
   if (sittings === 0) return NO_SITTING;
   if (!first) return 'Nothing came three times that is not on the shelf.';
-  const many =
-    figures.length === 1
-      ? 'One figure that is not on the shelf came'
-      : `${count(figures.length, 'figure')} that are not on the shelf came`;
-  return sentence(`${many} three times or more, the longest ${first.times} times.`);
+  if (figures.length === 1) return `One figure that is not on the shelf came ${first.times} times.`;
+  return `${count(figures.length, 'figure')} that are not on the shelf came three times or more, the longest ${first.times} times.`;
 }
