@@ -9,6 +9,8 @@ export interface Played {
   readonly meter: Meter;
   /** Counted beats a minute. */
   readonly bpm: number;
+  /** Whether it is a few bars of a recording, in which no groove of the player's own is to be heard. */
+  readonly isPart?: boolean;
 }
 
 /** A stretch of a phrase on what was played: slots of the phrase, and how much likelier it is than nothing. */
@@ -30,8 +32,9 @@ export class Ground {
   constructor(
     readonly lattice: Lattice,
     readonly bar: number,
+    hasGroove = true,
   ) {
-    this.back = backgroundOf(lattice, bar);
+    this.back = backgroundOf(lattice, bar, hasGroove);
   }
 
   get length(): number {
@@ -91,8 +94,9 @@ export class Grounds {
     const key = `${grid}${feel.kind === 'swung' ? `${feel.on}${feel.ratio}` : ''}`;
     let ground = this.known.get(key);
     if (ground === undefined) {
-      const { hits, meter, bpm } = this.played;
-      ground = this.bar % grid === 0 ? new Ground(latticeOf(hits, meter, bpm, grid, feel), this.bar / grid) : null;
+      const { hits, meter, bpm, isPart } = this.played;
+      const goes = this.bar % grid === 0;
+      ground = goes ? new Ground(latticeOf(hits, meter, bpm, grid, feel), this.bar / grid, isPart !== true) : null;
       this.known.set(key, ground);
     }
     return ground;

@@ -75,8 +75,12 @@ const ANY_PIECE = 0.27;
 const ANY_LOUD = 0.35;
 const ANYTHING: Readonly<Record<Kind, number>> = { hand: 0.55, kick: 0.35, 'hat-foot': 0.1 };
 
-/** The player's own background on a lattice with so many slots to the bar. */
-export function backgroundOf({ slots }: Lattice, bar: number): Background {
+/**
+ * The player's own background on a lattice with so many slots to the bar; `own` says whether there is one, as in a few
+ * bars of a recording a phrase would be its own background.
+ */
+export function backgroundOf({ slots }: Lattice, bar: number, own = true): Background {
+  const mix = own ? ELSE : 1;
   const many = Math.max(1, Math.ceil(slots.length / bar));
   const seen = new Map<string, number>();
   const pieces = new Map<Voice, number>();
@@ -100,11 +104,11 @@ export function backgroundOf({ slots }: Lattice, bar: number): Background {
   return {
     share: (slot, kind) => {
       const usual = (kinds.get(kind) ?? 0) / Math.max(1, all);
-      const own = ((seen.get(`${slot % bar}|${kind}`) ?? 0) + PRIOR * usual) / (many + PRIOR);
-      return Math.min(1 - FLOOR, Math.max(FLOOR, (1 - ELSE) * own + ELSE * ANYTHING[kind]));
+      const here = ((seen.get(`${slot % bar}|${kind}`) ?? 0) + PRIOR * usual) / (many + PRIOR);
+      return Math.min(1 - FLOOR, Math.max(FLOOR, (1 - mix) * here + mix * ANYTHING[kind]));
     },
-    loud: hands === 0 ? 0.5 : (1 - ELSE) * Math.min(0.95, Math.max(0.05, louds / hands)) + ELSE * ANY_LOUD,
-    piece: (voice) => (1 - ELSE) * ((pieces.get(voice) ?? 0) / Math.max(1, hands)) + ELSE * ANY_PIECE,
+    loud: hands === 0 ? 0.5 : (1 - mix) * Math.min(0.95, Math.max(0.05, louds / hands)) + mix * ANY_LOUD,
+    piece: (voice) => (1 - mix) * ((pieces.get(voice) ?? 0) / Math.max(1, hands)) + mix * ANY_PIECE,
   };
 }
 

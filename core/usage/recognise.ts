@@ -73,6 +73,7 @@ export class Recogniser {
   private readonly found: Candidate[] = [];
   private readonly threshold: number;
   private readonly blind: boolean;
+  private readonly isPart: boolean;
 
   /**
    * @param many phrases that are going to be looked for
@@ -85,6 +86,7 @@ export class Recogniser {
   ) {
     this.grounds = new Grounds(played);
     this.blind = isBlind(played.hits);
+    this.isPart = played.isPart === true;
     this.threshold = Math.log(Math.max(1, many)) - RARE;
   }
 
@@ -102,7 +104,11 @@ export class Recogniser {
   /** What came, in the order it came. */
   came(): readonly Came[] {
     // Of the last moments alone it cannot be told how much is on no shelf.
-    return chosen(withExact(this.found), this.threshold, this.since > 0 ? KNOWN + MIXED / 2 : this.strange());
+    return chosen(
+      withExact(this.found),
+      this.threshold,
+      this.isPart ? 1 : this.since > 0 ? KNOWN + MIXED / 2 : this.strange(),
+    );
   }
 
   /**

@@ -33,6 +33,8 @@ export interface SittingAsked {
   readonly hits: readonly Hit[];
   readonly meter: Meter;
   readonly bpm: number | null;
+  /** Whether it is a few bars of a recording. */
+  readonly isPart?: boolean;
 }
 
 /** What a sitting came to when it was read against the shelf. */
@@ -84,7 +86,7 @@ export class Using {
   /** Reads a sitting in slices; null when another was asked for, or it was given up. */
   async read(
     all: readonly Entry[],
-    { hits, meter, bpm }: SittingAsked,
+    { hits, meter, bpm, isPart = false }: SittingAsked,
     tell: (share: number) => void,
   ): Promise<SittingRead | null> {
     const mine = ++this.asked;
@@ -94,7 +96,7 @@ export class Using {
     const ways =
       bpm === null
         ? pulses.map((p): Played => ({ hits: steadied(hits, p.lay, p.bpm), meter, bpm: p.bpm }))
-        : [{ hits, meter, bpm }];
+        : [{ hits, meter, bpm, isPart }];
     const played = await this.likeliest(ways, phrases.slice(0, TEMPO_PHRASES), () => mine === this.asked);
     if (mine !== this.asked) return null;
     if (!played) return { hits, bpm: bpm ?? 120, found: false, tempos: [], against: 0, came: [], figures: [] };

@@ -222,8 +222,9 @@ export class PlayStore {
   /** Reads a sitting against the shelf as it is now; without a tempo it is found. Resolves to whether it was read. */
   async readAgain(row: FreeSitting, bpm: number | null): Promise<boolean> {
     const counted = parseMeter(row.meter) ?? FOUR;
-    const read = await this.index.readSitting({ hits: row.hits, meter: counted, bpm }, (share) =>
-      this.share.set(share),
+    const read = await this.index.readSitting(
+      { hits: row.hits, meter: counted, bpm, isPart: row.kind === 'record' },
+      (share) => this.share.set(share),
     );
     if (!read) {
       this.notices.tell('It is kept, and not read yet.');
@@ -275,6 +276,7 @@ export class PlayStore {
     if (this.running()) {
       const heard = this.ended();
       if (heard.length >= LEAST_HITS || this.calls().length > 0) void this.sittings.keep(this.row(heard));
+      this.phaseState.set('ready');
     }
     this.ears.unsubscribe();
   }
