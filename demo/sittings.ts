@@ -1,4 +1,4 @@
-import { figuresIn, recognise, type UsablePhrase } from '@core/usage';
+import { figuresIn, keptTime, recognise, withKeptTime, type UsablePhrase } from '@core/usage';
 import { patternOfText, untilLanding, voicedText, type Pattern } from '@core/pattern';
 import { build, type Phrase } from '@core/recipe';
 import type { FreeSitting } from '@core/shelf';
@@ -36,7 +36,7 @@ export function lanternSittings(phrases: readonly Phrase[], first: number, rando
     const places = at.map((name, i) => ({ pattern: patternOf(name), bar: 3 + 4 * i }));
     const hits = played(places, bars, bpm, random);
     const of = { hits, meter: FOUR, bpm };
-    const came = recognise(known, of);
+    const came = withKeptTime(recognise(known, of), keptTime(known, of));
     return {
       id: `lantern-sitting-${n + 1}`,
       kind: 'free',

@@ -175,3 +175,21 @@ test('the record goes round beneath the drill, at another tempo, beat by beat', 
     expect(s.long).toBeCloseTo(1.003, 3);
   });
 });
+
+test('what came here: bars of a recording are read against the shelf, and kept as a sitting', async ({ page }) => {
+  await openDemo(page, '/listen');
+  await page.getByRole('button', { name: 'a groove' }).click();
+  await expect(page.getByText('strokes found')).toBeVisible();
+  await dragOver(page, 0.045, 0.44);
+  await expect(page.locator('.school').first()).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Menders, heard');
+  await page.getByRole('button', { name: 'Open on the Bench' }).click();
+  await expect(page.getByRole('heading', { name: 'The sums' })).toBeVisible();
+  await page.goto('/listen');
+  await expect(page.locator('.school').first()).toBeVisible();
+  await page.getByRole('button', { name: 'What came here?' }).click();
+  await expect(page.locator('#sitting-title')).toHaveText(/^From a recording/);
+  await expect(page.locator('.told')).toContainText('Menders, heard');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(page.locator('.to-sitting').first()).toContainText('record');
+});

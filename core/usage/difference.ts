@@ -3,7 +3,7 @@ import { barTicks, quarterTempo, secondsOf, type Meter } from '../time';
 import { untilLanding, type Pattern } from '../pattern';
 import { expectedOf } from '../rendition';
 import { align, readTake, verdictOf, type Hit, type Strictness, type TakeVerdict } from '../take';
-import type { Lattice } from './lattice';
+import { isLoud, type Lattice } from './lattice';
 import { profileOf } from './profile';
 import type { Came } from './recognise';
 
@@ -67,8 +67,8 @@ function accentsOf(
   own: Pattern,
 ): 'the lefts' | 'the rights' | 'elsewhere' | 'nowhere' | null {
   const told = inside.flatMap(({ want, hits, i }) => {
-    const hand = hits.find((h) => h.kind === 'hand');
-    return want.loud !== null && hand && hand.loud !== null ? [{ wanted: want.loud, is: hand.loud, i }] : [];
+    const is = isLoud(hits);
+    return want.loud !== null && is !== null ? [{ wanted: want.loud, is, i }] : [];
   });
   const missing = told.filter((t) => t.wanted && !t.is).length;
   const other = told.filter((t) => !t.wanted && t.is);

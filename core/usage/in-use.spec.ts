@@ -19,6 +19,7 @@ import {
   figuresOf,
   heardCall,
   justCame,
+  keptTime,
   latticeOf,
   neverUsed,
   nextCall,
@@ -32,6 +33,7 @@ import {
   usesIn,
   useWords,
   verdictOn,
+  withKeptTime,
   type Callable,
   type UsablePhrase,
 } from '.';
@@ -254,6 +256,42 @@ describe('what was different', () => {
     expect(verdictOn(rope.pattern, came, clean, 100, 'usual')).toBe('clean');
     expect(verdictOn(rope.pattern, came, loose, 100, 'usual')).toBe('loose');
     expect(verdictOn(rope.pattern, { ...came, until: 9 * BAR - GRID.quarters }, clean, 100, 'usual')).toBeNull();
+  });
+});
+
+describe('a groove of the shelf that keeps time', () => {
+  const groove = phrase('groove', 'R+K - R - R+L! - R - R - R+K - R+L! - R -');
+  const other = phrase('other', 'R+K - R - R+K - R - R+K - R - R+K - R -');
+  const turn = (bar: number): Hit[] =>
+    groove.pattern.strokes.map((s) => ({
+      seconds: (16 * bar + s.at / GRID.sixteenths) * 0.15,
+      limb: null,
+      voice: s.voice,
+      velocity: s.level === 'accent' ? 110 : 66,
+    }));
+  const roll = dice(8);
+  const hits = Array.from({ length: 24 }, (_, b) => (b % 8 === 7 ? struck(ROPE, 16 * b) : turn(b)))
+    .flat()
+    .filter(() => roll() > 0.04);
+  const of = { hits, meter: FOUR, bpm: 100 };
+
+  it('is named once for all its turns, and another is not; what comes in it is named beside it', () => {
+    const known = [groove, other, phrase('rope', ROPE)];
+    const kept = keptTime(known, of);
+    expect(kept.map((c) => [c.id, c.or, c.from / BAR, c.until / BAR])).toEqual([['groove', [], 0, 23]]);
+    expect(kept[0]?.struck).toBeGreaterThan(0.9 * (kept[0]?.of ?? Infinity));
+    expect(withKeptTime(recognise(known, of), kept).map((c) => [c.id, c.at / BAR])).toEqual([
+      ['groove', 0],
+      ['rope', 7],
+      ['rope', 15],
+      ['rope', 23],
+    ]);
+  });
+
+  it('is none of three turns, and the same written twice stands beside it', () => {
+    expect(keptTime([groove], { ...of, hits: [0, 1, 2].flatMap(turn) })).toEqual([]);
+    const twin = { ...groove, id: 'twin' };
+    expect(keptTime([groove, twin], of).map((c) => [c.id, c.or])).toEqual([['groove', ['twin']]]);
   });
 });
 

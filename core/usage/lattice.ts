@@ -84,3 +84,10 @@ export function latticeOf(
   }
   return { grid, blind: isBlind(hits), slots, beside };
 }
+
+/** Whether any hand of a slot is loud; null where force is not told, or no hand is there. */
+export function isLoud(hits: readonly SlotHit[]): boolean | null {
+  const hands = hits.filter((h) => h.kind === 'hand');
+  if (hands.some((h) => h.loud === true)) return true;
+  return hands.length === 0 || hands.some((h) => h.loud === null) ? null : false;
+}

@@ -2,7 +2,7 @@ import { untilLanding, type Pattern } from '../pattern';
 import { barTicks } from '../time';
 import { isHand } from '../stroke';
 import type { Played } from './ground';
-import { latticeOf, type Kind, type Lattice } from './lattice';
+import { isLoud, latticeOf, type Kind, type Lattice } from './lattice';
 
 /** How a stretch that was played agrees with strokes that were expected there. */
 export interface Likeness {
@@ -38,7 +38,7 @@ export function likenessAt(pattern: Pattern, lattice: Lattice, from: number): Li
       else if (wanted) missing++;
       else if (is) extra++;
     }
-    const loud = hits.find((h) => h.kind === 'hand')?.loud ?? null;
+    const loud = isLoud(hits);
     if (loud !== null && here.some((s) => isHand(s.limb) && s.level === 'accent')) {
       of++;
       if (loud) yes++;

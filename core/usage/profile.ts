@@ -1,6 +1,6 @@
 import { isHand, type Limb, type Voice } from '../stroke';
 import { untilLanding, type Pattern } from '../pattern';
-import type { Kind, Lattice, SlotHit } from './lattice';
+import { isLoud, type Kind, type Lattice, type SlotHit } from './lattice';
 
 /** A phrase that may come while somebody plays freely. */
 export interface UsablePhrase {
@@ -121,11 +121,13 @@ export function slotWorth(want: Want, hits: readonly SlotHit[], slot: number, ba
     const is = hits.some((h) => h.kind === kind);
     worth += is ? Math.log(own / usual) : Math.log((1 - own) / (1 - usual));
   }
-  const hand = hits.find((h) => h.kind === 'hand');
+  const hands = hits.filter((h) => h.kind === 'hand');
+  const hand = hands.find((h) => h.voice === want.voice) ?? hands[0];
   if (!hand || !want.kinds.has('hand')) return worth;
-  if (hand.loud !== null && want.loud !== null) {
+  const loud = isLoud(hits);
+  if (loud !== null && want.loud !== null) {
     const own = want.loud ? LOUD : 1 - LOUD;
-    worth += hand.loud ? Math.log(own / back.loud) : Math.log((1 - own) / (1 - back.loud));
+    worth += loud ? Math.log(own / back.loud) : Math.log((1 - own) / (1 - back.loud));
   }
   if (hand.voice !== null && want.voice !== null) {
     // On another piece it is still the phrase, orchestrated otherwise.

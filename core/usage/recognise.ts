@@ -1,5 +1,5 @@
 import { GRID, STRAIGHT } from '../time';
-import { isBlind, KINDS } from './lattice';
+import { isBlind, isLoud, KINDS } from './lattice';
 import { codesOf, grooveSlots } from './groove';
 import { Grounds, type Ground, type Played, type Stretch } from './ground';
 import { handsWorth, LEAST_STROKES, profileOf, type Profile, type UsablePhrase } from './profile';
@@ -192,8 +192,8 @@ export function cameFrom(
   let off = 0;
   for (const { want, hits } of own) {
     for (const kind of KINDS) if (want.kinds.has(kind) !== hits.some((h) => h.kind === kind)) off++;
-    const hand = hits.find((h) => h.kind === 'hand');
-    if (hand && hand.loud !== null && want.loud !== null && hand.loud !== want.loud) off++;
+    const loud = isLoud(hits);
+    if (loud !== null && want.loud !== null && loud !== want.loud) off++;
   }
   const mean = OTHERWISE * own.length;
   if (off > mean + SPREADS * Math.sqrt(mean)) return null;

@@ -9,6 +9,7 @@ import {
   figuresOf,
   isFree,
   justCame,
+  keptTime,
   neverUsed,
   pulsesIn,
   recallEvents,
@@ -16,6 +17,7 @@ import {
   Recogniser,
   steadied,
   usesIn,
+  withKeptTime,
   type Callable,
   type Came,
   type OwnFigure,
@@ -108,7 +110,11 @@ export class Using {
       found: bpm === null,
       tempos: pulses.map((p) => Math.round(p.bpm * 10) / 10),
       against: phrases.length,
-      came: came.map(({ id, ...rest }): KeptCame => ({ phrase: id, ...rest, or: rest.or.slice(0, 40) })),
+      came: withKeptTime(came, isPart ? [] : keptTime(phrases, played)).map(({ id, ...rest }): KeptCame => ({
+        phrase: id,
+        ...rest,
+        or: rest.or.slice(0, 40),
+      })),
       figures: figuresIn(played, came).flatMap(({ pattern, at, exact }): KeptFigure[] => {
         const text = voicedText(pattern);
         return text

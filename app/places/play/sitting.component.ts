@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, resource } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { count } from '@core/base';
-import { patternOfText, type Pattern } from '@core/pattern';
+import { patternOfText, untilLanding, type Pattern } from '@core/pattern';
 import { recipeOf } from '@core/recipe';
 import { rendition } from '@core/rendition';
 import type { FreeSitting, KeptFigure } from '@core/shelf';
@@ -105,15 +105,21 @@ export class SittingComponent {
       if (!pattern) return [];
       const came = { ...c, id: c.phrase };
       const lattice = on(pattern);
-      const verdict = verdictOn(pattern, came, s.hits, s.bpm, this.habits.now().strictness);
-      const [from, until] = [Math.floor(Math.max(0, c.from) / bar) * bar, Math.ceil(c.until / bar) * bar];
+      // What kept time is many turns: the first is drawn, and none is judged for all.
+      const turns = (c.until - c.from) / untilLanding(pattern).length;
+      const last = turns > 1.5 ? c.from + untilLanding(pattern).length : c.until;
+      const verdict = turns > 1.5 ? null : verdictOn(pattern, came, s.hits, s.bpm, this.habits.now().strictness);
+      const [from, until] = [Math.floor(Math.max(0, c.from) / bar) * bar, Math.ceil(last / bar) * bar];
       return [
         {
           phrase: c.phrase,
           name: [c.phrase, ...c.or.slice(0, 2)].map(this.store.nameOf).join(' or '),
-          where: this.whereOf(c.at, pattern.grid),
+          where:
+            turns > 1.5
+              ? `bars ${Math.floor(c.from / bar) + 1} to ${Math.ceil(c.until / bar)}`
+              : this.whereOf(c.at, pattern.grid),
           sure: sureWords(c.chance),
-          other: differencesWords(differencesOf(pattern, came, lattice, m), m),
+          other: turns > 1.5 ? 'kept time' : differencesWords(differencesOf(pattern, came, lattice, m), m),
           verdict: verdict && VERDICTS[verdict],
           played: playedPattern(lattice, m, from, until, { pattern, at: c.at, swapped: c.swapped === true }),
         },
