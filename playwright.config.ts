@@ -1,8 +1,8 @@
 import { defineConfig } from '@playwright/test';
 import { existsSync } from 'node:fs';
+import { CHROMIUM } from './e2e/chromium';
 
 const port = Number(process.env['E2E_PORT'] ?? 4310);
-const chromium = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -19,7 +19,7 @@ export default defineConfig({
     // Keeping the application for use without a network is a test of its own; in all others it would only take time.
     serviceWorkers: 'block',
     launchOptions: {
-      ...(existsSync(chromium) ? { executablePath: chromium } : {}),
+      ...(existsSync(CHROMIUM) ? { executablePath: CHROMIUM } : {}),
       args: [
         '--no-sandbox',
         '--disable-gpu',

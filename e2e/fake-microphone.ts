@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { CHROMIUM } from './chromium';
 import { playing, synthesise } from '../app/sound/voices';
 
 const RATE = 48_000;
@@ -54,7 +55,7 @@ export function listeningTo(file: string) {
     audio: 'browser' as const,
     permissions: ['microphone'],
     launchOptions: {
-      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      executablePath: CHROMIUM,
       args: [
         '--no-sandbox',
         '--disable-gpu',

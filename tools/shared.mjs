@@ -26,17 +26,25 @@ export function ensurePackages() {
   return run('npm', ['ci', '--no-audit', '--no-fund']);
 }
 
-/** Where a Chromium is, installed from Debian's packages if there is none. */
+/**
+ * Where a Chromium is, installed from Debian's packages if there is none. The one without a window of its own runs the
+ * same tests in less time, and is the smaller package.
+ */
 export function ensureChromium() {
-  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
-    (p) => p && existsSync(p),
-  );
+  const known = [
+    process.env.CHROMIUM,
+    '/usr/bin/chromium-headless-shell',
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+  ].find((p) => p && existsSync(p));
   if (known) return known;
   console.log('Installing Chromium (apt) …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) =>
     run([...sudo, 'apt-get'][0], [...sudo.slice(1), ...(sudo.length ? ['apt-get'] : []), ...args]);
   apt('update', '-qq');
+  if (apt('install', '-y', '-qq', 'chromium-headless-shell') === 0 && existsSync('/usr/bin/chromium-headless-shell'))
+    return '/usr/bin/chromium-headless-shell';
   if (apt('install', '-y', '-qq', 'chromium') !== 0)
     throw new Error('Chromium is missing and could not be installed: set CHROMIUM to the path of one.');
   return '/usr/bin/chromium';

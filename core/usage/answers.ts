@@ -20,8 +20,8 @@ export interface PhraseUse {
 }
 
 /**
- * How often, where and at what tempos phrases were used, the most used first. What was called or sent was asked for and
- * is no use.
+ * How often, where and at what tempos phrases were used, the most used first, of as many times the one that came last,
+ * then the one that came first in its sitting. What was called or sent was asked for and is no use.
  * @example
  * usesIn([]) // => []
  */
@@ -51,7 +51,7 @@ export function usesIn(sittings: readonly FreeSitting[]): readonly PhraseUse[] {
         unsure: own.filter((u) => u.or).length / own.length,
       };
     })
-    .sort((a, b) => b.times - a.times || b.lastAt - a.lastAt || (a.phrase < b.phrase ? -1 : 1));
+    .sort((a, b) => b.times - a.times || b.lastAt - a.lastAt);
 }
 
 /** What a program played, or fingers on computer keys, is nobody's vocabulary on a drum. */

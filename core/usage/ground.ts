@@ -26,7 +26,7 @@ export interface Stretch {
 /** What was played on a subdivision, with what each kind of slot is worth at each place: worked out once. */
 export class Ground {
   private readonly back: Background;
-  private readonly rows = new Map<string, Float64Array>();
+  private readonly rows = new Map<string, { readonly at: Float64Array; readonly most: number }>();
 
   /** @param bar slots to the bar */
   constructor(
@@ -42,11 +42,12 @@ export class Ground {
   }
 
   /** What a slot of a phrase is worth at each place. */
-  private row(want: Want): Float64Array {
+  private row(want: Want): { readonly at: Float64Array; readonly most: number } {
     const key = `${[...want.kinds].sort().join()}|${String(want.loud)}|${want.voice ?? ''}`;
     let row = this.rows.get(key);
     if (!row) {
-      row = Float64Array.from(this.lattice.slots, (hits, at) => slotWorth(want, hits, at, this.back));
+      const at = Float64Array.from(this.lattice.slots, (hits, i) => slotWorth(want, hits, i, this.back));
+      row = { at, most: at.reduce((a, b) => Math.max(a, b), 0) };
       this.rows.set(key, row);
     }
     return row;
@@ -58,13 +59,24 @@ export class Ground {
    */
   stretches({ slots }: Profile, least: number, since = 0): readonly Stretch[] {
     const found: Stretch[] = [];
-    const rows = slots.map((want) => this.row(want));
-    for (let first = Math.max(0, since) + 1 - slots.length; first < this.length; first++) {
+    const own = slots.map((want) => this.row(want));
+    const rows = own.map((r) => r.at);
+    // What the slots from one on can add at most: where that is too little the place is given up.
+    const rest = new Float64Array(slots.length + 1);
+    for (let i = slots.length - 1; i >= 0; i--) rest[i] = (rest[i + 1] ?? 0) + (own[i]?.most ?? 0);
+    if ((rest[0] ?? 0) <= least) return [];
+    const { length } = this;
+    for (let first = Math.max(0, since) + 1 - slots.length; first < length; first++) {
       // The likeliest stretch is the one of the greatest sum (Kadane).
-      let [best, now, from, bestFrom, bestUntil] = [0, 0, 0, 0, 0];
-      const end = Math.min(slots.length, this.length - first);
+      let best = 0;
+      let now = 0;
+      let from = 0;
+      let bestFrom = 0;
+      let bestUntil = 0;
+      const end = Math.min(slots.length, length - first);
       for (let i = Math.max(0, -first); i < end; i++) {
-        now += rows[i]?.[first + i] ?? 0;
+        const row = rows[i];
+        if (row) now += row[first + i] ?? 0;
         if (now <= 0) {
           now = 0;
           from = i + 1;
@@ -73,6 +85,8 @@ export class Ground {
           bestFrom = from;
           bestUntil = i + 1;
         }
+        // What is left cannot make it likely any more.
+        if (best <= least && now + (rest[i + 1] ?? 0) <= least) break;
       }
       if (best > least && first + bestUntil > since)
         found.push({ first, from: bestFrom, until: bestUntil, worth: best });

@@ -19,7 +19,7 @@ const SURE = 0.95;
 const SAMPLE = 16;
 
 /**
- * Phrases of the shelf that kept time: played round and round from bar line to bar line, four times at least, with fills
+ * Phrases of the shelf that kept time: played round and round from bar line to bar line, four times at least, fills
  * between. What is played all the time is the player's own background, which is why it is looked for by itself. Each
  * comes once for a stretch, from its first turn to its last; of phrases that are as like the first is named with the
  * others beside it.
