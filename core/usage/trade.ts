@@ -19,8 +19,8 @@ export const TRADE_ASKED = ['anything', 'the same', 'another', 'one change'] as 
 export type TradeAsked = (typeof TRADE_ASKED)[number];
 
 /**
- * Bars made of phrases of the shelf on one subdivision, each begun on a beat it is written for; what is left over stays
- * silent. Null where no phrase goes into so many bars.
+ * Bars made of phrases of the shelf on one subdivision, one after the other, wherever in the bar each is written; what
+ * is left over stays silent. Null where no phrase goes into so many bars.
  * @param roll gives numbers from 0 to below 1
  * @example
  * tradeOf([], 2, meter(4, 4), () => 0) // => null

@@ -304,7 +304,9 @@ interface NamedBar {
 }
 
 /** So many bars have room for their names. */
-const MOST_BARS = 20;
+const MOST_BARS = 14;
+/** Width of a letter of a name, in px. */
+const LETTER = 9;
 
 /** Bars by name, the first of them as many as there is room for; `least` is what the scale reaches at least. */
 export function namedBars(
@@ -317,7 +319,7 @@ export function namedBars(
   const room = (width - MARGIN.left - MARGIN.right) / Math.max(1, shown.length);
   const x = (i: number): number => MARGIN.left + (i + 0.5) * room;
   const { y, ticks: yTicks } = valueAxis(0, Math.max(of.least, ...shown.map((a) => a.value)));
-  const letters = Math.max(3, Math.floor(width / Math.max(1, shown.length) / 8));
+  const letters = Math.max(3, Math.floor(room / LETTER));
   return {
     ...empty(width, 'phrase', of.value),
     xTicks: shown.map((a, i) => ({
