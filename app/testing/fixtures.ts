@@ -1,5 +1,6 @@
 import type { Attempt } from '@core/drill';
 import type { Phrase, Recipe } from '@core/recipe';
+import type { FreeSitting } from '@core/shelf';
 
 /** A recipe of typed strokes without moves. */
 export function typed(text: string, meter = '4/4', grid = 1260): Recipe {
@@ -36,4 +37,37 @@ export async function until(holds: () => boolean): Promise<void> {
     await new Promise((r) => setTimeout(r, 5));
   }
   throw new Error('it never came to hold');
+}
+
+/** A sitting of free play at a kit, in which some phrases came. */
+export function sittingOf(id: string, came: readonly string[], part: Partial<FreeSitting> = {}): FreeSitting {
+  return {
+    id,
+    kind: 'free',
+    at: 1000,
+    seconds: 60,
+    meter: '4/4',
+    bpm: 96,
+    found: false,
+    source: 'midi',
+    groove: null,
+    against: 2,
+    hits: [],
+    heard: 0,
+    came: came.map((phrase, i) => ({
+      phrase,
+      or: [],
+      at: i * 20_160,
+      from: i * 20_160,
+      until: (i + 1) * 20_160,
+      chance: 0.99,
+      struck: 8,
+      of: 8,
+      swapped: null,
+    })),
+    figures: [],
+    calls: [],
+    changed: 1,
+    ...part,
+  };
 }

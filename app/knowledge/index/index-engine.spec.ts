@@ -3,7 +3,8 @@ import { effectiveProfile, ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { KIT_PRESETS, USUAL_KIT } from '@core/kit';
 import { build } from '@core/recipe';
 import { factsOf } from '@core/shelf';
-import { attemptOf, phraseOf, typed, until } from '../../testing/fixtures';
+import { meter } from '@core/time';
+import { attemptOf, phraseOf, sittingOf, typed, until } from '../../testing/fixtures';
 import { clearShelf, log, untilAsked } from '../../testing/shelf';
 import { ShelfDb } from '../../storage/db';
 import type { Believed, ShelfQuestion } from './entry';
@@ -309,5 +310,41 @@ describe('what the index believes of the player', () => {
     reads.mockRestore();
     whole.mockRestore();
     second.engine.end();
+  });
+});
+
+describe('what is used', () => {
+  it('follows the sittings that are kept: uses, what is clean and never used, what can be called, and today’s play', async () => {
+    const { db, engine } = index();
+    await clearShelf(db);
+    await db.phrases.bulkPut(phrases);
+    // p1 and p3 are clean at their goals on three days.
+    const day = 86_400_000;
+    const tries = ['p1', 'p3'].flatMap((id) =>
+      [3, 2, 1].flatMap((ago) =>
+        [0, 1, 2].map((n) => attemptOf(`${id}-${ago}-${n}`, id, { at: Date.now() - ago * day + n, bpm: 100 })),
+      ),
+    );
+    await log(db, ...tries);
+    engine.about(USUAL_KIT, USUAL_PROFILE);
+    expect(await engine.usage()).toMatchObject({ sittings: 0, uses: [] });
+    await db.freeSittings.put(sittingOf('a', ['p1', 'p1', 'p0'], { at: Date.now() - day }));
+    await untilAsked(async () => (await engine.usage()).sittings === 1);
+    const usage = await engine.usage();
+    expect(usage.uses.map((u) => [u.phrase, u.name, u.times])).toEqual([
+      ['p1', phrases[1]!.name, 2],
+      ['p0', phrases[0]!.name, 1],
+    ]);
+    expect(usage.never.map((n) => n.id)).toEqual(['p3']);
+    const called = await engine.callables(meter(4, 4), 100);
+    const of = (id: string) => called.find((c) => c.id === id);
+    expect([of('p1')?.recall !== null, of('p3')?.recall]).toEqual([true, null]);
+    expect(of('p1')?.chance ?? 0).toBeGreaterThan(of('p2')?.chance ?? 1);
+    // What a program played changes nothing.
+    await db.freeSittings.put(sittingOf('b', ['p3'], { source: 'simulated' }));
+    await new Promise((r) => setTimeout(r, 100));
+    expect((await engine.usage()).never.map((n) => n.id)).toEqual(['p3']);
+    engine.end();
+    db.close();
   });
 });
