@@ -184,3 +184,17 @@ test('nobody listens, nothing is struck, nothing can be called: each is said, an
   await page.getByRole('button', { name: /^Begin/ }).click();
   await expect(page.locator('ls-notices')).toContainText('No fill or lick of the shelf goes into so many bars');
 });
+
+test('free play is reached from the day and from Drill; the day brings in what is clean and does not come', async ({
+  page,
+}) => {
+  await openDemo(page, '/today');
+  const block = page.locator('ls-block-row').filter({ hasText: 'Free play' });
+  await expect(block).toContainText(/go clean and have not come by themselves yet: bring them in\./);
+  await block.getByRole('link', { name: 'Let it be heard' }).click();
+  await expect(page.getByRole('heading', { name: 'Play', exact: true })).toBeVisible();
+  await expect(page.locator('.to-sitting')).toHaveCount(2);
+  await page.goto('/drill');
+  await page.getByRole('link', { name: 'Play freely' }).click();
+  await expect(page.getByRole('heading', { name: 'Play', exact: true })).toBeVisible();
+});

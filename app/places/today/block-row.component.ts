@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { CdkDragHandle } from '@angular/cdk/drag-drop';
+import { RouterLink } from '@angular/router';
 import type { Block } from '@core/plan';
 import type { Pattern } from '@core/pattern';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
@@ -15,7 +16,7 @@ const LEAST = 62;
 /** One block of the day: when, how long, what, and why. */
 @Component({
   selector: 'ls-block-row',
-  imports: [TermedComponent, TermComponent, CdkDragHandle, RibbonComponent],
+  imports: [TermedComponent, TermComponent, CdkDragHandle, RibbonComponent, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let b = block();
@@ -53,6 +54,9 @@ const LEAST = 62;
           </span>
           @if (b.round; as r) {
             <span class="quiet small">round {{ r.n }} of {{ r.of }}</span>
+          }
+          @if (b.kind === 'play') {
+            <a class="small" routerLink="/play">Let it be heard</a>
           }
         </h3>
         <p class="words"><ls-termed [text]="b.words" [terms]="inWords()" /></p>
@@ -151,6 +155,9 @@ const LEAST = 62;
     }
     .kind {
       font: 500 12px/1 var(--text);
+      color: var(--accent);
+    }
+    h3 a {
       color: var(--accent);
     }
     .words {
