@@ -65,7 +65,7 @@ async function place(...phrases: readonly Phrase[]) {
   TestBed.tick();
   const said = () => all.messages;
   const told: string[] = [];
-  all.messages.messageObserver.subscribe((m) => told.push(String((Array.isArray(m) ? m[0] : m).detail)));
+  all.messages.messageObserver.subscribe((m) => told.push(String([m].flat()[0]?.detail)));
   return { ...all, pad, choices, store, said, told };
 }
 

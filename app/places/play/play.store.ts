@@ -162,11 +162,6 @@ export class PlayStore {
     return secondsOf(ticks, quarterTempo(this.choices.bpm(), this.meter()));
   }
 
-  async toggle(): Promise<void> {
-    if (this.running()) await this.stop();
-    else if (this.phase() === 'ready') await this.start();
-  }
-
   async start(): Promise<void> {
     if (this.phase() !== 'ready') return;
     this.phaseState.set('starting');
