@@ -1,5 +1,5 @@
-import { figuresIn, keptTime, recognise, withKeptTime, type UsablePhrase } from '@core/usage';
-import { patternOfText, untilLanding, voicedText, type Pattern } from '@core/pattern';
+import { figuresIn, keptCame, keptFigures, keptTime, recognise, withKeptTime, type UsablePhrase } from '@core/usage';
+import { patternOfText, untilLanding, type Pattern } from '@core/pattern';
 import { build, type Phrase } from '@core/recipe';
 import type { FreeSitting } from '@core/shelf';
 import { parseStrokeText } from '@core/stroke';
@@ -50,13 +50,8 @@ export function lanternSittings(phrases: readonly Phrase[], first: number, rando
       against: known.length,
       hits,
       heard: hits.length,
-      came: came.map(({ id, or, ...c }) => ({ phrase: id, ...c, or: [...or], chance: round(c.chance) })),
-      figures: figuresIn(of, came).flatMap((f) => {
-        const text = voicedText(f.pattern)?.text;
-        return text === undefined
-          ? []
-          : [{ text, grid: f.pattern.grid, start: f.pattern.start, at: [...f.at], exact: f.exact }];
-      }),
+      came: keptCame(came).map((c) => ({ ...c, chance: round(c.chance) })),
+      figures: keptFigures(figuresIn(of, came)),
       calls: [],
       changed: first + day * 24 * HOUR + 19 * HOUR,
     };

@@ -1,7 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Demands } from '@core/compose';
-import type { Recipe } from '@core/recipe';
+import type { Pattern } from '@core/pattern';
+import { recipeOf, type Recipe } from '@core/recipe';
+import { keptTempo } from '@core/time';
 
 /** What another place has for the Bench: what is to be asked for there, or something new that is laid on it. */
 @Injectable({ providedIn: 'root' })
@@ -22,6 +24,13 @@ export class WantedService {
   async lay(recipe: Recipe, tempo: number): Promise<void> {
     this.laid = { recipe, tempo };
     await this.router.navigate(['/bench'], { queryParams: { laid: ++this.times } });
+  }
+
+  /** Opens the Bench with strokes that were played. Resolves to whether they are not too long for it. */
+  async layPattern(pattern: Pattern, bpm: number): Promise<boolean> {
+    const recipe = recipeOf(pattern);
+    if (recipe) await this.lay(recipe, keptTempo(bpm));
+    return recipe !== null;
   }
 
   /** What is to be laid on the Bench, once; null where nothing is. */

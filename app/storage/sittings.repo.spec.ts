@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { keptSittings, laterSitting, SITTING_LIMITS, type FreeSitting } from '@core/shelf';
 import { readShelf } from '@core/formats/shelf-file';
 import type { Hit } from '@core/take';
+import { sittingOf } from '../testing/fixtures';
 import { clearShelf } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';
 import { Database } from './database';
@@ -19,27 +20,8 @@ async function sittings() {
 const hit = (seconds: number): Hit => ({ seconds, limb: null, voice: 'snare', velocity: 80 });
 const hits = (many: number): Hit[] => Array.from({ length: many }, (_, i) => hit(i / 10));
 
-function sitting(id: string, more: Partial<FreeSitting> = {}): FreeSitting {
-  return {
-    id,
-    kind: 'free',
-    at: 1000,
-    seconds: 60,
-    meter: '4/4',
-    bpm: 96,
-    found: false,
-    source: 'midi',
-    groove: null,
-    against: 2,
-    hits: hits(20),
-    heard: 20,
-    came: [{ phrase: 'p', or: [], at: 0, from: 0, until: 20_160, chance: 0.99, struck: 8, of: 8, swapped: null }],
-    figures: [],
-    calls: [],
-    changed: 1,
-    ...more,
-  };
-}
+const sitting = (id: string, more: Partial<FreeSitting> = {}): FreeSitting =>
+  sittingOf(id, ['p'], { hits: hits(20), heard: 20, ...more });
 
 describe('sittings', () => {
   it('are kept, changed and dropped, each taken back', async () => {

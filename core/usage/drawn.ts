@@ -53,13 +53,13 @@ const strokeAt = (at: number, limb: Limb, voice: Stroke['voice'], loud: boolean 
 });
 
 /** Bars with nothing in them: a click to play over. */
-export function openBars(meter: Meter, grid: Pattern['grid'], bars: number, bar: number): Pattern {
+export function openBars(meter: Meter, grid: Pattern['grid'], bars: number): Pattern {
   return {
     meter,
     grid,
     feel: { kind: 'straight' },
     start: ticks(0),
-    length: ticks(bars * bar),
+    length: ticks(bars * barTicks(meter)),
     strokes: [],
     groups: [],
   };

@@ -4,6 +4,7 @@ export { type Played } from './ground';
 export { type Came, justCame, Recogniser, recognise, SAID } from './recognise';
 export { type Difference, differencesOf, verdictOn } from './difference';
 export { cameWords, differencesWords, differenceWords, sureWords } from './words';
+export { figurePattern, figureWords, keptCame, keptFigures } from './kept';
 export { keptTime, withKeptTime } from './kept-time';
 export { openBars, playedPattern } from './drawn';
 export { type Figure, figuresIn } from './repeats';

@@ -137,7 +137,7 @@ export class Recogniser {
  * The phrases that came in what was played over a click, each with how sure it is, in the order they came. A phrase is
  * compared in each place of the bar; the stretch of it that is likeliest beside the player's own background counts, so
  * that what was cut short is found too. Of stretches that overlap the likelier ones are kept. Nothing is said that is
- * less sure than nine in ten; of phrases that are the same, played so, all are named.
+ * less sure than `SAID`; of phrases that are the same, played so, all are named.
  * @param since ticks from the first bar line: only what ends behind it is looked for
  * @example
  * recognise([], { hits: [], meter: meter(4, 4), bpm: 100 }) // => []
@@ -167,7 +167,7 @@ export function justCame(known: readonly UsablePhrase[], played: Played, now: nu
 }
 
 /** A stretch as a phrase that came; null where too few of its strokes were struck. */
-export function cameFrom(
+function cameFrom(
   id: string,
   { grid, slots }: Profile,
   { lattice }: Ground,

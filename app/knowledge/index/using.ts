@@ -1,4 +1,4 @@
-import { voicedText, type Pattern } from '@core/pattern';
+import type { Pattern } from '@core/pattern';
 import { chanceAt, onDay } from '@core/player';
 import type { FreeSitting, KeptCame, KeptFigure } from '@core/shelf';
 import { meterText, type Meter } from '@core/time';
@@ -9,6 +9,8 @@ import {
   figuresOf,
   isFree,
   justCame,
+  keptCame,
+  keptFigures,
   keptTime,
   neverUsed,
   pulsesIn,
@@ -110,17 +112,8 @@ export class Using {
       found: bpm === null,
       tempos: pulses.map((p) => Math.round(p.bpm * 10) / 10),
       against: phrases.length,
-      came: withKeptTime(came, isPart ? [] : keptTime(phrases, played)).map(({ id, ...rest }): KeptCame => ({
-        phrase: id,
-        ...rest,
-        or: rest.or.slice(0, 40),
-      })),
-      figures: figuresIn(played, came).flatMap(({ pattern, at, exact }): KeptFigure[] => {
-        const text = voicedText(pattern);
-        return text
-          ? [{ text: text.text, grid: finest(pattern, text.text), start: pattern.start, at: [...at], exact }]
-          : [];
-      }),
+      came: keptCame(withKeptTime(came, isPart ? [] : keptTime(phrases, played))),
+      figures: keptFigures(figuresIn(played, came)),
     };
   }
 
@@ -249,6 +242,3 @@ export class Using {
 }
 
 const keyOf = (e: Entry): string => `${e.key}/${e.facts?.form ?? ''}`;
-
-/** The slot on which a text is written that tells a whole pattern. */
-const finest = (pattern: Pattern, text: string): number => Math.round(pattern.length / text.split(' ').length);

@@ -17,13 +17,11 @@ import {
   type Break,
   type PracticeDay,
 } from '@core/log';
-import { countingOf, patternOfText, placeWords, type Pattern } from '@core/pattern';
-import { countAt, parseMeter, ticks, type Grid } from '@core/time';
+import { countingOf, placeWords, type Pattern } from '@core/pattern';
+import { countAt, parseMeter } from '@core/time';
 import type { PlanDays } from '@core/plan';
 import { build, FAMILIES, type Phrase } from '@core/recipe';
-import { count } from '@core/base';
-import { parseStrokeText } from '@core/stroke';
-import { whatIsBeside, whatIsNeverUsed, whatIsUsed } from '@core/usage';
+import { figurePattern, figureWords, whatIsBeside, whatIsNeverUsed, whatIsUsed } from '@core/usage';
 import type { Rendition } from '@core/rendition';
 import { readAgain, type KeptTake, type TakeReading } from '@core/take';
 import { isoDay, practiceDay } from '../../environment/clock';
@@ -101,11 +99,9 @@ export class AnswersStore {
     const usage = this.usage.hasValue() ? this.usage.value() : null;
     if (this.asked().question !== 'beside' || !usage) return [];
     return usage.figures.slice(0, 12).flatMap((f) => {
-      const [meter, read] = [parseMeter(f.meter), parseStrokeText(f.text)];
-      if (!meter || !read.ok) return [];
-      const pattern = { ...patternOfText(read.value, meter, f.grid as Grid), start: ticks(f.start), groups: [] };
-      const times = `${count(f.times, 'time')}${f.sittings > 1 ? ` in ${count(f.sittings, 'sitting')}` : ''}`;
-      return [{ pattern, bpm: f.bpm, words: f.exact ? times : `${times}, not always alike` }];
+      const meter = parseMeter(f.meter);
+      const pattern = meter && figurePattern(f, meter);
+      return pattern ? [{ pattern, bpm: f.bpm, words: figureWords(f.times, f.sittings, f.exact) }] : [];
     });
   });
   private readonly planned = computed(() => this.byDay((p) => p.planned));

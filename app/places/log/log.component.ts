@@ -15,8 +15,7 @@ import { RouterLink } from '@angular/router';
 import { Menu } from 'primeng/menu';
 import { format } from 'date-fns';
 import { fastestClean, isEvidence, type Attempt } from '@core/drill';
-import { recipeOf, type Phrase } from '@core/recipe';
-import { keptTempo } from '@core/time';
+import type { Phrase } from '@core/recipe';
 import { rendition, renditionOf, type Rendition } from '@core/rendition';
 import type { KeptTake } from '@core/take';
 import { patternOf } from '../../knowledge/patterns';
@@ -174,9 +173,7 @@ export class LogComponent {
 
   /** A figure that is on no shelf yet is laid on the Bench. */
   async toBench({ pattern, bpm }: Beside): Promise<void> {
-    const recipe = recipeOf(pattern);
-    if (recipe) await this.wanted.lay(recipe, keptTempo(bpm));
-    else this.notices.wrong('This is too long for the Bench.');
+    if (!(await this.wanted.layPattern(pattern, bpm))) this.notices.wrong('This is too long for the Bench.');
   }
 
   menuOf(row: Attempt, event: Event, menu: Menu): void {

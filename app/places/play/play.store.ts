@@ -95,10 +95,7 @@ export class PlayStore {
   /** What sounds, round and round; another mode puts its own in its place. */
   readonly other = signal<Pattern | null>(null);
   readonly pattern = computed(
-    (): Pattern =>
-      this.other() ??
-      this.groove()?.pattern ??
-      openBars(this.meter(), GRID.sixteenths, CLICK_BARS, barTicks(this.meter())),
+    (): Pattern => this.other() ?? this.groove()?.pattern ?? openBars(this.meter(), GRID.sixteenths, CLICK_BARS),
   );
   private readonly meant = computed((): Rendition =>
     rendition({

@@ -1,18 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, resource } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { count } from '@core/base';
-import { patternOfText, untilLanding, type Pattern } from '@core/pattern';
-import { recipeOf } from '@core/recipe';
+import { untilLanding, type Pattern } from '@core/pattern';
 import { rendition } from '@core/rendition';
-import type { FreeSitting, KeptFigure } from '@core/shelf';
-import { parseStrokeText } from '@core/stroke';
+import type { FreeSitting } from '@core/shelf';
 import { replayOf } from '@core/take';
-import { barTicks, countAt, GRID, keptTempo, meter, parseMeter, ticks, type Grid, type Meter } from '@core/time';
+import { barTicks, countAt, GRID, meter, parseMeter, type Grid, type Meter } from '@core/time';
 import {
   callsWords,
   cameWords,
   differencesOf,
   differencesWords,
+  figurePattern,
+  figureWords,
   latticeOf,
   openBars,
   playedPattern,
@@ -128,8 +127,8 @@ export class SittingComponent {
   });
   readonly figures = computed(() =>
     this.sitting().figures.flatMap((f) => {
-      const pattern = this.patternOf(f);
-      return pattern ? [{ ...f, pattern, words: this.figureWords(f) }] : [];
+      const pattern = figurePattern(f, this.counted());
+      return pattern ? [{ ...f, pattern, words: figureWords(f.at.length, 1, f.exact) }] : [];
     }),
   );
   /** Hands that nothing told are drawn in turn: whoever looks should know. */
@@ -144,7 +143,7 @@ export class SittingComponent {
     const s = this.sitting();
     const m = this.counted();
     const meant = rendition({
-      phrase: openBars(m, GRID.sixteenths, 1, barTicks(m)),
+      phrase: openBars(m, GRID.sixteenths, 1),
       click: this.habits.now().click,
       schools: this.settings.schools(),
     });
@@ -156,24 +155,12 @@ export class SittingComponent {
   }
 
   async toBench(pattern: Pattern): Promise<void> {
-    const recipe = recipeOf(pattern);
-    if (!recipe) this.notices.wrong('This is too long for the Bench.');
-    else await this.wanted.lay(recipe, keptTempo(this.sitting().bpm));
+    if (!(await this.wanted.layPattern(pattern, this.sitting().bpm)))
+      this.notices.wrong('This is too long for the Bench.');
   }
 
   private whereOf(at: number, grid: Grid): string {
     const { bar, text } = countAt(at, { meter: this.counted(), grid, schools: this.settings.schools() });
     return `bar ${bar}, ${text}`;
-  }
-
-  private figureWords({ at, exact }: KeptFigure): string {
-    return `${count(at.length, 'time')}${exact ? '' : ', not always alike'}`;
-  }
-
-  private patternOf({ text, grid, start }: KeptFigure): Pattern | null {
-    const read = parseStrokeText(text);
-    if (!read.ok) return null;
-    const own = patternOfText(read.value, this.counted(), grid as Grid);
-    return { ...own, start: ticks(start), groups: [] };
   }
 }
