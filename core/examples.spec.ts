@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import * as base from './base';
 import * as drill from './drill';
 import * as csv from './formats/csv';
+import * as lessonFile from './formats/lesson';
 import * as midi from './formats/midi';
 import * as musicxml from './formats/musicxml';
 import * as shared from './formats/shared';
@@ -11,6 +12,7 @@ import * as shelfFile from './formats/shelf-file';
 import * as song from './formats/song';
 import * as wav from './formats/wav';
 import * as listen from './listen';
+import * as lesson from './lesson';
 import * as log from './log';
 import * as pattern from './pattern';
 import * as plan from './plan';
@@ -48,6 +50,8 @@ const scope: Record<string, unknown> = {
   ...player,
   ...plan,
   ...log,
+  ...lesson,
+  ...lessonFile,
   ...rendition,
   ...csv,
   ...midi,

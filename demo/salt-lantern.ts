@@ -4,6 +4,7 @@ import { loopTicks } from '@core/pattern';
 import { USUAL_KIT } from '@core/kit';
 import { ceilingOn, USUAL_PROFILE } from '@core/reach';
 import { build, type GoalDay, type Phrase } from '@core/recipe';
+import { lanternLessons } from './lessons';
 import { practise, type Learner } from './log';
 import { DEMO_PHRASES } from './phrases';
 import { seeded } from './random';
@@ -54,5 +55,6 @@ export function saltLantern(): string {
   const { attempts, drills } = practise(learners, FIRST_DAY, random);
   const shows = [lanternShow(phrases, NIGHT.day, FIRST_DAY)];
   const freeSittings = lanternSittings(phrases, FIRST_DAY, random);
-  return writeShelf({ phrases, attempts, drills, shows, freeSittings });
+  const lessons = lanternLessons(phrases, FIRST_DAY, random);
+  return writeShelf({ phrases, attempts, drills, shows, freeSittings, lessons });
 }

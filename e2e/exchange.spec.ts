@@ -156,10 +156,10 @@ test('a link opens for a visitor: seen, heard, and kept only when it is taken', 
   await other.close();
 });
 
-test('the lesson, the book and the week go on paper in whole pages', async ({ page }) => {
+test('step by step, the book and the week go on paper in whole pages', async ({ page }) => {
   await openDemo(page, '/bench/salt-1');
   await page.keyboard.press('p');
-  await page.getByRole('button', { name: 'the lesson' }).click();
+  await page.getByRole('button', { name: 'step by step' }).click();
   await expect(page.locator('.sheet .row')).toHaveCount(6);
   const lesson = pagesOf(await page.pdf({ format: 'A4' }));
   expect(lesson.length).toBeGreaterThanOrEqual(2);

@@ -542,25 +542,33 @@ test('guide: teaching', async ({ page }) => {
   await follow('teaching', {
     'Make the phrase': async () => {
       await typeSticking(page, 'R l l R K');
-      await page.locator('h1').click();
-      await page.keyboard.press('/');
-      await page.keyboard.type('fill a bar, close with R');
-      await page.keyboard.press('Enter');
-      await expect(cards(page)).toHaveCount(1);
+      await keepAs(page, 'Rope');
     },
-    'Press P': async () => {
-      await page.locator('h1').click();
-      await page.keyboard.press('p');
-      await page.getByRole('button', { name: 'the lesson' }).click();
-      await expect(page.locator('.sheet .row')).toHaveCount(2);
+    'Choose it': async () => {
+      await page.goto('/shelf');
+      await page.getByRole('checkbox', { name: 'Choose Rope' }).check();
+      await page.getByRole('button', { name: 'Put in a lesson' }).click();
+      await page.getByRole('textbox', { name: 'Name of the lesson' }).fill('Week one');
+      await page.getByRole('button', { name: 'Make the lesson' }).click();
+      await expect(page.locator('ls-give ol li')).toHaveCount(1);
+    },
+    'Write a note': async () => {
+      await page.getByRole('textbox', { name: 'Note on phrase 1' }).fill('Left low.');
+      await page.getByRole('textbox', { name: 'Note on phrase 1' }).press('Tab');
+    },
+    'Set the stages': async () => {
+      await page.getByRole('checkbox', { name: 'set the stages' }).check();
+      await page
+        .getByRole('textbox', { name: /^Note: / })
+        .first()
+        .fill('Say it first.');
+    },
+    'Send the lesson': async () => {
+      await page.getByRole('button', { name: 'Send the lesson' }).click();
+      await expect(page.getByRole('textbox', { name: 'The link' })).toHaveValue(/lessons#l=/);
       await page.keyboard.press('Escape');
-      await expect(page.locator('.sheet .row')).toHaveCount(0);
+      await expect(page.getByRole('dialog')).toHaveCount(0);
     },
-    'Press Shift A': async () => {
-      await page.keyboard.press('Shift+A');
-      await expect(page.locator('ls-take-along .code')).toBeVisible();
-    },
-    'Choose practice track': () => page.getByRole('button', { name: 'practice track' }).click(),
   });
 });
 

@@ -12,6 +12,8 @@ const PLACES = [
   '/kit',
   '/shows',
   '/play',
+  '/lessons',
+  '/lessons?give=lantern-lesson',
 ];
 /** A busy machine looks at no more places than this in the time of a test. */
 const HALVES = [PLACES.slice(0, 4), PLACES.slice(4)];

@@ -21,6 +21,7 @@ const order = [
   'player',
   'plan',
   'log',
+  'lesson',
   'score',
   'listen',
   'shelf',
@@ -47,7 +48,7 @@ const floors = [
 ];
 /** What stands side by side on a floor: no room of it knows another. */
 const sideBySide = {
-  places: ['today', 'listen', 'bench', 'shelf', 'shows', 'drill', 'play', 'log', 'kit', 'visit'],
+  places: ['today', 'listen', 'bench', 'shelf', 'shows', 'lessons', 'drill', 'play', 'log', 'kit', 'visit'],
   // The staff knows nothing of the ribbon, nor the plan of the kit of either.
   drawings: ['ribbon', 'staff', 'kit-plan'],
 };

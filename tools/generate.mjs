@@ -55,19 +55,34 @@ const named = Object.fromEntries(
 
 const withDefinitions = (value) =>
   JSON.parse(JSON.stringify(value).replace(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"'));
-const { ShelfFile: shelfFile, ...parts } = Object.fromEntries(
+const nameless = Object.fromEntries(
   Object.entries(named).map(([name, schema]) => [name, { ...schema, $id: undefined }]),
 );
-const published = {
-  $schema: 'http://json-schema.org/draft-07/schema#',
-  $id: 'shelf-file.schema.json',
-  ...withDefinitions(shelfFile),
-  definitions: withDefinitions(parts),
+/** The named schemas that one refers to, and those that these refer to. */
+const referredBy = (name, found = new Set()) => {
+  for (const [, other] of JSON.stringify(nameless[name]).matchAll(/"\$ref":"(\w+)"/g))
+    if (!found.has(other)) referredBy(other, found.add(other));
+  return found;
 };
-await writeDerived(
-  'schema/shelf-file.schema.json',
-  `${JSON.stringify({ ...published, $id: 'shelf-file.schema.json' }, null, 2)}\n`,
-);
+for (const [name, file] of [
+  ['ShelfFile', 'shelf-file'],
+  ['Lesson', 'lesson'],
+  ['Report', 'report'],
+]) {
+  const { [name]: own, ...parts } = nameless;
+  // The whole shelf tells of all that a browser keeps, the others of what is in them.
+  const refers = name === 'ShelfFile' ? Object.keys(parts) : [...referredBy(name)].sort();
+  const published = {
+    $schema: 'http://json-schema.org/draft-07/schema#',
+    $id: `${file}.schema.json`,
+    ...withDefinitions(own),
+    definitions: withDefinitions(Object.fromEntries(refers.map((n) => [n, parts[n]]))),
+  };
+  await writeDerived(
+    `schema/${file}.schema.json`,
+    `${JSON.stringify({ ...published, $id: `${file}.schema.json` }, null, 2)}\n`,
+  );
+}
 
 const names = Object.keys(VALIDATED);
 const ajv = new Ajv.default({
@@ -115,6 +130,7 @@ const types = {
   Loudness: '../../../playback',
   Kits: '../../../kit',
   Profile: '../../../reach',
+  ...Object.fromEntries(['Lesson', 'Report', 'KeptLesson'].map((n) => [n, '../../../lesson'])),
   Phrase: '../../../recipe',
   Attempt: '../../../drill',
   DrillState: '../../../drill',

@@ -35,10 +35,16 @@ const random = () => {
 const lost = [];
 /** Names that the page said were kept, and tries that it had logged before the kill began. */
 const kept = new Set();
+const given = new Set();
 let tries = 0;
 
 async function open() {
   const context = await chromium.launchPersistentContext(folder, options);
+  // A folder of the origin's private files stands for the one that a player chooses.
+  await context.addInitScript(() => {
+    globalThis.showDirectoryPicker = async () =>
+      (await navigator.storage.getDirectory()).getDirectoryHandle('Harbour', { create: true });
+  });
   const page = context.pages()[0] ?? (await context.newPage());
   return { context, page };
 }
@@ -52,12 +58,12 @@ const stored = (page) =>
         open.onerror = () => fail(new Error('the database does not open'));
         open.onsuccess = async () => {
           const db = open.result;
-          const names = ['phrases', 'tries', 'drills', 'drafts', 'aside'].filter((n) =>
+          const names = ['phrases', 'tries', 'drills', 'drafts', 'lessons', 'aside'].filter((n) =>
             db.objectStoreNames.contains(n),
           );
           if (names.length === 0) {
             db.close();
-            return done({ phrases: [], tries: [], drills: [], drafts: [], aside: [] });
+            return done({ phrases: [], tries: [], drills: [], drafts: [], lessons: [], aside: [] });
           }
           const trans = db.transaction(names);
           const all = await Promise.all(
@@ -70,6 +76,17 @@ const stored = (page) =>
         };
       }),
   );
+
+/** The shelf file in the folder; null where there is none. */
+const inFolder = (page) =>
+  page.evaluate(async () => {
+    try {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('Harbour');
+      return await (await (await folder.getFileHandle('loop-shelf.json')).getFile()).text();
+    } catch {
+      return null;
+    }
+  });
 
 /** Kills the browser's process, and waits until it is gone. */
 async function kill(context, page) {
@@ -110,7 +127,41 @@ const works = {
       await page.keyboard.press(i % 3 ? 'Enter' : 'Space');
     }
   },
+  async lesson(page, n) {
+    await works.keep(page, n);
+    const title = `Lesson ${n}`;
+    await page.goto(`${base}/shelf`);
+    await page.locator('ls-strip').first().waitFor();
+    await page.keyboard.press('Control+a');
+    await page.getByRole('button', { name: 'Put in a lesson' }).click();
+    await page.getByRole('textbox', { name: /lesson/ }).fill(title);
+    await page.getByRole('button', { name: 'Make the lesson' }).click();
+    await page.locator('ls-give ol li').first().waitFor();
+    given.add(title);
+    for (let i = 0; i < 30; i++) {
+      await page.getByRole('textbox', { name: 'Note on phrase 1' }).fill(`Note ${i}`);
+      await page.getByRole('textbox', { name: 'Note on phrase 1' }).press('Tab');
+    }
+  },
+  async folder(page, n) {
+    await works.keep(page, n);
+    await page.goto(`${base}/kit?part=data`);
+    const own = page.locator('ls-own-folder');
+    const chosen = own.getByRole('button', { name: 'Choose a folder' });
+    await own.getByRole('button').first().waitFor();
+    if (await chosen.isVisible()) {
+      await chosen.click();
+      await own.getByRole('button', { name: /^(Use this folder|Merge and use it)/ }).click();
+    }
+    for (let i = 0; i < 30; i++) {
+      await page.getByRole('button', { name: i % 2 ? '1 & a' : '1 trip let', exact: true }).click();
+      await own.getByRole('button', { name: 'Write it now' }).click();
+    }
+  },
 };
+
+/** How long each may go on before the browser dies, in milliseconds. */
+const LONGEST = { edit: 3000, keep: 5000, drill: 14_000, lesson: 10_000, folder: 10_000 };
 
 try {
   for (let n = 1; n <= kills; n++) {
@@ -119,7 +170,7 @@ try {
     const { context, page } = await open();
     await page.goto(`${base}/shelf`);
     const before = await stored(page);
-    const after = 300 + random() * (kind === 'drill' ? 14_000 : kind === 'keep' ? 5000 : 3000);
+    const after = 300 + random() * LONGEST[kind];
     const work = works[kind](page, n).catch(() => undefined);
     await Promise.race([work, new Promise((r) => setTimeout(r, after))]);
     await kill(context, page);
@@ -131,6 +182,11 @@ try {
     const now = await stored(again.page);
     const names = new Set(now.phrases.map((p) => p.name));
     for (const name of kept) if (!names.has(name)) lost.push(`kill ${n}, ${kind}: “${name}” was kept and is gone`);
+    const titles = new Set(now.lessons.filter((l) => !l.dropped).map((l) => l.title));
+    for (const title of given) if (!titles.has(title)) lost.push(`kill ${n}, ${kind}: the lesson “${title}” is gone`);
+    const file = await inFolder(again.page);
+    if (file !== null && !/"checksum":"\w+"\n\}\n$/.test(file))
+      lost.push(`kill ${n}, ${kind}: half a file in the folder`);
     for (const p of before.phrases)
       if (!now.phrases.some((q) => q.id === p.id)) lost.push(`kill ${n}, ${kind}: ${p.name} is gone`);
     const ids = now.tries.flatMap((p) => p.tries.map((t) => t.id));

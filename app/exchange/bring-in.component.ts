@@ -33,6 +33,7 @@ import { SelectComponent } from '../widgets/select.component';
 import type { OfferedBar, Opened, Taking } from './exchange.engine';
 import { ExchangeService } from './exchange.service';
 import { KeepShared } from './keep-shared';
+import { LessonInbox } from './lesson-inbox';
 
 const OWNER = 'bring-in';
 /** Percussion’s MIDI channel, as people count it. */
@@ -64,6 +65,7 @@ export class BringInComponent implements OnDestroy {
   private readonly router = inject(Router);
   private readonly player = inject(Player);
   private readonly shelfFiles = inject(ShelfFiles);
+  private readonly lessons = inject(LessonInbox);
   readonly map = inject(MidiMapRepo);
   readonly settings = inject(SettingsRepo);
   readonly voices = MAPPED;
@@ -183,6 +185,12 @@ export class BringInComponent implements OnDestroy {
       this.shelfFiles.hand(file);
       this.closed.emit();
       void this.router.navigate(['/kit'], { queryParams: { part: 'data' } });
+      return;
+    }
+    if (found.kind === 'lesson' || found.kind === 'report') {
+      this.lessons.hand(found);
+      this.closed.emit();
+      void this.router.navigate(['/lessons']);
       return;
     }
     this.opened.set(found);

@@ -1,7 +1,7 @@
 import { Directive, output } from '@angular/core';
 
-/** A link to a phrase, as it may be pasted. */
-const LINK = /[#&]p=[A-Za-z0-9_-]{20,}/;
+/** A link to a phrase or a lesson, as it may be pasted. */
+const LINK = /[#&][pl]=[A-Za-z0-9_-]{20,}/;
 
 /**
  * A place on which a file can be dropped, and into which a file or a link to a phrase can be pasted while no field has

@@ -3,6 +3,8 @@ import { choicesFor, distinctBars, barsAlike, runsWords, takeBars, type Song, ty
 import { midiOf, readMidi } from '@core/formats/midi';
 import { musicXmlOf, mxlOf, readMusicXml } from '@core/formats/musicxml';
 import { phraseCode, readPhraseCode, readShared, type SharedPhrase } from '@core/formats/shared';
+import { lessonCode, readLesson, readLessonCode, readReport } from '@core/formats/lesson';
+import type { Lesson, Report } from '@core/lesson';
 import { wavBytes, wavEnd, wavHead, type WavForm } from '@core/formats/wav';
 import type { GridChoice } from '@core/listen';
 import type { Pattern } from '@core/pattern';
@@ -53,6 +55,9 @@ export type Opened =
       readonly own: SharedPhrase | null;
     }
   | { readonly kind: 'phrase'; readonly phrase: SharedPhrase }
+  /** A lesson or a report, which have a place of their own. */
+  | { readonly kind: 'lesson'; readonly lesson: Lesson }
+  | { readonly kind: 'report'; readonly report: Report }
   /** A shelf file, which has a place of its own. */
   | { readonly kind: 'shelf' }
   | { readonly kind: 'refused'; readonly words: string }
@@ -84,6 +89,10 @@ export interface SoundWish {
   readonly loudness: Loudness;
 }
 
+/** How a lesson or a report begins, and the largest that is read, in bytes. */
+const LESSON = /"format"\s*:\s*"loop-shelf-(lesson|report)"/;
+const MOST_LESSON_BYTES = 20_000_000;
+
 /** Distinct bars that are listed at once. */
 const LISTED = 48;
 /** So many bytes are put together before they leave the worker’s own memory. */
@@ -105,13 +114,17 @@ export class ExchangeEngine {
     if (/^\s*\{\s*"format"\s*:\s*"loop-shelf"/.test(begin)) return { kind: 'shelf' };
     if (/^(RIFF|ID3|fLaC|OggS|\xff[\xe0-\xff])/.test(begin) || begin.slice(4, 8) === 'ftyp')
       return { kind: 'refused', words: 'This is a recording. Open it in Listen to make a phrase of it.' };
+    const text = bytes.length <= MOST_LESSON_BYTES ? new TextDecoder().decode(bytes) : '';
+    if (LESSON.test(text.slice(0, 2000))) return this.text(text);
     if (bytes.length > 2_000_000)
       return { kind: 'refused', words: 'This file is too large. Bring in MIDI, a score or a shelf file.' };
-    return this.text(new TextDecoder().decode(bytes));
+    return this.text(text);
   }
 
   /** What was pasted: a link, a phrase as text. */
   text(text: string): Opened {
+    const lesson = this.lessonIn(text);
+    if (lesson) return lesson;
     const code = /[#&]p=([A-Za-z0-9_-]+)/.exec(text)?.[1];
     const read = code !== undefined ? readPhraseCode(code) : readShared(text.trim());
     if (read.ok) return { kind: 'phrase', phrase: read.value };
@@ -121,6 +134,23 @@ export class ExchangeEngine {
       words:
         'This kind of file cannot be read. Bring in MIDI (.mid), a score (.musicxml, .mxl) or a shelf file (.json).',
     };
+  }
+
+  /** A lesson or a report, as a link or as a file; null where the text is neither. */
+  private lessonIn(text: string): Opened | null {
+    const code = /[#&]l=([A-Za-z0-9_-]+)/.exec(text)?.[1];
+    if (code === undefined && !LESSON.test(text.slice(0, 2000))) return null;
+    if (code === undefined && /"loop-shelf-report"/.test(text.slice(0, 2000))) {
+      const read = readReport(text);
+      return read.ok ? { kind: 'report', report: read.value } : { kind: 'refused', words: read.problems[0].message };
+    }
+    const read = code === undefined ? readLesson(text) : readLessonCode(code);
+    return read.ok ? { kind: 'lesson', lesson: read.value } : { kind: 'refused', words: read.problems[0].message };
+  }
+
+  /** A lesson as the letters of a link. */
+  lessonCode(lesson: Lesson): string {
+    return lessonCode(lesson);
   }
 
   private opened(

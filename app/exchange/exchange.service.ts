@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { proxy, type Remote } from 'comlink';
 import type { SharedPhrase } from '@core/formats/shared';
+import type { Lesson } from '@core/lesson';
 import { AbleService } from '../knowledge/able.service';
 import { KitsRepo } from '../storage/kits.repo';
 import { MidiMapRepo } from '../storage/midi-map.repo';
@@ -61,6 +62,10 @@ export class ExchangeService {
 
   code(phrase: SharedPhrase): Promise<string> {
     return this.ask((api) => api.code(phrase));
+  }
+
+  lessonCode(lesson: Lesson): Promise<string> {
+    return this.ask((api) => api.lessonCode(lesson));
   }
 
   midi(phrase: SharedPhrase): Promise<Uint8Array<ArrayBuffer>> {

@@ -18,7 +18,7 @@ import { emptyPlace } from '../testing/place';
 import { isIn, putFonts } from '../widgets/svg-fonts';
 import { BringInComponent } from './bring-in.component';
 import { ExchangeEngine, type Opened } from './exchange.engine';
-import { lessonOf } from './pages/page-of';
+import { stepsOf } from './pages/page-of';
 import { PagesComponent } from './pages/pages.component';
 import { pictureCode } from './picture-code';
 import { TakeAlongComponent } from './take-along.component';
@@ -165,7 +165,7 @@ describe('Share or export', () => {
 
 describe('pages', () => {
   it('a lesson has a row for each move that is on, with its sum and what changed', () => {
-    const rows = lessonOf({
+    const rows = stepsOf({
       ...ROPE.recipe,
       moves: [
         {

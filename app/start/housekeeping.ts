@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { Transport } from '../sound/transport.service';
 import { BackupService } from '../storage/files/backup.service';
+import { OwnFolder } from '../storage/files/own-folder.service';
 import { DraftsRepo } from '../storage/drafts.repo';
 import { PhrasesRepo } from '../storage/phrases.repo';
 import { whenIdle } from '../common/idle';
@@ -22,9 +23,11 @@ export class Housekeeping {
   private readonly drafts = inject(DraftsRepo);
   private readonly notices = inject(NoticesService);
   readonly backup = inject(BackupService);
+  private readonly folder = inject(OwnFolder);
   readonly transport = inject(Transport);
 
   async tidy(): Promise<void> {
+    void this.folder.begin();
     setTimeout(() => this.fetchPlaces([...PLACES]), FETCH_AFTER);
     await this.phrases.forgetOld();
     await this.drafts.forgetOld();

@@ -75,6 +75,13 @@ export const PLACES: readonly Place[] = [
     ofPhrase: false,
     load: () => import('../places/play/play.component').then((m) => m.PlayComponent),
   },
+  {
+    digit: 0,
+    path: 'lessons',
+    name: 'Lessons',
+    ofPhrase: false,
+    load: () => import('../places/lessons/lessons.component').then((m) => m.LessonsComponent),
+  },
 ];
 
 /** Where a page begins that names no place. */

@@ -2,6 +2,7 @@ import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import { moment } from '@core/base';
 import { bestOf, pagesOf, type Attempt, type Best, type DrillState, type TriesPage } from '@core/drill';
 import type { Rule, RuleName, TabDraft, Unkept } from '@core/formats/shelf-file';
+import type { KeptLesson } from '@core/lesson';
 import type { Clip, Listening } from '@core/listen';
 import type { Phrase } from '@core/recipe';
 import type { Board, KeptState, Named, Removal, Show, ShowState, FreeSitting } from '@core/shelf';
@@ -44,6 +45,7 @@ export class ShelfDb extends Dexie {
   shows!: EntityTable<Show, 'id'>;
   showStates!: EntityTable<ShowState, 'id'>;
   freeSittings!: EntityTable<FreeSitting, 'id'>;
+  lessons!: EntityTable<KeptLesson, 'id'>;
   drafts!: EntityTable<TabDraft, 'id'>;
   unkept!: EntityTable<Unkept, 'id'>;
   clips!: EntityTable<Clip, 'id'>;
@@ -80,13 +82,14 @@ export class ShelfDb extends Dexie {
     this.version(11).upgrade((trans) => talliesOfThePlayer(trans, keeper));
     this.version(12).stores({ shows: 'id', showStates: 'id, show' });
     this.version(13).stores({ freeSittings: 'id, at' });
+    this.version(14).stores({ lessons: 'id' });
     this.use(gate(keeper, odd));
   }
 
   /** Every table that holds what the player made; the cache is not among them. */
   get own(): Table[] {
     const { phrases, tries, tallies, drills, kept, takes, states, removals, boards } = this;
-    const { shows, showStates, freeSittings, drafts, unkept, clips, listening, aside } = this;
+    const { shows, showStates, freeSittings, lessons, drafts, unkept, clips, listening, aside } = this;
     return [
       phrases,
       tries,
@@ -100,6 +103,7 @@ export class ShelfDb extends Dexie {
       shows,
       showStates,
       freeSittings,
+      lessons,
       drafts,
       unkept,
       clips,
@@ -110,7 +114,7 @@ export class ShelfDb extends Dexie {
 }
 
 /** The version of the database as the browser counts it: ten for each of Dexie's. */
-const CURRENT = 130;
+const CURRENT = 140;
 
 /** Whether opening the database of a shelf puts its rows into a newer form, for which their rules are needed. */
 export async function isOlder(name: string): Promise<boolean> {

@@ -29,6 +29,7 @@ export async function fillDemo(db: ShelfDb): Promise<void> {
     await db.drills.bulkPut([...shelf.drills]);
     await db.shows.bulkPut([...shelf.shows]);
     await db.freeSittings.bulkPut([...shelf.freeSittings]);
+    await db.lessons.bulkPut([...shelf.lessons]);
     await db.kept.bulkPut([...shelf.named, { key: 'demo-filled', value: true }]);
   });
 }

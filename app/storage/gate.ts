@@ -53,6 +53,7 @@ const RULED = [
   'shows',
   'showStates',
   'freeSittings',
+  'lessons',
   'kept',
   'drafts',
   'unkept',

@@ -207,7 +207,8 @@ export class PhrasesRepo {
     return over.length;
   }
 
-  private async put(phrase: Phrase, stands: Phrase | null): Promise<void> {
+  /** Puts a phrase in place of what stands there, inside a transaction: that is an earlier state from then on. */
+  async put(phrase: Phrase, stands: Phrase | null): Promise<void> {
     const { db } = this.database;
     await db.phrases.put(phrase);
     if (!stands) return;
@@ -224,14 +225,16 @@ export class PhrasesRepo {
 
   /** Takes one keeping back and only that: what was kept since stays. */
   private takeBack(kept: Phrase, before: Phrase | null): Promise<boolean> {
-    const { db } = this.database;
-    return this.tookBack(async () => {
-      if (!before) return this.dropIfSame(kept);
-      const stands = await db.phrases.get(kept.id);
-      if (!stands || stableJson(stands) !== stableJson(kept)) return false;
-      await this.put({ ...before, changed: moment(now(), kept.changed) }, stands);
-      return true;
-    });
+    return this.tookBack(() => this.backTo(kept, before));
+  }
+
+  /** The same inside a transaction. Resolves to whether it was taken back: not where it was kept or played since. */
+  async backTo(kept: Phrase, before: Phrase | null): Promise<boolean> {
+    if (!before) return this.dropIfSame(kept);
+    const stands = await this.database.db.phrases.get(kept.id);
+    if (!stands || stableJson(stands) !== stableJson(kept)) return false;
+    await this.put({ ...before, changed: moment(now(), kept.changed) }, stands);
+    return true;
   }
 
   /** A taking back in one transaction. Resolves to whether it was taken back: not where it was kept or played since. */

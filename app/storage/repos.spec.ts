@@ -43,7 +43,14 @@ async function shelf() {
   };
 }
 const fileOf = (text: string): Blob => new Blob([text]);
-const ALL = { without: [], log: true, boards: true, shows: true, named: ['settings', 'profile', 'kits'] };
+const ALL = {
+  without: [],
+  log: true,
+  boards: true,
+  shows: true,
+  lessons: true,
+  named: ['settings', 'profile', 'kits'],
+};
 
 describe('phrases', () => {
   it('one is followed as it changes; a row that is no phrase is set aside and told', async () => {

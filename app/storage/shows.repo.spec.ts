@@ -80,7 +80,7 @@ describe('shows', () => {
     await repo.change('a', (s) => ({ ...s, name: 'Changed here' }));
     await db.shows.delete('a');
     await files.read(new Blob([text]));
-    await files.take({ without: [], log: true, boards: true, shows: true, named: [] });
+    await files.take({ without: [], log: true, boards: true, shows: true, lessons: true, named: [] });
     expect((await db.shows.get('a'))?.name).toBe('First night');
   });
 });

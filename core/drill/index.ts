@@ -47,8 +47,26 @@ export {
 } from './machine';
 export { askedPart } from './parts';
 export { type Best, bestOf, fastestClean, NO_BEST, withTry } from './record';
-export { type Attempt, AttemptSchema, type DrillPlan, type DrillState, DrillStateSchema, type Measured } from './state';
-export { markOf, type NewStage, type Stage, type StageMark, STAGE_KINDS, type StageKind, StageSchema } from './stage';
+export {
+  type Attempt,
+  AttemptSchema,
+  type DrillPlan,
+  DrillPlanSchema,
+  type DrillState,
+  DrillStateSchema,
+  type Measured,
+  MeasuredSchema,
+} from './state';
+export {
+  markOf,
+  type NewStage,
+  type Stage,
+  type StageMark,
+  STAGE_KINDS,
+  type StageKind,
+  StageMarkSchema,
+  StageSchema,
+} from './stage';
 export {
   contextStage,
   proposeStages,

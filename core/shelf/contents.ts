@@ -1,4 +1,5 @@
 import type { Attempt, DrillState } from '../drill';
+import { LESSON_LIMITS, type KeptLesson } from '../lesson';
 import type { Phrase } from '../recipe';
 import { CLIP_LIMITS, type Clip } from '../listen';
 import type { KeptTake } from '../take';
@@ -23,6 +24,8 @@ export interface ShelfContents {
   readonly showStates: readonly ShowState[];
   /** What was played freely. */
   readonly freeSittings: readonly FreeSitting[];
+  /** Lessons that are given or were taken, and reports. */
+  readonly lessons: readonly KeptLesson[];
   /** Bars of records that are kept with phrases. */
   readonly clips: readonly Clip[];
   /** Settings, kits, limbs, maps, latencies, levels, habits, each under its name. */
@@ -42,6 +45,7 @@ export const EMPTY_SHELF: ShelfContents = Object.freeze({
   shows: [],
   showStates: [],
   freeSittings: [],
+  lessons: [],
   clips: [],
   named: [],
   others: {},
@@ -61,6 +65,7 @@ export const SHELF_LIMITS = Object.freeze({
   shows: SHOW_LIMITS.kept,
   showStates: SHOW_LIMITS.kept * SHOW_LIMITS.states,
   freeSittings: SITTING_LIMITS.sittings,
+  lessons: LESSON_LIMITS.kept,
   clips: CLIP_LIMITS.clips,
   named: 200,
 });

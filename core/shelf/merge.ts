@@ -1,5 +1,6 @@
 import { count, stableJson } from '../base';
 import type { Attempt, DrillState } from '../drill';
+import { keptLessons, laterLesson } from '../lesson';
 import type { Phrase } from '../recipe';
 import type { KeptTake } from '../take';
 import { keptBoards, type Board } from './board';
@@ -42,6 +43,7 @@ export interface MergeReport {
   readonly boards: number;
   readonly shows: number;
   readonly sittings: number;
+  readonly lessons: number;
   readonly drills: number;
   /** Names of the named things that it changes. */
   readonly named: readonly string[];
@@ -85,6 +87,7 @@ export function merged(a: ShelfContents, b: ShelfContents): ShelfContents {
     ),
     ...mergedShows(a, b),
     freeSittings: byId(keptSittings(united(a.freeSittings, b.freeSittings, laterSitting))),
+    lessons: byId(keptLessons(united(a.lessons, b.lessons, laterLesson))),
     clips: byId(
       [...united(a.clips, b.clips, (x, y) => (x.at === y.at ? greater(x, y) : x.at > y.at ? x : y))]
         .sort((x, y) => y.at - x.at || idOrder(x, y))
@@ -245,6 +248,7 @@ export function mergeReport(ours: ShelfContents, theirs: ShelfContents, result: 
     clipsGone: added(result.clips, ours.clips),
     boards: changed(ours.boards, result.boards, (b) => b.id).length,
     shows: changed(ours.shows, result.shows, (s) => s.id).length,
+    lessons: changed(ours.lessons, result.lessons, (l) => l.id).length,
     sittings: changed(ours.freeSittings, result.freeSittings, (s) => s.id).length,
     drills: changed(ours.drills, result.drills, (d) => d.id).length,
     named: changed(

@@ -15,8 +15,8 @@ export interface PhrasePage {
   readonly scale: number;
 }
 
-/** One step of a lesson: what was done, what the sum is, where the phrase is another now. */
-export interface LessonRow {
+/** One step of how a phrase is made: what was done, what the sum is, where the phrase is another now. */
+export interface StepRow {
   readonly title: string;
   readonly sums: readonly string[];
   readonly changed: string;
@@ -43,8 +43,8 @@ export function pageOf({ name, note, recipe, tempo, goal }: SharedPhrase): Phras
   };
 }
 
-/** The recipe of a phrase as a lesson: the source, then each move that does something, a step further each. */
-export function lessonOf(recipe: Recipe): readonly LessonRow[] {
+/** The recipe of a phrase step by step: the source, then each move that does something, a step further each. */
+export function stepsOf(recipe: Recipe): readonly StepRow[] {
   const built = build(recipe);
   const row = (
     title: string,
@@ -67,7 +67,7 @@ export function lessonOf(recipe: Recipe): readonly LessonRow[] {
       pattern,
     };
   };
-  const rows: LessonRow[] = [row('Start with this', built.source.findings, null, built.source.pattern)];
+  const rows: StepRow[] = [row('Start with this', built.source.findings, null, built.source.pattern)];
   let before = built.source.pattern;
   for (const step of built.trail) {
     if (!step.entry.on) continue;

@@ -21,14 +21,14 @@ import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
 import { fileName, saveSvg } from '../../widgets/save-svg';
 import { PAPER, SheetFrameComponent } from '../../widgets/sheet-frame.component';
 import { StaffComponent } from '../../drawings/staff/staff.component';
-import { lessonOf, pageOf } from './page-of';
+import { stepsOf, pageOf } from './page-of';
 
 /** The most phrases of a book. */
 const MOST = 200;
 
-type Kind = 'page' | 'short' | 'lesson' | 'variants';
+type Kind = 'page' | 'short' | 'steps' | 'variants';
 
-/** Pages for the music stand: one phrase, its lesson, its variants, or many phrases as a book with contents. */
+/** Pages for the music stand: one phrase, step by step, its variants, or many phrases as a book with contents. */
 @Component({
   selector: 'ls-pages',
   imports: [ChipsComponent, RibbonComponent, SheetFrameComponent, StaffComponent],
@@ -41,6 +41,10 @@ export class PagesComponent {
   readonly ids = input<readonly string[]>([]);
   /** A phrase as it lies on the Bench, kept or not. */
   readonly phrase = input<SharedPhrase | null>(null);
+  /** Phrases as they are given, with what stands before them: a lesson. */
+  readonly given = input<readonly SharedPhrase[] | null>(null);
+  readonly heading = input('');
+  readonly lead = input('');
   readonly closed = output();
   readonly settings = inject(SettingsRepo);
   private readonly phrases = inject(PhrasesRepo);
@@ -55,9 +59,11 @@ export class PagesComponent {
   private readonly all = computed((): readonly SharedPhrase[] | null => {
     const own = this.phrase();
     if (own) return [own];
+    const given = this.given();
+    if (given) return given;
     return this.kept.hasValue() ? this.kept.value() : null;
   });
-  readonly single = computed(() => this.phrase() !== null || this.ids().length === 1);
+  readonly single = computed(() => this.phrase() !== null || (this.given()?.length ?? this.ids().length) === 1);
   /** The variants of the one phrase that lie on the shelf, by their names. */
   private readonly kin = resource({
     params: () => (this.ids().length === 1 ? this.ids()[0] : undefined),
@@ -72,7 +78,7 @@ export class PagesComponent {
     this.single()
       ? [
           { value: 'page', words: 'the phrase' },
-          { value: 'lesson', words: 'the lesson' },
+          { value: 'steps', words: 'step by step' },
           ...(this.grown().length > 0
             ? [{ value: 'variants' as const, words: count(this.grown().length, 'variant') }]
             : []),
@@ -80,7 +86,7 @@ export class PagesComponent {
       : [
           { value: 'short', words: 'ribbons' },
           { value: 'page', words: 'with staff' },
-          { value: 'lesson', words: 'lessons' },
+          { value: 'steps', words: 'step by step' },
         ],
   );
   readonly kind = linkedSignal((): Kind => (this.single() ? 'page' : 'short'));
@@ -88,7 +94,7 @@ export class PagesComponent {
     const all = this.kind() === 'variants' ? [...(this.all() ?? []), ...this.grown()] : this.all();
     return all?.map((phrase) => ({
       ...pageOf(phrase),
-      lesson: this.kind() === 'lesson' ? lessonOf(phrase.recipe) : [],
+      steps: this.kind() === 'steps' ? stepsOf(phrase.recipe) : [],
       change: 'parent' in phrase ? ((phrase as { parent?: { change: string } }).parent?.change ?? '') : '',
     }));
   });

@@ -22,6 +22,7 @@ import { KeysService } from '../../common/keys.service';
 import { SaveDrawingComponent } from '../../widgets/save-drawing.component';
 import { StairsComponent } from './stairs/stairs.component';
 import { drillKeys } from './drill-keys';
+import { LessonNoteComponent } from './lesson-note.component';
 import { ElsewhereNoteComponent } from './elsewhere-note.component';
 import { DrillSetupComponent } from './drill-setup.component';
 import { DrillStore } from './drill.store';
@@ -52,6 +53,7 @@ import { EscDirective } from '../../common/esc.directive';
     BlockClockComponent,
     DrillSetupComponent,
     ElsewhereNoteComponent,
+    LessonNoteComponent,
     RoomSoundComponent,
     RouterLink,
     RungDrawingComponent,

@@ -9,6 +9,7 @@ import { choicesOf, type Choice } from '../../widgets/choice';
 import { NumberFieldComponent } from '../../widgets/number-field.component';
 import { SelectComponent } from '../../widgets/select.component';
 import { CalibrateComponent } from './calibrate.component';
+import { WithheldComponent } from '../../widgets/withheld.component';
 import { MicLevelsComponent } from './mic-levels.component';
 import { RoomChoices } from './room-choices.store';
 import { RoomSoundComponent } from './room-sound.component';
@@ -38,10 +39,12 @@ const FAULTS: Readonly<Record<string, Partial<Player>>> = {
     NumberFieldComponent,
     RoomSoundComponent,
     SelectComponent,
+    WithheldComponent,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Who judges?</h2>
+    <ls-withheld />
     <ls-chips label="What listens" [chips]="ears" [chosen]="choices.source()" (chose)="choices.listenTo($event)" />
     @if (source(); as s) {
       <p class="quiet small">{{ s.hint }}</p>

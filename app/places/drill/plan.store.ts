@@ -22,6 +22,7 @@ import {
 } from '@core/drill';
 import { drillSeconds, rendition } from '@core/rendition';
 import type { RunningBlock } from '@core/plan';
+import { LessonWords } from '../../knowledge/lesson-words.service';
 import type { Choice } from '../../widgets/choice';
 import { chancesOf } from './chances';
 import { COUNT_IN_BARS } from './drill.store';
@@ -41,6 +42,7 @@ const USUAL_SHARE = 8;
 @Injectable()
 export class PlanStore {
   private readonly subject = inject(SubjectStore);
+  private readonly lessons = inject(LessonWords);
   /** What the player changed; it holds for this phrase, whatever comes in late about the kit or the log. */
   private readonly ownStages = linkedSignal<string | undefined, readonly Stage[] | null>({
     source: () => this.subject.phrase()?.id,
@@ -50,12 +52,28 @@ export class PlanStore {
     source: () => this.subject.phrase()?.id,
     computation: () => ({}),
   });
-  readonly stages = computed((): readonly Stage[] => this.ownStages() ?? this.subject.proposed());
-  readonly ladder = computed((): DrillPlan => ({ ...this.subject.suggestedPlan(), ...this.ownLadder() }));
+  readonly stages = computed(
+    (): readonly Stage[] => this.ownStages() ?? this.lesson()?.plan?.stages ?? this.subject.proposed(),
+  );
+  readonly ladder = computed((): DrillPlan => ({
+    ...this.subject.suggestedPlan(),
+    ...this.lessonsLadder(),
+    ...this.ownLadder(),
+  }));
   readonly plan = computed((): DrillPlan => ({
     ...this.ladder(),
     ...(this.stages().length > 0 ? { stages: [...this.stages()] } : {}),
   }));
+  /** What a lesson sets for this phrase; null where none does. */
+  private readonly lesson = computed(() => this.lessons.of(this.subject.phrase()?.id)?.item ?? null);
+  /** The ladder that a lesson sets, to the player's own goal, and never from below what was clean already. */
+  private readonly lessonsLadder = computed((): Partial<DrillPlan> => {
+    const plan = this.lesson()?.plan;
+    if (!plan) return {};
+    const { goal, start } = this.subject.suggestedPlan();
+    const { stages: _, ...rest } = plan;
+    return { ...rest, goal, start: Math.min(goal, Math.max(plan.start, this.subject.best().lastClean ? start : 0)) };
+  });
   readonly rungs = computed(() => stageRungs(this.ladder(), undefined));
   /** One to three ladders to take as they are. */
   readonly offers = computed(() => {

@@ -56,12 +56,12 @@ describe('my data', () => {
         m.fixture.detectChanges();
         return m.text().includes(words);
       });
-    await says('in this browser only (under 0.1 MB). The browser may delete it');
+    await says('in this browser (under 0.1 MB). The browser may delete it');
     await m.component.pick(picked(writeShelf({ phrases: [phraseOf('a')], attempts: [], drills: [] })));
     m.fixture.detectChanges();
     bytes = 3_260_000;
     m.press('Put it on the shelf');
-    await says('in this browser only (3.3 MB). The browser may delete it');
+    await says('in this browser (3.3 MB). The browser may delete it');
   });
   it('lists the records that are kept with phrases; one is let go and kept again', async () => {
     const { db, messages } = await emptyPlace();

@@ -50,6 +50,11 @@ import { SettingsRepo } from '../../storage/settings.repo';
           ><input type="checkbox" [checked]="shows()" (change)="shows.set(!shows())" /> {{ showWords() }}</label
         >
       }
+      @if (incoming().lessons > 0) {
+        <label class="line"
+          ><input type="checkbox" [checked]="lessons()" (change)="lessons.set(!lessons())" /> {{ lessonWords() }}</label
+        >
+      }
       @for (n of incoming().named; track n.key) {
         <label class="line"
           ><input type="checkbox" [checked]="named().has(n.key)" (change)="toggleNamed(n.key)" /> {{ n.words }}, where
@@ -105,14 +110,15 @@ export class IncomingComponent {
   });
   readonly log = linkedSignal({ source: this.incoming, computation: () => true });
   readonly boards = linkedSignal({ source: this.incoming, computation: () => true });
+  readonly lessons = linkedSignal({ source: this.incoming, computation: () => true });
   readonly shows = linkedSignal({ source: this.incoming, computation: () => true });
   readonly named = linkedSignal<Incoming, ReadonlySet<string>>({
     source: this.incoming,
     computation: ({ named }) => new Set(named.map((n) => n.key)),
   });
   readonly nothing = computed(() => {
-    const { groups, tries, takes, clips, drills, boards, shows, sittings, named } = this.incoming();
-    const others = tries + takes + clips + drills + boards + shows + sittings + named.length;
+    const { groups, tries, takes, clips, drills, boards, shows, sittings, lessons, named } = this.incoming();
+    const others = tries + takes + clips + drills + boards + shows + sittings + lessons + named.length;
     return groups.every((g) => g.kind === 'stays off') && others === 0;
   });
   readonly fileWords = computed(() =>
@@ -136,6 +142,7 @@ export class IncomingComponent {
     const come = clips > 0 ? `With the phrases: ${count(clips, 'clip')} of recordings.` : '';
     return [come, gone].filter((w) => w !== '').join(' ');
   });
+  readonly lessonWords = computed(() => count(this.incoming().lessons, 'lesson or report', 'lessons and reports'));
   readonly showWords = computed(() => count(this.incoming().shows, 'show'));
   readonly boardWords = computed(() => count(this.incoming().boards, 'board'));
 
@@ -167,6 +174,7 @@ export class IncomingComponent {
       log: this.log(),
       boards: this.boards(),
       shows: this.shows(),
+      lessons: this.lessons(),
       named: [...this.named()],
     });
   }

@@ -11,19 +11,20 @@ import { NoticesService } from '../../common/notices.service';
 import { sizeWords } from '../../playing/own-records';
 import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
 import { fileName, saveBlob, saveText } from '../../widgets/save-svg';
+import { OwnFolderComponent } from './own-folder.component';
 import { IncomingComponent } from './incoming.component';
 
 /** My data: the shelf as a file, out and in, backups, how much is kept here, and what was set aside. */
 @Component({
   selector: 'ls-my-data',
-  imports: [Dialog, DialogFocusDirective, IncomingComponent],
+  imports: [Dialog, DialogFocusDirective, IncomingComponent, OwnFolderComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="panel">
       <h2>My data</h2>
       <p>
-        Everything is kept in this browser only{{ usedWords() }}. One file holds the whole shelf: keep it as a backup,
-        or bring it in on another device. The two shelves are merged. Its format is
+        Everything is kept in this browser{{ usedWords() }}. One file holds the whole shelf: keep it as a backup, or
+        bring it in on another device. The two shelves are merged. Its format is
         <a href="schema/shelf-file.schema.json" target="_blank">described as a JSON Schema</a>.
       </p>
       <div class="row">
@@ -68,10 +69,8 @@ import { IncomingComponent } from './incoming.component';
           ><input type="checkbox" [checked]="backup.now().weekly" (change)="backup.weekly(!backup.now().weekly)" /> back
           up every week</label
         >
-        @if (backup.canFolder) {
-          <button type="button" class="btn plain" (click)="chooseFolder()">{{ folderWords() }}</button>
-        }
       </div>
+      <ls-own-folder />
       @if (aside.all().length > 0) {
         <h3>Set aside</h3>
         <p>{{ asideWords() }} could not be read and is kept apart. Nothing of it was lost or replaced.</p>
@@ -118,7 +117,6 @@ export class MyDataComponent {
   readonly showsReport = signal(false);
   readonly groups = computed(() => mergeGroups(this.report()));
   private readonly used = resource({ loader: () => this.backup.used() });
-  private readonly folder = resource({ loader: () => this.backup.folderName() });
   readonly usedWords = computed(() => {
     const used = this.used.hasValue() ? this.used.value() : null;
     if (!used) return '';
@@ -127,11 +125,7 @@ export class MyDataComponent {
   });
   readonly lastWords = computed(() => {
     const { last } = this.backup.now();
-    return last === null ? 'No backup yet.' : `Last backup: ${format(last, 'd MMM yyyy, HH:mm')}.`;
-  });
-  readonly folderWords = computed(() => {
-    const name = this.folder.hasValue() ? this.folder.value() : null;
-    return name === null ? 'Choose a folder' : `In ${name}. Choose another`;
+    return last === null ? 'Never exported.' : `Last export: ${format(last, 'd MMM yyyy, HH:mm')}.`;
   });
   readonly asideWords = computed(() => count(this.aside.all().length, 'thing'));
 
@@ -140,6 +134,7 @@ export class MyDataComponent {
       'The shelf could not be read, so no file was exported. Nothing was changed. Try again.',
       async () => {
         saveBlob(await this.files.export(), `loop-shelf-${format(Date.now(), 'yyyy-MM-dd')}.json`);
+        await this.backup.noteExport();
       },
     );
   }
@@ -148,10 +143,6 @@ export class MyDataComponent {
     await this.trying('The backup could not be saved. Nothing was changed. Try another folder.', async () => {
       this.notices.tell(await this.backup.save());
     });
-  }
-
-  async chooseFolder(): Promise<void> {
-    if (await this.backup.choose()) this.folder.reload();
   }
 
   constructor() {

@@ -53,6 +53,7 @@ import type { Check } from './listening.engine';
 import { Recorder } from './recorder';
 import { clockWords } from '../../common/moment-words';
 import { RECORDING_LIMITS } from './sound-file';
+import { WithheldComponent } from '../../widgets/withheld.component';
 import { WaveComponent, type Sight } from './wave.component';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
 import { TermComponent } from '../../guide/term.component';
@@ -78,6 +79,7 @@ const ROUND_WORDS = { lick: 'the lick', bar: 'one bar', beat: 'one beat', join: 
   selector: 'ls-listen',
   imports: [
     TermComponent,
+    WithheldComponent,
     GuideLinkComponent,
     DropFileDirective,
     NumberFieldComponent,

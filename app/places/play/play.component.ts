@@ -16,6 +16,7 @@ import { ChipsComponent } from '../../widgets/chips.component';
 import { choicesOf } from '../../widgets/choice';
 import { SelectComponent } from '../../widgets/select.component';
 import { TempoFieldComponent } from '../../widgets/tempo-field.component';
+import { WithheldComponent } from '../../widgets/withheld.component';
 import { CallsStore } from './calls.store';
 import { CLICK, MODE_CHIPS, NOTHING, PLAY_METERS, PlayChoices, type PlayMode } from './choices';
 import { FreeEar } from './free.ear';
@@ -52,6 +53,7 @@ const ASKED_WORDS: Readonly<Record<TradeAsked, string>> = {
     SelectComponent,
     SittingComponent,
     TempoFieldComponent,
+    WithheldComponent,
   ],
   providers: [FreeEar, PlayStore, LiveStore, CallsStore, TradingStore, StandIn],
   changeDetection: ChangeDetectionStrategy.OnPush,

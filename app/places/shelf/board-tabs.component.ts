@@ -42,6 +42,7 @@ import { BoardsRepo } from '../../storage/boards.repo';
       <button type="button" class="tab quiet" (click)="create.emit()">+ Board</button>
       @if (current(); as b) {
         <button type="button" class="tab quiet" (click)="rename.emit(b)">Rename</button>
+        <button type="button" class="tab quiet" (click)="teach.emit(b)">Make a lesson</button>
         <button type="button" class="tab quiet" (click)="dropBoard.emit(b.id)">Delete this board</button>
       }
       <span class="spacer"></span>
@@ -107,6 +108,7 @@ export class BoardTabsComponent {
   readonly chose = output<string | null>();
   readonly create = output();
   readonly rename = output<Board>();
+  readonly teach = output<Board>();
   readonly dropBoard = output<string>();
   readonly showRemoved = output();
   readonly boards = computed(() => this.repo.all() ?? []);

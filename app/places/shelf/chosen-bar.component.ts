@@ -25,6 +25,7 @@ import { ShelfActs } from './shelf.acts';
           Remove from board
         </button>
       }
+      <button type="button" class="btn small" (click)="teach.emit(list())">Put in a lesson …</button>
       <button type="button" class="btn small" (click)="print.emit(list())">Print</button>
       <button type="button" class="btn small" [disabled]="files.working() !== null" (click)="export()">Export</button>
       <button type="button" class="btn small" (click)="acts.remove(list()); letGo.emit()">Take off the shelf</button>
@@ -65,6 +66,7 @@ export class ChosenBarComponent {
   readonly want = output<readonly string[]>();
   readonly tag = output<readonly string[]>();
   readonly toBoard = output<readonly string[]>();
+  readonly teach = output<readonly string[]>();
   readonly print = output<readonly string[]>();
   /** The board that is shown, if it is in the player's own order. */
   readonly ownBoard = computed(() => {

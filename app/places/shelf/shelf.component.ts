@@ -27,10 +27,12 @@ import type { ShelfRow } from '../../knowledge/index/entry';
 import { KitsRepo } from '../../storage/kits.repo';
 import { patternOf } from '../../knowledge/patterns';
 import { PhrasesRepo } from '../../storage/phrases.repo';
+import type { Board } from '@core/shelf';
 import { momentWords } from '../../common/moment-words';
 import { UnkeptRepo } from '../../storage/unkept.repo';
 import { openShelf } from '../../environment/which-shelf';
 import { BringInComponent } from '../../exchange/bring-in.component';
+import { MakeLesson } from '../../exchange/make-lesson';
 import { DropFileDirective } from '../../exchange/drop-file.directive';
 import { PagesComponent } from '../../exchange/pages/pages.component';
 import { TakeAlongComponent } from '../../exchange/take-along.component';
@@ -52,6 +54,7 @@ import { ShelfMapComponent } from './map/shelf-map.component';
 import { ShelfTableComponent } from './shelf-table.component';
 import { StripComponent } from './strip.component';
 import { UnkeptLineComponent } from './unkept-line.component';
+import { ExportLineComponent } from './export-line.component';
 import { GoalDialogComponent, type Wanted } from './goal-dialog.component';
 import { WordDialogComponent, type Wording } from './word-dialog.component';
 import { TermComponent } from '../../guide/term.component';
@@ -82,6 +85,7 @@ const FIRST_DRAWN = 6;
     GuideLinkComponent,
     AskBoxComponent,
     BoardTabsComponent,
+    ExportLineComponent,
     BringInComponent,
     CdkDrag,
     CdkDropList,
@@ -116,6 +120,7 @@ export class ShelfComponent implements OnDestroy {
   readonly shelf = inject(ShelfStore);
   readonly acts = inject(ShelfActs);
   private readonly router = inject(Router);
+  private readonly lessons = inject(MakeLesson);
   private readonly kits = inject(KitsRepo);
   private readonly phrases = inject(PhrasesRepo);
   private readonly player = inject(Player);
@@ -338,10 +343,17 @@ export class ShelfComponent implements OnDestroy {
     this.wording.set(null);
     if (!asked) return;
     if (asked.kind === 'tag') return this.acts.tag(asked.ids, words);
+    if (asked.kind === 'lesson')
+      return board === null ? this.lessons.make(words, asked.ids) : this.lessons.add(board, asked.ids);
     if (asked.kind === 'board' && board !== null) return this.acts.toBoard(board, asked.ids);
     if (asked.kind === 'rename') return this.acts.renameBoard(asked.board, words);
     const made = await this.acts.newBoard(words, asked.kind === 'question' ? asked.question : null, asked.ids);
     if (made !== null) this.shelf.boardId.set(made);
+  }
+
+  /** A lesson of what is on a board, in its order; of a kept question, of what it finds. */
+  async teachBoard({ name, question, phrases }: Board): Promise<void> {
+    void this.lessons.make(name, question === null ? phrases : await this.shelf.idsFound());
   }
 
   openDemo(): void {

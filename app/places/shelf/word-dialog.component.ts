@@ -4,15 +4,16 @@ import { Dialog } from 'primeng/dialog';
 import { count } from '@core/base';
 import { BOARD_LIMITS } from '@core/shelf';
 import { BoardsRepo } from '../../storage/boards.repo';
+import { LessonsRepo } from '../../storage/lessons.repo';
 import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
 
 /** What one word or name is asked for. */
 export type Wording =
-  | { readonly kind: 'tag' | 'board' | 'new board'; readonly ids: readonly string[] }
+  | { readonly kind: 'tag' | 'board' | 'new board' | 'lesson'; readonly ids: readonly string[] }
   | { readonly kind: 'question'; readonly ids: readonly string[]; readonly question: string }
   | { readonly kind: 'rename'; readonly ids: readonly string[]; readonly board: string; readonly name: string };
 
-/** Asks for a tag, for a board's name, or which board. */
+/** Asks for a tag, for a board's name, or which board or lesson. */
 @Component({
   selector: 'ls-word-dialog',
   imports: [Dialog, DialogFocusDirective, FormsModule],
@@ -31,6 +32,15 @@ export type Wording =
           <div class="boards">
             @for (b of boards(); track b.id) {
               <button type="button" class="btn" (click)="said.emit({ words: '', board: b.id })">{{ b.name }}</button>
+            }
+          </div>
+        }
+        @if (asked().kind === 'lesson') {
+          <div class="boards">
+            @for (l of lessons(); track l.lesson) {
+              <button type="button" class="btn" (click)="said.emit({ words: '', board: l.lesson })">
+                {{ l.title }}
+              </button>
             }
           </div>
         }
@@ -74,11 +84,13 @@ export type Wording =
 })
 export class WordDialogComponent {
   readonly asked = input.required<Wording>();
+  /** The words, or the board or lesson that was chosen by its id. */
   readonly said = output<{ readonly words: string; readonly board: string | null }>();
   readonly closed = output();
   readonly letters = BOARD_LIMITS.letters;
   private readonly repo = inject(BoardsRepo);
   readonly boards = computed(() => (this.repo.all() ?? []).filter((b) => b.question === null));
+  readonly lessons = inject(LessonsRepo).given;
   readonly words = linkedSignal(() => {
     const asked = this.asked();
     return asked.kind === 'rename'
@@ -95,6 +107,8 @@ export class WordDialogComponent {
         return `Tag ${many}`;
       case 'board':
         return `Put ${many} on a board`;
+      case 'lesson':
+        return `Put ${many} in a lesson`;
       case 'new board':
         return 'A new board';
       case 'question':
@@ -109,15 +123,28 @@ export class WordDialogComponent {
         return 'One word. If all of them have it, it is removed';
       case 'board':
         return 'Or a new board named';
+      case 'lesson':
+        return this.lessons().length > 0 ? 'Or a new lesson named' : 'Name of the lesson';
       case 'new board':
       case 'question':
       case 'rename':
         return 'Name of the board';
     }
   });
-  readonly does = computed(() =>
-    this.asked().kind === 'tag' ? 'Tag' : this.asked().kind === 'rename' ? 'Rename' : 'Make the board',
-  );
+  readonly does = computed(() => {
+    switch (this.asked().kind) {
+      case 'tag':
+        return 'Tag';
+      case 'rename':
+        return 'Rename';
+      case 'lesson':
+        return 'Make the lesson';
+      case 'board':
+      case 'new board':
+      case 'question':
+        return 'Make the board';
+    }
+  });
 
   say(): void {
     if (this.words().trim() !== '') this.said.emit({ words: this.words().trim(), board: null });

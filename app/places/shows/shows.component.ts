@@ -9,6 +9,7 @@ import { SHOW_LIMITS } from '@core/shelf';
 import { isoDay, practiceDayOf } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
 import { KeysService } from '../../common/keys.service';
+import { MakeLesson } from '../../exchange/make-lesson';
 import { GuideLinkComponent } from '../../guide/guide-link.component';
 import { NumberFieldComponent } from '../../widgets/number-field.component';
 import { SelectComponent } from '../../widgets/select.component';
@@ -53,6 +54,7 @@ type Over = 'paper' | 'states' | null;
 export class ShowsComponent {
   readonly store = inject(ShowsStore);
   private readonly clock = inject(DayService);
+  private readonly lessons = inject(MakeLesson);
   private readonly table = viewChild<ElementRef<HTMLElement>>('table');
   private readonly router = inject(Router);
   readonly over = signal<Over>(null);
@@ -89,6 +91,7 @@ export class ShowsComponent {
   readonly menu = computed(() => [
     { label: 'New show', command: () => void this.store.create() },
     { label: 'Copy for another night', command: () => void this.store.copy() },
+    { label: 'Make a lesson', command: () => this.teach() },
     { label: 'Earlier versions …', command: () => this.over.set('states') },
     { label: 'Delete this show', command: () => void this.store.drop() },
   ]);
@@ -100,6 +103,14 @@ export class ShowsComponent {
   run(): void {
     if ((this.store.show()?.cues.length ?? 0) > 0 && this.over() === null && !this.running())
       void this.router.navigate(['/shows'], { queryParams: { run: 1 } });
+  }
+
+  /** A lesson of what is played in the show: the grooves and what stands in the spots, in their order. */
+  teach(): void {
+    const show = this.store.show();
+    if (!show) return;
+    const ids = show.cues.flatMap((c) => [c.groove, ...c.spots.map((s) => s.phrase)]).flatMap((id) => id ?? []);
+    void this.lessons.make(show.name, ids);
   }
 
   endRun(): void {

@@ -7,6 +7,7 @@ import { KeptValue } from '../kept-value';
 import { ShelfFiles } from './shelf-files.service';
 
 const WEEK = 7 * 24 * 60 * 60 * 1000;
+/** A folder that was chosen for backups alone, before there was one of one's own. */
 const FOLDER = 'backup-folder';
 const USUAL: Backup = Object.freeze({ weekly: false, last: null });
 
@@ -15,7 +16,6 @@ interface Folder extends FileSystemDirectoryHandle {
   queryPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
   requestPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
 }
-type Picker = (how: { mode: 'readwrite'; id: string }) => Promise<Folder>;
 
 /**
  * Backups: on request, and if wished by themselves every week, into a folder the player chose where the browser can
@@ -31,7 +31,6 @@ export class BackupService {
   /** Whether a weekly backup waits for a press: a page may write by itself only where it was allowed to. */
   readonly waits = computed(() => !this.laterState() && this.waiting());
   private readonly waiting = signal(false);
-  readonly canFolder = 'showDirectoryPicker' in globalThis;
 
   /** Called when the page has come to rest: writes the weekly backup where it may, else asks for a press. */
   async look(): Promise<void> {
@@ -44,28 +43,17 @@ export class BackupService {
     else this.waiting.set(true);
   }
 
+  /** That the shelf was exported as a file by hand: that is as good as a backup. */
+  noteExport(): Promise<boolean> {
+    return this.value.patch({ last: now() });
+  }
+
   later(): void {
     this.laterState.set(true);
   }
 
   weekly(on: boolean): Promise<boolean> {
     return this.value.patch({ weekly: on });
-  }
-
-  /** Lets the player choose the folder. False when none was chosen. */
-  async choose(): Promise<boolean> {
-    try {
-      const pick = (globalThis as unknown as { showDirectoryPicker: Picker }).showDirectoryPicker;
-      const folder = await pick({ mode: 'readwrite', id: 'loop-shelf' });
-      return await this.database.write(() => this.database.db.kept.put({ key: FOLDER, value: folder }));
-    } catch {
-      return false;
-    }
-  }
-
-  /** The name of the chosen folder; null when there is none. */
-  async folderName(): Promise<string | null> {
-    return (await this.folder())?.name ?? null;
   }
 
   /** Writes a backup now: into the folder, else as a download. Resolves to where it went, in words. */
@@ -106,8 +94,10 @@ export class BackupService {
   }
 
   private async folder(): Promise<Folder | null> {
-    const row = await this.database.read(undefined, () => this.database.db.kept.get(FOLDER));
-    const value = row?.value as Folder | undefined;
+    const [own, row] = await this.database.read<readonly ({ value?: unknown } | undefined)[]>([], () =>
+      this.database.db.kept.bulkGet(['own-folder', FOLDER]),
+    );
+    const value = (own ?? row)?.value as Folder | undefined;
     return value && 'getFileHandle' in value ? value : null;
   }
 }

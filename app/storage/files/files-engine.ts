@@ -34,6 +34,7 @@ export interface Incoming {
   readonly shows: number;
   /** What was played freely: it comes with the log. */
   readonly sittings: number;
+  readonly lessons: number;
   /** Settings, kits and the like that it would change, with their names for people. */
   readonly named: readonly { readonly key: string; readonly words: string }[];
   readonly file: ShelfRead['file'];
@@ -47,6 +48,7 @@ export interface Chosen {
   readonly log: boolean;
   readonly boards: boolean;
   readonly shows: boolean;
+  readonly lessons: boolean;
   readonly named: readonly string[];
 }
 
@@ -174,7 +176,7 @@ function someOf(contents: ShelfContents, ids: readonly string[]): ShelfContents 
   };
 }
 
-function picked(contents: ShelfContents, { without, log, boards, shows, named }: Chosen): ShelfContents {
+function picked(contents: ShelfContents, { without, log, boards, shows, lessons, named }: Chosen): ShelfContents {
   const out = new Set(without);
   const keys = new Set(named);
   return {
@@ -190,6 +192,7 @@ function picked(contents: ShelfContents, { without, log, boards, shows, named }:
     boards: boards ? contents.boards : [],
     shows: shows ? contents.shows : [],
     showStates: shows ? contents.showStates : [],
+    lessons: lessons ? contents.lessons : [],
     named: contents.named.filter((n) => keys.has(n.key)),
   };
 }
@@ -204,6 +207,7 @@ function told(report: MergeReport): Omit<Incoming, 'file' | 'tries' | 'phrases'>
     boards: report.boards,
     shows: report.shows,
     sittings: report.sittings,
+    lessons: report.lessons,
     named: report.named.map((key) => ({ key, words: NAMED_WORDS[key] ?? key })),
   };
 }

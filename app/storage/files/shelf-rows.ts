@@ -14,6 +14,7 @@ export const ROWS = [
   'shows',
   'showStates',
   'freeSittings',
+  'lessons',
   'clips',
   'kept',
 ] as const;
@@ -22,7 +23,7 @@ export type RowTable = (typeof ROWS)[number];
 /** The name under which fields of a later version's file are kept. */
 const OTHERS = 'file-others';
 /** What is kept under a name and belongs to this browser alone. */
-const LOCAL: ReadonlySet<string> = new Set(['demo-filled', 'backup', 'backup-folder']);
+const LOCAL: ReadonlySet<string> = new Set(['demo-filled', 'backup', 'backup-folder', 'own-folder']);
 
 /** All that a shelf holds but the tries, which are many. */
 export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
@@ -36,10 +37,11 @@ export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
     db.shows.toArray(),
     db.showStates.toArray(),
     db.freeSittings.toArray(),
+    db.lessons.toArray(),
     db.clips.toArray(),
     db.kept.toArray(),
   ]);
-  const [phrases, drills, takes, states, removals, boards, shows, showStates, freeSittings, clips, kept] = all;
+  const [phrases, drills, takes, states, removals, boards, shows, showStates, freeSittings, lessons, clips, kept] = all;
   const others = kept.find((k) => k.key === OTHERS)?.value;
   return {
     ...EMPTY_SHELF,
@@ -52,6 +54,7 @@ export async function contentsOf(db: ShelfDb): Promise<ShelfContents> {
     shows,
     showStates,
     freeSittings,
+    lessons,
     clips,
     named: kept.filter((k) => k.key !== OTHERS && !LOCAL.has(k.key)),
     others: typeof others === 'object' && others !== null ? { ...others } : {},
@@ -97,6 +100,7 @@ export function differences(before: ShelfContents, after: ShelfContents): Differ
     shows: of(before.shows, after.shows, 'id'),
     showStates: of(before.showStates, after.showStates, 'id'),
     freeSittings: of(before.freeSittings, after.freeSittings, 'id'),
+    lessons: of(before.lessons, after.lessons, 'id'),
     clips: of(before.clips, after.clips, 'id'),
     kept: of(named(before), named(after), 'key'),
   };

@@ -1,3 +1,4 @@
+export { packedText, unpackedText } from './packed';
 export {
   phraseCode,
   readPhraseCode,

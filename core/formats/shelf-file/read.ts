@@ -1,4 +1,4 @@
-import { Checksum, count, readFail, type Read } from '../../base';
+import { Checksum, count, isShallow, readFail, type Read } from '../../base';
 import { EMPTY_SHELF, SHELF_LIMITS, type Named, type ShelfContents } from '../../shelf';
 import { RULES, type Rule } from './rules';
 import { SHELF_FORMAT, SHELF_VERSION } from './schema';
@@ -30,6 +30,9 @@ export function readShelf(text: string): Read<ShelfRead, ShelfCode> {
   return lines.end() ?? readWhole(text);
 }
 
+/** Fields of later versions that a file may have: far more than any has. */
+const MOST_OTHERS = 1000;
+
 /** What a line of the file may be, by where one is in it. */
 type Where = 'head' | 'between' | 'list' | 'over';
 
@@ -60,6 +63,7 @@ export class ShelfLines {
   }
 
   push(text: string): void {
+    if (this.where === 'over' && this.rest === '' && text.trim() === '') return;
     if (!text.includes('\n')) {
       this.rest += text;
       return;
@@ -122,7 +126,9 @@ export class ShelfLines {
       this.where = 'over';
       return;
     } else {
-      const field = parsed(`{${line.replace(/,$/, '')}}`);
+      // Nothing of ours leaves a line empty.
+      const field = line === '' ? { ok: false as const } : parsed(`{${line.replace(/,$/, '')}}`);
+      if (this.others.length >= MOST_OTHERS) this.failed = tooManyFields();
       if (field.ok && typeof field.value === 'object' && field.value !== null)
         this.others.push(...Object.entries(field.value));
       else this.odd = true;
@@ -198,6 +204,15 @@ function checked(
   version: number,
 ): Read<ShelfContents, ShelfCode> {
   const read: Partial<Record<FileList, readonly unknown[]>> = {};
+  const fields = Object.entries(others);
+  if (fields.length > MOST_OTHERS) return tooManyFields();
+  const deep = fields.find(([, value]) => !isShallow(value));
+  if (deep)
+    return readFail(
+      'wrong-part',
+      { path: `/${deep[0].slice(0, 60)}` },
+      `In ${deep[0].slice(0, 60)}: it is nested too deep. Nothing was read.`,
+    );
   for (const name of FILE_LISTS) {
     const given = rows[name];
     if (given.length > SHELF_LIMITS[name]) return tooMany(name, given.length);
@@ -267,6 +282,7 @@ const NOUNS: Readonly<Record<FileList, string>> = {
   shows: 'show',
   showStates: 'earlier show',
   freeSittings: 'sitting',
+  lessons: 'lesson',
   clips: 'clip',
   named: 'named part',
 };
@@ -278,6 +294,11 @@ function tooMany(name: FileList, many: number): Read<never, ShelfCode> {
     { path: `/${name}` },
     `This file holds ${count(many, NOUNS[name], PLURALS[name])}; a shelf holds at most ${SHELF_LIMITS[name]}.`,
   );
+}
+
+function tooManyFields(): Read<never, ShelfCode> {
+  const words = `This file has more than ${MOST_OTHERS} parts that Loop Shelf does not know. Nothing was read.`;
+  return readFail('too-large', null, words);
 }
 
 function wrongPart(

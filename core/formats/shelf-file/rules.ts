@@ -1,5 +1,6 @@
 import { isShallow } from '../../base';
 import { modernAttempt, modernDrill, modernTake, modernTries, type DrillState } from '../../drill';
+import type { KeptLesson, Lesson } from '../../lesson';
 import type { Phrase } from '../../recipe';
 import { joinedIn } from '../../recipe';
 import { withSelections } from '../../selection';
@@ -69,7 +70,7 @@ function wordsOf(error: ValidationError | undefined): string {
   return error?.message ?? 'something is wrong';
 }
 
-function phraseProblem({ recipe }: Phrase): RuleProblem | null {
+function phraseProblem({ recipe }: Pick<Phrase, 'recipe'>): RuleProblem | null {
   for (const moves of [recipe.moves, ...joinedIn(recipe)]) {
     const seen = new Set<string>();
     for (const { id } of moves) {
@@ -78,6 +79,18 @@ function phraseProblem({ recipe }: Phrase): RuleProblem | null {
     }
   }
   return null;
+}
+
+function lessonProblem({ items }: Lesson): RuleProblem | null {
+  for (const { phrase } of items) {
+    const problem = phraseProblem(phrase);
+    if (problem) return problem;
+  }
+  return null;
+}
+
+function lessonRowProblem(row: KeptLesson): RuleProblem | null {
+  return row.kind === 'taken' ? lessonProblem(row.came) : null;
 }
 
 function drillProblem(drill: DrillState): RuleProblem | null {
@@ -103,6 +116,9 @@ export const RULES = {
   shows: bySchema(compiled.validateShow),
   showStates: bySchema(compiled.validateShowState),
   freeSittings: bySchema(compiled.validateFreeSitting),
+  lessons: bySchema(compiled.validateKeptLesson, lessonRowProblem, withSelections),
+  lesson: bySchema(compiled.validateLesson, lessonProblem),
+  report: bySchema(compiled.validateReport),
   kept: bySchema(compiled.validateNamed, namedProblem),
   clips: bySchema(compiled.validateClip),
   listening: bySchema(compiled.validateListening),

@@ -5,6 +5,7 @@ import { KitSchema, KitsSchema } from '../../kit';
 import { CLICK_KINDS, COUNT_KINDS, LOUDEST, PARTS as SOUNDING, type ClickKind, type CountKind } from '../../playback';
 import { ClipSchema, ListeningSchema } from '../../listen';
 import { SelectionSchema } from '../../selection';
+import { KeptLessonSchema, LessonSchema, ReportSchema } from '../../lesson';
 import { PlanDaysSchema, TodaySchema } from '../../plan';
 import { ProfileSchema } from '../../reach';
 import {
@@ -114,6 +115,8 @@ export const ShelfFileSchema = Type.Object(
     showStates: Type.Optional(Type.Array(ShowStateSchema, { maxItems: SHELF_LIMITS.showStates })),
     /** What was played freely; files from before that have none. */
     freeSittings: Type.Optional(Type.Array(FreeSittingSchema, { maxItems: SHELF_LIMITS.freeSittings })),
+    /** Lessons that are given or were taken, and reports; files from before that have none. */
+    lessons: Type.Optional(Type.Array(KeptLessonSchema, { maxItems: SHELF_LIMITS.lessons })),
     /** Bars of records that are kept with phrases; files from before that have none. */
     clips: Type.Optional(Type.Array(ClipSchema, { maxItems: SHELF_LIMITS.clips })),
     named: Type.Array(NamedSchema, { maxItems: SHELF_LIMITS.named }),
@@ -172,6 +175,9 @@ export const VALIDATED = {
   Show: ShowSchema,
   ShowState: ShowStateSchema,
   FreeSitting: FreeSittingSchema,
+  Lesson: LessonSchema,
+  Report: ReportSchema,
+  KeptLesson: KeptLessonSchema,
   Named: NamedSchema,
   TabDraft: TabDraftSchema,
   Unkept: UnkeptSchema,
@@ -192,7 +198,7 @@ export const VALIDATED = {
   Take: TakeSchema,
 };
 
-/** What is published for others to read, and compiled for nobody. */
+/** What is published for others to read, and compiled for nobody; lessons and reports are published too. */
 export const PUBLISHED = { ShelfFile: ShelfFileSchema };
 
 /** Parts that several of them contain, by name, so that each is written and compiled once. */

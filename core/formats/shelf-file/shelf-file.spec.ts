@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { anyAttempt, anyDrill, anyPhrase } from '../../testing/arbitraries';
 import { EMPTY_SHELF, SHELF_LIMITS, stateOf, type ShelfContents } from '../../shelf';
-import { FILE_LISTS, readShelf, RULES, ShelfLines, shiftedShelf, tooLarge, writeShelf } from '.';
+import { FILE_LISTS, readShelf, RULES, SHELF_VERSION, ShelfLines, shiftedShelf, tooLarge, writeShelf } from '.';
 
 const unique = <T extends { id: string }>(one: fc.Arbitrary<T>, maxLength: number) =>
   fc.uniqueArray(one, { selector: (x) => x.id, maxLength });
@@ -247,6 +247,22 @@ describe('the shelf file', () => {
       `This file holds 1000000 phrases; a shelf holds at most ${SHELF_LIMITS.phrases}.`,
     );
   });
+  it('what no rule knows is no deeper than what is kept, and there is not endless much of it', () => {
+    const deep = `${'['.repeat(5000)}${']'.repeat(5000)}`;
+    const inLines = writeShelf(sample()).replace('"checksum"', `"later":${deep},\n"checksum"`);
+    const whole = JSON.stringify({ ...(JSON.parse(writeShelf(sample())) as object), later: 0 });
+    for (const text of [inLines, whole.replace('"later":0', `"later":${deep}`)])
+      expect(firstProblem(text)?.message).toBe('In later: it is nested too deep. Nothing was read.');
+    const shallow = inLines.replace(deep, `${'['.repeat(39)}${']'.repeat(39)}`);
+    expect(readShelf(shallow).ok).toBe(true);
+    const many = Array.from({ length: 1001 }, (_, i) => `"f${i}":1,\n`).join('');
+    expect(firstProblem(writeShelf(sample()).replace('"checksum"', `${many}"checksum"`))?.code).toBe('too-large');
+  });
+  it('a head and then nothing but ends of lines is refused at the first of them', () => {
+    const lines = new ShelfLines();
+    lines.push(`{"format":"loop-shelf","version":${SHELF_VERSION},\n\n`);
+    expect(lines.goes).toBe(false);
+  });
   it('a file too large to read as a whole is refused by its size', () => {
     const read = tooLarge(300 * 1024 * 1024);
     expect(read.ok ? '' : read.problems[0].message).toBe(
@@ -286,6 +302,7 @@ describe('the shelf file', () => {
       'shows',
       'showStates',
       'freeSittings',
+      'lessons',
       'clips',
       'named',
       'checksum',

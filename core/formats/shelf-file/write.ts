@@ -1,5 +1,6 @@
 import { Checksum } from '../../base';
 import type { Attempt } from '../../drill';
+import type { KeptLesson } from '../../lesson';
 import { EMPTY_SHELF, type ShelfContents } from '../../shelf';
 import { SHELF_FORMAT, SHELF_VERSION } from './schema';
 
@@ -15,12 +16,13 @@ export const FILE_LISTS = [
   'shows',
   'showStates',
   'freeSittings',
+  'lessons',
   'clips',
   'named',
 ] as const;
 export type FileList = (typeof FILE_LISTS)[number];
 /** Those that came later than the version of the file. */
-const LATER: ReadonlySet<FileList> = new Set(['clips', 'shows', 'showStates', 'freeSittings']);
+const LATER: ReadonlySet<FileList> = new Set(['clips', 'shows', 'showStates', 'freeSittings', 'lessons']);
 
 /**
  * The text of a shelf file, piece by piece: one row a line, everything in the order of its ids, so that the same shelf
@@ -80,6 +82,7 @@ export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
     })),
     shows: shelf.shows.map((s) => ({ ...s, changed: s.changed + by, day: s.day === null ? null : s.day + days })),
     freeSittings: shelf.freeSittings.map((s) => ({ ...s, at: s.at + by, changed: s.changed + by })),
+    lessons: shelf.lessons.map((l) => shiftedLesson(l, by, days)),
     attempts: shelf.attempts.map(attempt),
     drills: shelf.drills.map((d) => ({
       ...d,
@@ -87,4 +90,26 @@ export function shiftedShelf(shelf: ShelfContents, by: number): ShelfContents {
       tryBegan: d.tryBegan === null ? null : d.tryBegan + by,
     })),
   };
+}
+
+function shiftedLesson(row: KeptLesson, by: number, days: number): KeptLesson {
+  const due = (day: number | null): number | null => (day === null ? null : day + days);
+  const changed = row.changed + by;
+  switch (row.kind) {
+    case 'given':
+      return { ...row, changed, made: row.made === null ? null : row.made + by, due: due(row.due) };
+    case 'taken':
+      return {
+        ...row,
+        changed,
+        since: row.since + by,
+        reported: row.reported === null ? null : row.reported + by,
+        came: { ...row.came, made: row.came.made + by, due: due(row.came.due) },
+      };
+    case 'report': {
+      const { report } = row;
+      const items = report.items.map((i) => ({ ...i, tries: i.tries.map((t) => ({ ...t, at: t.at + by })) }));
+      return { ...row, changed, report: { ...report, made: report.made + by, since: report.since + by, items } };
+    }
+  }
 }

@@ -1,0 +1,1 @@
+export { lessonCode, readLesson, readLessonCode, readReport } from './lesson';

@@ -1,0 +1,6 @@
+import type { Lesson, Report } from './schema';
+
+/** The text of a lesson or a report, as a file. It needs no rules: what is made here is good. */
+export function lessonText(value: Lesson | Report): string {
+  return `${JSON.stringify(value, null, 1)}\n`;
+}
