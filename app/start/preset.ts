@@ -82,22 +82,22 @@ const preset = definePreset(used, {
   components: {
     toast: { colorScheme: { light: toast(), dark: toast() } },
     toggleswitch: {
-      root: { width: '34px', height: '20px', gap: '3px' },
-      handle: { size: '14px' },
+      root: { width: '40px', height: '24px', gap: '3px' },
+      handle: { size: '18px' },
       colorScheme: { light: toggle(), dark: toggle() },
     },
     slider: {
       track: { background: 'var(--line)', size: '6px', borderRadius: '3px' },
       range: { background: 'var(--accent)' },
       handle: {
-        width: '18px',
-        height: '18px',
+        width: '24px',
+        height: '24px',
         background: 'var(--accent)',
         content: {
           background: 'var(--surface)',
           hoverBackground: 'var(--surface)',
-          width: '12px',
-          height: '12px',
+          width: '16px',
+          height: '16px',
           shadow: 'none',
         },
       },

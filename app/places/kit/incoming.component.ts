@@ -88,8 +88,8 @@ import { SettingsRepo } from '../../storage/settings.repo';
     }
     input {
       flex: none;
-      width: 18px;
-      height: 18px;
+      width: 24px;
+      height: 24px;
       accent-color: var(--accent);
     }
     .row {

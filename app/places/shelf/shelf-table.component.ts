@@ -74,8 +74,8 @@ import { ShelfStore } from './shelf.store';
       width: 36px;
     }
     input {
-      width: 18px;
-      height: 18px;
+      width: 24px;
+      height: 24px;
       accent-color: var(--accent);
     }
     .name {

@@ -56,7 +56,7 @@ const LEAST = 62;
             <span class="quiet small">round {{ r.n }} of {{ r.of }}</span>
           }
           @if (b.kind === 'play') {
-            <a class="small" routerLink="/play">Let it be heard</a>
+            <a class="small heard" routerLink="/play">Let it be heard</a>
           }
         </h3>
         <p class="words"><ls-termed [text]="b.words" [terms]="inWords()" /></p>
@@ -83,6 +83,9 @@ const LEAST = 62;
     }
   `,
   styles: `
+    .heard {
+      line-height: 24px;
+    }
     :host {
       display: grid;
       grid-template-columns: 34px 14px 62px 150px minmax(0, 1fr) auto;

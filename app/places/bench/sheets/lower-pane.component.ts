@@ -85,6 +85,9 @@ const TABS: readonly { readonly what: Lower; readonly words: string; readonly ke
       flex: 1 1 130px;
     }
     .save {
+      /* The drawing that flows round it lies above what floats. */
+      position: relative;
+      z-index: 1;
       float: right;
     }
     :host(.tall) {

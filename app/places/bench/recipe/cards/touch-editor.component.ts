@@ -51,7 +51,7 @@ const ROUND = [null, 'ghost', 'tap', 'accent'] as const;
     }
     .limb button {
       flex: none;
-      width: 18px;
+      width: 24px;
       height: 26px;
       padding: 0;
       border: 1px solid var(--line);
