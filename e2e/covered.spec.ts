@@ -22,8 +22,8 @@ const SIZES = [
 ] as const;
 
 /**
- * What of all that can be pressed lies under something else once it is scrolled to, or is smaller than 24 dots. Words of
- * a sentence may be as high as their line; a list is opened by all of it, its arrow is part of that.
+ * What of all that can be pressed lies under something else once it is scrolled to, or is smaller than 24 dots. Words
+ * of a sentence may be as high as their line; a list is opened by all of it, its arrow is part of that.
  */
 function wrongOnes(page: Page): Promise<readonly string[]> {
   return page.evaluate(() => {

@@ -268,11 +268,19 @@ test('over plain http to another machine the page works: ids without the browser
     Object.defineProperty(crypto, 'randomUUID', { value: undefined });
     Object.defineProperty(navigator, 'locks', { value: undefined });
     Object.defineProperty(navigator, 'storage', { value: undefined });
+    Object.defineProperty(globalThis, 'isSecureContext', { value: false });
   });
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Over http');
   await page.goto('/shelf');
   await expect(strips(page)).toHaveText(['Over http']);
+  // What is missing is said before it is tried.
+  for (const path of ['/listen', '/play']) {
+    await page.goto(path);
+    await expect(page.locator('ls-withheld')).toContainText('No microphone and no MIDI here');
+  }
+  await page.goto('/kit?part=data');
+  await expect(page.locator('ls-withheld')).toContainText('No folder here');
 });
 
 test('work that was not kept in tabs that were closed is found: one at once, the others to take up', async ({

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
 
 /** How long answers under way may take to finish when the server is told to stop, in milliseconds. */
-const FINISH_WITHIN = 5000;
+const FINISH_WITHIN = 30_000;
 
 const root = process.env['WEB_ROOT'] ?? join(fileURLToPath(new URL('.', import.meta.url)), '../web/browser');
 const host = process.env['HOST'] ?? '127.0.0.1';

@@ -36,6 +36,7 @@ import { TempoFieldComponent } from '../widgets/tempo-field.component';
 import { Unfetched, UNFETCHED } from '../environment/workers';
 import { ExchangeService, type Writing } from './exchange.service';
 import { pictureCode } from './picture-code';
+import { PictureCodeComponent } from './picture-code.component';
 
 type Sound = 'loop' | 'drill';
 const SOUNDS: readonly Choice<Sound>[] = [
@@ -60,6 +61,7 @@ const BITS: readonly Choice<WavForm['bits']>[] = [
     Dialog,
     DialogFocusDirective,
     NumberFieldComponent,
+    PictureCodeComponent,
     SelectComponent,
     TempoFieldComponent,
   ],

@@ -45,6 +45,8 @@ describe('lessons that are given', () => {
     expect([first.edition, first.items.map((i) => i.phrase.name)]).toEqual([1, ['Rope', 'Anchor']]);
     await db.phrases.put(phraseOf('b', { name: 'Anchor' }));
     const second = await repo.send('les');
+    // What is the same is no new edition.
+    expect(await repo.send('les')).toEqual(second);
     expect([second?.edition, second?.items.length, (await repo.givenOf('les'))?.edition]).toEqual([2, 1, 2]);
     await db.phrases.clear();
     expect([await repo.send('les'), (await repo.givenOf('les'))?.edition]).toEqual([null, 2]);

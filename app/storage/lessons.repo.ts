@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { checksumOf, moment, stableJson } from '@core/base';
 import type { Attempt } from '@core/drill';
 import {
+  editionSum,
   givenRow,
   isNewer,
   keptLessons,
@@ -140,8 +141,8 @@ export class LessonsRepo {
   }
 
   /**
-   * The next edition of a lesson that is given; that it left is remembered. Null where none of its phrases is on the
-   * shelf, or it could not be kept.
+   * The next edition of a lesson that is given; that it left is remembered. Where nothing is different since the last,
+   * it is that one again. Null where none of its phrases is on the shelf, or it could not be kept.
    */
   async send(lesson: string): Promise<Lesson | null> {
     const { db } = this.database;
@@ -152,9 +153,14 @@ export class LessonsRepo {
       const found = (await db.phrases.bulkGet(row.items.map((i) => i.phrase))).filter((p) => p !== undefined);
       made.lesson = nextEdition(row, new Map(found.map((p) => [p.id, p])), moment(now(), row.made ?? -1));
       if (!made.lesson) return;
+      const sent = editionSum(made.lesson);
+      if (row.sent === sent && row.made !== null) {
+        made.lesson = { ...made.lesson, edition: row.edition, made: row.made };
+        return;
+      }
       const { edition, made: at } = made.lesson;
-      const sent: GivenLesson = { ...row, edition, made: at, changed: moment(now(), row.changed) };
-      await db.lessons.put(sent);
+      const left: GivenLesson = { ...row, edition, made: at, sent, changed: moment(now(), row.changed) };
+      await db.lessons.put(left);
     });
     return well ? (made.lesson ?? null) : null;
   }

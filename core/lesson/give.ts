@@ -1,3 +1,4 @@
+import { checksumOf, stableJson } from '../base';
 import type { DrillPlan } from '../drill';
 import type { Phrase, Recipe } from '../recipe';
 import { LESSON_FORMAT, LESSON_VERSION, type GivenLesson, type Lesson, type LessonItem } from './schema';
@@ -37,6 +38,13 @@ export function nextEdition(given: GivenLesson, phrases: ReadonlyMap<string, Phr
     items,
     answers: given.answers,
   };
+}
+
+/**
+ * What tells an edition of a lesson from another, apart from its number and when it was made.
+ */
+export function editionSum(lesson: Lesson): string {
+  return checksumOf(stableJson({ ...lesson, edition: 0, made: 0 }));
 }
 
 /** A recipe without fields that a later version or a hand put there: nothing leaves that is not known here. */

@@ -19,7 +19,7 @@ export {
 } from './schema';
 export { givenRow, isNewer, keptLessons, laterLesson, reportRow, takenBefore, takenRow } from './rows';
 export { lessonText } from './text';
-export { nextEdition } from './give';
+export { editionSum, nextEdition } from './give';
 export { isOwn, lessonBoard, type LessonChange, lessonChanges, takeLesson } from './update';
 export { reportOf } from './report';
 export { type Beside, besideEachOther, isBehind, type Standing, standingOf } from './beside';

@@ -154,6 +154,8 @@ const GivenLessonSchema = Type.Object({
   /** The edition that left last; 0 before any did. */
   edition: Type.Integer({ minimum: 0, maximum: LESSON_LIMITS.editions }),
   made: Type.Union([TimeSchema, Type.Null()]),
+  /** The check sum of what left last: what is the same is no new edition. */
+  sent: Type.Optional(Type.String({ maxLength: 64 })),
   title,
   from: typed,
   note,

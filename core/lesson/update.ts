@@ -69,7 +69,8 @@ export function lessonChanges(
 ): readonly LessonChange[] {
   const changes: LessonChange[] = [];
   for (const { item, was, id, own } of meetings(taken, lesson, shelf)) {
-    const about = { item: item.id, name: item.phrase.name };
+    // As the pupil knows it.
+    const about = { item: item.id, name: own?.name ?? item.phrase.name };
     if (id === null) changes.push({ kind: 'new', ...about });
     else if (!own) changes.push({ kind: 'off', ...about });
     else {

@@ -13,12 +13,14 @@ import {
 import { Dialog } from 'primeng/dialog';
 import type { SharedPhrase } from '@core/formats/shared';
 import { stageTitle } from '@core/drill';
+import { sentence } from '@core/base';
 import { lessonText, type GivenLesson, type Lesson } from '@core/lesson';
 import { dateWords } from '@core/plan';
 import { NoticesService } from '../../common/notices.service';
 import { UNFETCHED } from '../../environment/workers';
 import { ExchangeService } from '../../exchange/exchange.service';
 import { pictureCode } from '../../exchange/picture-code';
+import { PictureCodeComponent } from '../../exchange/picture-code.component';
 import { PagesComponent } from '../../exchange/pages/pages.component';
 import { LessonsRepo } from '../../storage/lessons.repo';
 import { DialogFocusDirective } from '../../widgets/dialog-focus.directive';
@@ -27,7 +29,7 @@ import { fileName, saveText } from '../../widgets/save-svg';
 /** An edition of a lesson leaves: as a file, as a link with its picture, on paper. */
 @Component({
   selector: 'ls-send-lesson',
-  imports: [Dialog, DialogFocusDirective, PagesComponent],
+  imports: [Dialog, DialogFocusDirective, PagesComponent, PictureCodeComponent],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
@@ -54,15 +56,7 @@ import { fileName, saveText } from '../../widgets/save-svg';
           <p class="quiet">It is too long for a link. Send the file.</p>
         } @else {
           @if (picture(); as p) {
-            <svg
-              class="code"
-              [attr.viewBox]="'-2 -2 ' + (p.side + 4) + ' ' + (p.side + 4)"
-              role="img"
-              aria-label="The link as a code to scan with a phone"
-            >
-              <rect x="-2" y="-2" [attr.width]="p.side + 4" [attr.height]="p.side + 4" fill="#fff" />
-              <path [attr.d]="p.path" fill="#000" shape-rendering="crispEdges" />
-            </svg>
+            <ls-picture-code [code]="p" />
           } @else if (link()) {
             <p class="quiet">Too long for a code to scan. The link works.</p>
           }
@@ -101,11 +95,6 @@ import { fileName, saveText } from '../../widgets/save-svg';
       flex: 1;
       min-width: 0;
     }
-    .code {
-      display: block;
-      width: min(100%, 260px);
-      margin: 12px 0;
-    }
   `,
 })
 export class SendLessonComponent implements OnDestroy {
@@ -139,9 +128,9 @@ export class SendLessonComponent implements OnDestroy {
   readonly lead = computed(() => {
     const l = this.lesson();
     if (!l) return '';
-    return [l.from && `From ${l.from}`, l.due === null ? '' : `for ${dateWords(l.due, true)}`, l.note]
-      .filter((w) => w !== '')
-      .join('. ');
+    const head = [l.from && `From ${l.from}`, l.due === null ? '' : `for ${dateWords(l.due, true)}`];
+    const words = sentence(head.filter((w) => w !== '').join(', '));
+    return [words, l.note].filter((w) => w !== '').join('. ');
   });
   /** The phrases of the edition as pages, each with its notes. */
   readonly pages = computed((): readonly SharedPhrase[] =>

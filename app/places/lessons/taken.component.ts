@@ -1,9 +1,27 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  resource,
+  signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { freshUuid } from '../../environment/ids';
 import { now } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
-import { LESSON_LIMITS, lessonText, reportHolds, reportOf, type Question, type TakenLesson } from '@core/lesson';
+import {
+  LESSON_LIMITS,
+  lessonText,
+  reportHolds,
+  reportOf,
+  type Question,
+  type Report,
+  type TakenLesson,
+} from '@core/lesson';
 import { dateWords, dayWords } from '@core/plan';
 import { LessonsRepo } from '../../storage/lessons.repo';
 import { fileName, saveText } from '../../widgets/save-svg';
@@ -58,8 +76,11 @@ export class TakenComponent {
       return reportOf(params, shelf, tries, now());
     },
   });
-  /** The report as it would be written; null while it is worked out. */
-  readonly report = computed(() => (this.told.hasValue() ? this.told.value() : null));
+  /** The report as it would be written, the one before until the next is there; null while the first is worked out. */
+  readonly report = linkedSignal<Report | null, Report | null>({
+    source: () => (this.told.hasValue() ? this.told.value() : null),
+    computation: (found, before) => found ?? (this.writing() ? (before?.value ?? null) : null),
+  });
   readonly failed = computed(() => this.told.status() === 'error');
   readonly holds = computed(() => {
     const report = this.report();

@@ -42,7 +42,7 @@ const SEEN = `loop-shelf-folder ${databaseName()}`;
 const TROUBLE = 'own-folder';
 const HOW = { mode: 'readwrite' } as const;
 /** What changes is written so long after, in milliseconds: within a minute with all that it takes. */
-const AFTER = 20_000;
+const AFTER = 40_000;
 /** What is done with the shelf here tells nobody how far it is. */
 const silent = () => proxy(() => undefined);
 /** So many files of a folder are looked at. */
