@@ -4,18 +4,13 @@ import type { Backup } from '@core/formats/shelf-file';
 import { now } from '../../environment/clock';
 import { Database } from '../database';
 import { KeptValue } from '../kept-value';
+import { allowed, put, type Folder } from './folder-handle';
 import { ShelfFiles } from './shelf-files.service';
 
 const WEEK = 7 * 24 * 60 * 60 * 1000;
 /** A folder that was chosen for backups alone, before there was one of one's own. */
 const FOLDER = 'backup-folder';
 const USUAL: Backup = Object.freeze({ weekly: false, last: null });
-
-/** What the browser's pickers can do that TypeScript does not know yet. */
-interface Folder extends FileSystemDirectoryHandle {
-  queryPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
-  requestPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
-}
 
 /**
  * Backups: on request, and if wished by themselves every week, into a folder the player chose where the browser can
@@ -62,11 +57,8 @@ export class BackupService {
     const name = `loop-shelf-${format(now(), 'yyyy-MM-dd-HHmm')}.json`;
     const folder = await this.folder();
     let words = `The backup ${name} is in your downloads.`;
-    if (folder && (await allowed(folder))) {
-      const handle = await folder.getFileHandle(name, { create: true });
-      const stream = await handle.createWritable();
-      await stream.write(file);
-      await stream.close();
+    if (folder && (await allowed(folder, true))) {
+      await put(folder, name, file);
       words = `The backup ${name} is in ${folder.name}.`;
     } else download(file, name);
     this.waiting.set(false);
@@ -99,16 +91,6 @@ export class BackupService {
     );
     const value = (own ?? row)?.value as Folder | undefined;
     return value && 'getFileHandle' in value ? value : null;
-  }
-}
-
-async function allowed(folder: Folder): Promise<boolean> {
-  const how = { mode: 'readwrite' } as const;
-  if ((await folder.queryPermission?.(how)) === 'granted') return true;
-  try {
-    return (await folder.requestPermission?.(how)) === 'granted';
-  } catch {
-    return false;
   }
 }
 

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { proxy } from 'comlink';
 import { count } from '@core/base';
 import { dayFile, FOLDER_FILE, folderEntry, staleDays } from '@core/shelf';
@@ -9,14 +9,9 @@ import { Database } from '../database';
 import { HealthService } from '../health.service';
 import { isFull } from '../storage-words';
 import type { Chosen, Incoming } from './files-engine';
+import { allowed, put, type Folder } from './folder-handle';
 import { spawnFiles } from './spawn-files';
 
-/** What the browser's folders can do that TypeScript does not know yet. */
-export interface Folder extends FileSystemDirectoryHandle {
-  queryPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
-  requestPermission?(how: { mode: 'readwrite' }): Promise<PermissionState>;
-  entries(): AsyncIterableIterator<[string, FileSystemHandle]>;
-}
 type Picker = (how: { mode: 'readwrite'; id: string }) => Promise<Folder>;
 
 /** What was written or read last, by which what others wrote since is known. */
@@ -40,7 +35,6 @@ const HANDLE = 'own-folder';
 /** Kept beside the database, so that keeping it is no change of the shelf. */
 const SEEN = `loop-shelf-folder ${databaseName()}`;
 const TROUBLE = 'own-folder';
-const HOW = { mode: 'readwrite' } as const;
 /** What changes is written so long after, in milliseconds: within a minute with all that it takes. */
 const AFTER = 40_000;
 /** What is done with the shelf here tells nobody how far it is. */
@@ -71,8 +65,6 @@ export class OwnFolder {
   private readonly busyState = signal(false);
   readonly busy = this.busyState.asReadonly();
   private readonly changes = signal(0);
-  /** Whether what is kept is in the folder too. */
-  readonly isWritten = computed(() => this.changes() === 0 && !this.busy());
   private began = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private looked: { readonly folder: Folder; readonly files: readonly Found[] } | null = null;
@@ -117,7 +109,7 @@ export class OwnFolder {
   async choose(): Promise<FolderLook | null> {
     try {
       const folder = await (globalThis as unknown as { showDirectoryPicker: Picker }).showDirectoryPicker({
-        ...HOW,
+        mode: 'readwrite',
         id: 'loop-shelf-own',
       });
       return await this.look(folder);
@@ -307,28 +299,6 @@ async function sumOf(text: Blob): Promise<string | null> {
 
 function markOf(name: string, { size, lastModified }: File): string {
   return `${name} ${size} ${lastModified}`;
-}
-
-/** Writes a file whole or not at all: the browser puts it in place when it is closed. */
-async function put(folder: Folder, name: string, content: Blob): Promise<void> {
-  const stream = await (await folder.getFileHandle(name, { create: true })).createWritable();
-  try {
-    await stream.write(content);
-    await stream.close();
-  } catch (error) {
-    await stream.abort().catch(() => undefined);
-    throw error;
-  }
-}
-
-async function allowed(folder: Folder, asks: boolean): Promise<boolean> {
-  if (!folder.queryPermission) return true;
-  if ((await folder.queryPermission(HOW)) === 'granted') return true;
-  try {
-    return asks && (await folder.requestPermission?.(HOW)) === 'granted';
-  } catch {
-    return false;
-  }
 }
 
 function allOf({ named }: Incoming): Chosen {
