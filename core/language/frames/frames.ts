@@ -258,6 +258,8 @@ const CARRIED_ACT: Frame = {
 
 /** "Ghosted" and "a flam" say what is done, and name no strokes as "the ghosts" does. */
 function isNoun({ levels, ornaments, limb, voices, counts, order, said }: Pick): boolean {
+  // "With a kick and a left" names strokes that are not there yet.
+  if (limb && /^an? /i.test(said)) return false;
   if ((levels ?? ornaments) === undefined || (limb ?? voices ?? counts ?? order) !== undefined) return true;
   return !/^an? /i.test(said) && /^(?:the|those|these|all|every|each|any) |s$/i.test(said);
 }

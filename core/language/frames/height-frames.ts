@@ -1,12 +1,22 @@
-import { type Level, type Ornament } from '../../stroke';
+import { isHand, type Level, type Ornament } from '../../stroke';
 import { forStrokes, type Said, type RuleContext } from '../rules/rule';
+import type { Pick } from '../grammar/pick';
 import { selectionOf } from '../grammar/said-select';
 import { offerOf } from '../../recipe';
 import { leaveOut, levelEvery, ornamentsOff, removeOrRest, setLevel } from '../rules/strokes';
 import type { Values } from '../lexicon/template';
 import type { Frame } from './frames';
 import { groupedHeights, keptOnly } from './meanings';
-import { edgeOrnamented, levelled, ornamented, takenOff, trimmed, trimmedTo, heightsMoved } from './said-heights';
+import {
+  edgeOrnamented,
+  levelled,
+  ornamented,
+  strokesInstead,
+  takenOff,
+  trimmed,
+  trimmedTo,
+  heightsMoved,
+} from './said-heights';
 import { markerOf, named, no, pickIn, wholeOrNone, isSaidBefore } from './said';
 
 /** Every meaning that can be carried out; the first reason where none can. */
@@ -24,8 +34,10 @@ function without(v: Values, scene: RuleContext): Said {
   if (!named(v, '')) return no(v);
   // "No grace notes" leaves the strokes.
   if ((pick.ornaments?.length ?? 0) > 1) return stripped(v, scene);
+  // "No accents on the left hand": what is played stays.
+  if (level === 'accent' && levels.length === 0) return setLevel(pick, 'tap', scene);
   return anyOf(
-    () => (level && levels.length === 0 && level !== 'tap' && !pick.limb ? setLevel(pick, 'tap', scene) : no(v)),
+    () => (level && levels.length === 0 && level !== 'tap' ? setLevel(pick, 'tap', scene) : no(v)),
     () => (ornament && !pick.limb && pick.levels === undefined ? stripped(v, scene) : no(v)),
     () => leaveOut(pick, scene, 'ask'),
   );
@@ -146,6 +158,34 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
     // "Stick the rights on the mid tom, with a flam" sends them there.
     mean: (v, scene) => (isSaidBefore(v, 'ornament', 'pick') ? ornamented(v, scene) : no(v)),
   },
+  {
+    // "Flams instead of accents": the height goes, the grace stroke comes.
+    acts: ['give', 'add', 'level'],
+    unsaid: true,
+    needs: ['ornament', 'old'],
+    may: [],
+    mean: (v, s) => {
+      const old = v['old'] as Pick;
+      if (old.levels?.join() !== 'accent') return no(v);
+      return forStrokes(old, s, (_, own) => {
+        const hands = own.filter((i) => isHand(s.pattern.strokes[i]?.limb ?? 'K'));
+        if (hands.length === 0) return { wrong: old.said, why: 'Feet do not play grace strokes.' };
+        const select = selectionOf(old, s.pattern, hands);
+        return [
+          offerOf('ornament', { select, ornament: v['ornament'] as Ornament }),
+          offerOf('level', { select, level: 'tap' }),
+        ];
+      });
+    },
+  },
+  {
+    // "A drag before the 3"
+    acts: ['add', 'ornament', 'level'],
+    unsaid: true,
+    needs: ['ornament', 'before'],
+    may: ['itself'],
+    mean: (v, s) => ornamented({ ...v, by: { pick: '' }, pick: v['before'] }, s),
+  },
   { acts: ['ornament'], unsaid: false, needs: ['pick', 'ornament'], may: ['itself'], carries: true, mean: ornamented },
   {
     acts: ['start'],
@@ -189,7 +229,7 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
     unsaid: false,
     needs: ['pick'],
     may: [],
-    mean: (v, scene) => (named(v, '') ? leaveOut(pickIn(v), scene, 'beat') : no(v)),
+    mean: (v, scene) => (named(v, '', 'on', 'in', 'at') ? leaveOut(pickIn(v), scene, 'beat') : no(v)),
   },
   { acts: ['emptied'], unsaid: false, needs: ['pick'], may: [], mean: emptied },
   {
@@ -214,9 +254,13 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
     unsaid: false,
     needs: ['pick', 'strokes'],
     may: [],
-    // "Replace the taps with rests"
-    mean: (v, s) =>
-      v['strokes'] === '-' && markerOf(v, 'strokes') === 'with' && named(v, '') ? leaveOut(pickIn(v), s, 'ask') : no(v),
+    // "Replace the taps with rests", "replace the doubles with K L"
+    mean: (v, s) => {
+      if (markerOf(v, 'strokes') !== 'with' || !named(v, '')) return no(v);
+      return v['strokes'] === '-'
+        ? leaveOut(pickIn(v), s, 'ask')
+        : strokesInstead(pickIn(v), v['strokes'] as string, s);
+    },
   },
   { acts: ['keep', 'rest'], unsaid: false, needs: ['only', 'pick'], may: [], mean: (v, s) => keptOnly(pickIn(v), s) },
   { acts: ['trim', 'keep'], unsaid: false, needs: ['pick'], may: ['only'], mean: trimmed },

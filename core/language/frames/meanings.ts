@@ -5,6 +5,8 @@ import { barsSpan, countRef, type Pattern } from '../../pattern';
 import { asEdit, clipOf, offerOf, pasteEdits, restEdits, type Edit, type Offer } from '../../recipe';
 import { chooses, type Selection, type Stretch } from '../../selection';
 import { chosen } from '../grammar/choose';
+import type { CountSaid } from '../grammar/counts';
+import { places } from '../grammar/places';
 import type { Pick } from '../grammar/pick';
 import { ANY, selectionOf } from '../grammar/said-select';
 import type { FarSaid } from '../grammar/slots';
@@ -58,6 +60,25 @@ function heightsOnly({ levels, limb, voices }: Pick): boolean {
 }
 
 type Made = readonly Offer[] | { readonly wrong: string; readonly why: string };
+
+/** One stroke to a count: of its own bar, where that comes in several. */
+export function strokeMoved(pick: Pick, count: CountSaid, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const there = places({ base: null, counts: [count], said: pick.said }, pattern);
+  if (there === null || isWrong(there)) return there ?? wrong(pick.said, '');
+  const bar = barTicks(pattern.meter);
+  return forStrokes(pick, scene, (_, own) => {
+    const [stroke, ...others] = own.flatMap((i) => pattern.strokes[i] ?? []);
+    if (!stroke || others.length > 0) return { wrong: pick.said, why: 'Say which one.' };
+    const all = there.ways[0] ?? [];
+    const barOf = (at: number): number => Math.floor((pattern.start + at) / bar);
+    const same = all.filter((at) => barOf(at) === barOf(stroke.at));
+    const [to, ...more] = same.length > 0 ? same : all;
+    if (to === undefined || more.length > 0) return { wrong: pick.said, why: 'Say in which bar.' };
+    if (to === stroke.at) return { wrong: pick.said, why: 'It is there already.' };
+    return displacedStrokes(pattern, own, to - stroke.at);
+  });
+}
 
 function displacedStrokes(pattern: Pattern, own: readonly number[], step: number): Made {
   const moving = own.flatMap((i) => pattern.strokes[i] ?? []);

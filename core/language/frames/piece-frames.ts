@@ -10,7 +10,7 @@ import { endedWith, landing, round, roundNamed, roundSized } from '../rules/kit'
 import { acts, stays, type Said, type RuleContext } from '../rules/rule';
 import { offerOf } from '../../recipe';
 import { doublePedal, give, isPieceOnly, send, unison } from '../rules/voices';
-import { VOICE, type Level } from '../../stroke';
+import { VOICE, type Level, type Voice } from '../../stroke';
 import type { Frame } from './frames';
 import { anyOf } from './height-frames';
 import { isPlace, isWhole, tradedBars, tradedPieces } from './meanings';
@@ -80,6 +80,43 @@ const steadyOn = (v: Values, scene: RuleContext): Said =>
 /** On what and by whom: pieces, limbs, what they add, the way over the kit, what it lands on. */
 export const PIECE_FRAMES: readonly Frame[] = [
   { acts: ['send'], unsaid: true, needs: ['pick', 'voices'], may: ['under'], carries: true, mean: sent },
+  {
+    // "The accents on the crash, alternating left and right"
+    acts: ['send'],
+    unsaid: true,
+    needs: ['pick', 'voices', 'sides'],
+    may: ['under'],
+    carries: true,
+    mean: (v, s) => {
+      const crash = (v['voices'] as VoicesSaid).every((l) => l.every((one) => one.startsWith('crash')));
+      const sides =
+        v['sides'] === 'LR' ? (['crash-left', 'crash-right'] as const) : (['crash-right', 'crash-left'] as const);
+      return crash ? sent({ ...v, voices: [sides] }, s) : no(v);
+    },
+  },
+  {
+    // "The first hat open", "hats on the &s half open"
+    acts: ['send', 'level'],
+    unsaid: true,
+    needs: ['pick', 'opened'],
+    may: [],
+    mean: (v, s) => {
+      const hats = pickIn(v).voices?.every((one) => one.startsWith('hat-')) === true;
+      return hats && named(v, '', 'on', 'for') ? send(pickIn(v), [[v['opened'] as Voice]], s) : no(v);
+    },
+  },
+  {
+    // "Crash on 1, then back to the hat": what plays there goes on.
+    acts: ['send'],
+    unsaid: true,
+    needs: ['voices'],
+    may: [],
+    mean: (v, { pattern, last }) => {
+      const pieces = (v['voices'] as VoicesSaid).flat().map((one) => VOICE[one].piece);
+      const goesOn = pattern.strokes.some((s) => pieces.includes(VOICE[s.voice].piece));
+      return last && goesOn && /^back /.test(markerOf(v, 'voices')) ? acts([]) : no(v);
+    },
+  },
   { acts: ['send', 'route'], unsaid: true, needs: ['voices'], may: [], mean: inTurn },
   { acts: ['send', 'level'], unsaid: true, needs: ['pick', 'voices', 'level'], may: [], mean: sentAt },
   {

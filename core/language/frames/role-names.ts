@@ -5,6 +5,12 @@
  */
 export type RoleName =
   | 'pick'
+  | 'inGaps'
+  | 'sides'
+  | 'before'
+  | 'form'
+  | 'opened'
+  | 'sameForm'
   | 'voices'
   | 'level'
   | 'ornament'

@@ -96,7 +96,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
   into: ['into', 'in', 'over', 'to'],
   room: ['into', 'in', 'over', 'to', 'across'],
   groups: ['', 'in', 'as', 'by', 'groups of', 'in groups of', 'as groups of', 'it as'],
-  space: ['', 'for', 'over', 'to', 'in', 'into', 'across', 'up to', 'of', 'over the', 'out to'],
+  space: ['', 'for', 'over', 'to', 'in', 'into', 'across', 'up to', 'of', 'over the', 'out to', 'after', 'down to'],
   far: ['', 'by'],
   strokes: ['', 'with'],
   size: ['', 'in', 'as'],

@@ -1,10 +1,10 @@
-import { isHand, SAME_HAND, type Level, type Ornament } from '../../stroke';
-import { offerOf } from '../../recipe';
+import { isHand, parseStrokeText, SAME_HAND, slotsOf, type Level, type Limb, type Ornament } from '../../stroke';
+import { applyMove, offerOf } from '../../recipe';
 import type { CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
 import { selectionOf } from '../grammar/said-select';
 import type { Values } from '../lexicon/template';
-import { forStrokes, type Said, type RuleContext } from '../rules/rule';
+import { forStrokes, wrong, type Said, type RuleContext } from '../rules/rule';
 import { leaveOut, onlyLevel, setLevel } from '../rules/strokes';
 import { isPlace } from './meanings';
 import { pickIn, markerOf, named, no, OF_STROKES, isGrace, wholeOrNone } from './said';
@@ -29,6 +29,42 @@ export function ornamented(v: Values, scene: RuleContext): Said {
     const by = v['itself'] === true ? { by: SAME_HAND as typeof SAME_HAND } : {};
     return [offerOf('ornament', { select, ornament: v['ornament'] as Ornament, ...by })];
   });
+}
+
+/**
+ * "Replace the doubles with a kick and a left": strokes are given to these limbs one after the other, again and again,
+ * where that comes out even. A stroke that is written as an accent or a ghost becomes one.
+ */
+export function strokesInstead(pick: Pick, text: string, scene: RuleContext): Said {
+  const read = parseStrokeText(text);
+  const slots = read.ok ? slotsOf(read.value) : [];
+  if (slots.length < 2 || slots.some((s) => s.length !== 1)) return wrong(pick.said, '');
+  const strokes = slots.flat();
+  return forStrokes(
+    pick,
+    scene,
+    (_, own) => {
+      const many = strokes.length;
+      if (own.length % many !== 0)
+        return { wrong: pick.said, why: `They are ${own.length}, and cannot be given ${many} by ${many}.` };
+      const groups = new Map<string, { readonly limb: Limb; readonly level: Level; readonly own: readonly number[] }>();
+      for (const [i, index] of own.entries()) {
+        const { limb, level } = strokes[i % many] ?? { limb: 'R', level: 'tap' };
+        const key = `${limb} ${level}`;
+        groups.set(key, { limb, level, own: [...(groups.get(key)?.own ?? []), index] });
+      }
+      // What was given already is no double any more: each is chosen in the phrase as it is by then.
+      let { pattern } = scene;
+      return [...groups.values()].flatMap(({ limb, level, own: some }) => {
+        const select = selectionOf({ base: null, said: '' }, pattern, some);
+        const given = some.every((i) => pattern.strokes[i]?.limb === limb) ? [] : [offerOf('swap', { select, limb })];
+        const all = level === 'tap' ? given : [offerOf('level', { select, level }), ...given];
+        pattern = all.reduce((now, o) => applyMove(now, o.entry, () => now).pattern, pattern);
+        return all;
+      });
+    },
+    'beat',
+  );
 }
 
 /** A grace stroke, or another, on the first or the last stroke of the hands. */
@@ -65,5 +101,7 @@ export function heightsMoved(v: Values, scene: RuleContext): Said {
   const named = limb ?? voices ?? order ?? counts ?? bars ?? half;
   const there = v['target'] as Pick;
   if (!level || level === 'tap' || more.length > 0 || named !== undefined || !isPlace(there)) return no(v);
+  // What is not there is not moved.
+  if (!scene.pattern.strokes.some((s) => s.level === level)) return wrong(pickIn(v).said, 'There are none here.');
   return ['to', 'onto', 'on'].includes(markerOf(v, 'target')) ? onlyLevel(there, level, scene) : no(v);
 }

@@ -73,10 +73,12 @@ export function gridWithin(v: Values, scene: RuleContext, otherwise?: Said): Sai
   return { acts: [...met, ...rest] };
 }
 
-/** "Double up beat 4": twice as many strokes in its time. */
+/** "Double up beat 4", "double the last note": twice as many strokes in its time. */
 export function doubledUp(v: Values, scene: RuleContext): Said {
   const half = gridsOf(scene.pattern.meter).find((g) => g === scene.pattern.grid / 2);
-  return isPlace(pickIn(v)) && markerOf(v, 'pick') === '' && half !== undefined
+  const pick = pickIn(v);
+  const side = /^(?:first|last|nth)$/.test(pick.order?.kind ?? '') && !pick.limb && !pick.levels && !pick.voices;
+  return (isPlace(pick) || side) && markerOf(v, 'pick') === '' && half !== undefined
     ? gridWithin({ ...v, grid: half, inPlace: true }, scene)
     : no(v);
 }

@@ -1,5 +1,5 @@
 import { barsSpan } from '../../pattern';
-import { type Grid, gridName } from '../../time';
+import { barTicks, beatTicks, type Grid, gridName } from '../../time';
 import { offerOf } from '../../recipe';
 import { refOf, textOfCount, type CountSaid } from '../grammar/counts';
 import type { Pick } from '../grammar/pick';
@@ -9,7 +9,7 @@ import { barCopied, filledBySizes, times } from '../rules/fill';
 import { acts, wrong, type Said, type RuleContext } from '../rules/rule';
 import { countsOnto, endingOn, onto, partOnto, placeOnto, rated, ratedTo, restarted, slotsFar } from '../rules/shift';
 import type { Frame } from './frames';
-import { isPlace, isWhole } from './meanings';
+import { isPlace, isWhole, strokeMoved } from './meanings';
 import {
   begunAt,
   begunWith,
@@ -144,6 +144,22 @@ export const TIME_FRAMES: readonly Frame[] = [
     may: ['pick'],
     mean: (v, s) => (wholeOrNone(v) ? filledBySizes({ ...v, sizes: v['groups'] }, s) : no(v)),
   },
+  {
+    // "Cut it after three beats"
+    acts: ['trim', 'remove'],
+    unsaid: false,
+    needs: ['space'],
+    may: ['pick'],
+    mean: (v, s) => {
+      const { beats, bars } = v['space'] as { readonly beats?: number; readonly bars?: number };
+      const room = bars === undefined ? (beats ?? 0) * beatTicks(s.pattern.meter) : bars * barTicks(s.pattern.meter);
+      const says = ['', 'to', 'after', 'down to'].includes(markerOf(v, 'space'));
+      if (!says || !wholeOrNone(v)) return no(v);
+      return room > 0 && room < s.pattern.length
+        ? filled({ ...v, close: 'cut' }, s)
+        : wrong('that long', 'It is no longer than that.');
+    },
+  },
   { acts: ['fill'], unsaid: true, needs: ['until'], may: ['pick', 'close', 'count', 'closing'], mean: filledUntil },
   {
     acts: ['fill'],
@@ -183,11 +199,28 @@ export const TIME_FRAMES: readonly Frame[] = [
     may: ['pick', 'swapped'],
     mean: (v, s) => (wholeOrNone(v) ? times(s, v['times'] as number, v['swapped'] !== undefined) : no(v)),
   },
+  {
+    acts: ['twice'],
+    unsaid: false,
+    needs: [],
+    may: ['pick'],
+    mean: (v, s) => (wholeOrNone(v) ? times(s, 2, false) : no(v)),
+  },
   { acts: ['fill', 'copy'], unsaid: false, needs: ['pick'], may: ['target'], mean: barAgain },
   { acts: [], unsaid: true, needs: ['pick', 'again'], may: [], mean: barAgain },
   { acts: ['copy', 'fill'], unsaid: true, needs: ['pick', 'source'], may: ['swapped'], mean: copied },
   { acts: ['copy', 'fill'], unsaid: false, needs: ['pick', 'target'], may: ['swapped'], mean: copied },
   { acts: ['gaps'], unsaid: false, needs: ['player'], may: ['level'], mean: gapsFilled },
+  {
+    acts: ['gaps', 'add', 'fill'],
+    unsaid: true,
+    needs: ['player', 'inGaps'],
+    may: ['level', 'beneath'],
+    mean: gapsFilled,
+  },
+  // What holds the sticking or the rhythm changes nothing, and says what is changed elsewhere.
+  { acts: ['keep'], unsaid: false, needs: ['form'], may: [], mean: () => acts([]) },
+  { acts: [], unsaid: true, needs: ['sameForm'], may: [], mean: () => acts([]) },
   {
     acts: ['add'],
     unsaid: true,
@@ -295,7 +328,14 @@ export const TIME_FRAMES: readonly Frame[] = [
     unsaid: true,
     needs: ['pick', 'count'],
     may: [],
-    mean: (v, s) => (isWhole(pickIn(v)) ? no(v) : endedOn(v, s)),
+    mean: (v, s) => {
+      const pick = pickIn(v);
+      if (isWhole(pick)) return no(v);
+      const ended = endedOn(v, s);
+      const one = pick.order !== undefined && (pick.limb ?? pick.voices ?? pick.levels) !== undefined;
+      const isTo = named(v, '') && ['to', 'on'].includes(markerOf(v, 'count'));
+      return 'wrong' in ended && one && isTo ? strokeMoved(pick, v['count'] as CountSaid, s) : ended;
+    },
   },
   {
     acts: ['land', 'end'],
@@ -315,6 +355,15 @@ export const TIME_FRAMES: readonly Frame[] = [
     needs: ['grid'],
     may: ['pick', 'oldGrid'],
     mean: gridded,
+  },
+  {
+    // "Stretch it to eighths"
+    acts: ['longer', 'shorter'],
+    unsaid: false,
+    needs: ['grid'],
+    may: ['pick'],
+    mean: (v, s) =>
+      wholeOrNone(v) && ['to', 'into'].includes(markerOf(v, 'grid')) ? onto(s, v['grid'] as Grid) : no(v),
   },
   { acts: ['give'], unsaid: false, needs: ['grid', 'oldGrid'], may: [], mean: gridded },
   {

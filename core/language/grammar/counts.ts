@@ -149,6 +149,8 @@ export function countsAt(tokens: readonly Token[], start: number): readonly Foun
   const w = word(tokens, at);
   if (w === 'offbeats' || w === 'upbeats')
     return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '&', as: 'count' }] }];
+  if (w === 'ones' && word(tokens, at - 1) === 'the')
+    return [{ end: at + 1, value: [{ bar: null, beat: 1, syllable: '', as: 'count' }] }];
   if (w === 'downbeat') return [{ end: at + 1, value: [{ bar: null, beat: 1, syllable: '', as: 'count' }] }];
   if (w === 'downbeats' || w === 'numbers')
     return [{ end: at + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }];

@@ -160,8 +160,16 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     }
     at++;
   }
+  // "A kick under each", "with each of them"
+  const each = word(tokens, start);
+  const under = /^(?:under|underneath|beneath|below|with|behind)$/.test(word(tokens, start - 1));
+  if (under && (each === 'each' || each === 'every')) {
+    const of = /^(?:of|one)$/.test(word(tokens, start + 1)) ? start + 2 : start + 1;
+    const end = word(tokens, start + 1) === 'of' && THEM.has(word(tokens, of)) ? of + 1 : of;
+    if (each === 'each' || end > start + 1) out.push({ end, value: { base: 'them' } });
+  }
   // "Those rights", "these accents" are named, not pointed at.
-  if (THEM.has(word(tokens, at)) && described(tokens, at + 1).length > 0) at++;
+  if (/^(?:those|these)$/.test(word(tokens, at)) && described(tokens, at + 1).length > 0) at++;
   const w = word(tokens, at);
   if (w === 'rest' || w === 'elsewhere') out.push({ end: at + 1, value: { base: 'else' } });
   if (w === 'others') out.push({ end: at + 1, value: { base: 'else', others: true } });
@@ -190,6 +198,24 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
     const limb = LIMB_TERMS.get(word(tokens, next));
     if (limb && /^plays?$/.test(word(tokens, next + 1))) out.push({ end: next + 2, value: { limb } });
   }
+  // "Whatever is not on a beat", "everything that is on 2"
+  if (/^(?:what|whatever|everything|anything|all)$/.test(w)) {
+    const is = /^(?:that|which)$/.test(word(tokens, at + 1)) ? at + 2 : at + 1;
+    const not = /^(?:isnt|arent)$/.test(word(tokens, is)) || word(tokens, is + 1) === 'not';
+    const on = word(tokens, is + 1) === 'not' ? is + 2 : is + 1;
+    if (/^(?:is|are|isnt|arent)$/.test(word(tokens, is)) && /^(?:on|at)$/.test(word(tokens, on))) {
+      const next = /^an?$/.test(word(tokens, on + 1)) ? on + 2 : on + 1;
+      const beat: readonly Found<readonly CountSaid[]>[] =
+        next > on + 1 && word(tokens, next) === 'beat'
+          ? [{ end: next + 1, value: [{ bar: null, beat: null, syllable: '', as: 'count' }] }]
+          : [];
+      for (const { end, value: counts } of [...beat, ...countsAt(tokens, next)]) {
+        const there = { counts };
+        const except = [{ base: null, ...there, said: said(tokens, next, end) }];
+        out.push({ end, value: not ? { base: 'all', except } : there });
+      }
+    }
+  }
   if (/^(?:double|pair)$/.test(w) && /^(?:each|every)$/.test(word(tokens, at - 1)))
     out.push({ end: at + 1, value: { order: { kind: 'doubles' } } });
   if (/^(?:double|single)$/.test(w) && /^(?:strokes|notes)$/.test(word(tokens, at + 1)))
@@ -207,7 +233,11 @@ export function nouns(tokens: readonly Token[], start: number): readonly Found<P
   if (w === 'same' && (GENERIC.has(word(tokens, at + 1)) || word(tokens, at + 1) === 'thing'))
     out.push({ end: at + 2, value: { base: 'it' } });
   if (THEM.has(w)) out.push({ end: at + 1, value: { base: 'them' } });
-  if (GENERIC.has(w) && at > start) out.push({ end: at + 1, value: { base: 'all' } });
+  // "On the one" is the count, and so are "the ones" where nothing says which.
+  const isCount =
+    w === 'one' ||
+    (w === 'ones' && !/^(?:on|in|at|from|that|which|with|of|before|after|where|by)$/.test(word(tokens, at + 1)));
+  if (GENERIC.has(w) && at > start && !isCount) out.push({ end: at + 1, value: { base: 'all' } });
   // "The two rights", "all three kicks": they are so many.
   const [much] = /^(?:the|all|those|these|my)$/.test(word(tokens, at - 1)) ? numberAt(tokens, at) : [];
   if (much && much.value > 1 && much.value <= 16)

@@ -280,7 +280,7 @@ const isPieceTo =
 
 /** Lines that are for the player, though nothing can be done about them here. */
 const ELSEWHERE: readonly RegExp[] = [
-  /\b(?:click|metronome|bpm|tempo|count-in)\b|^(?:turn the )?volume\b/,
+  /\b(?:(?<!rim[ -])click|metronome|bpm|tempo|count-in)\b|^(?:turn the )?volume\b/,
   /\b(?:swing|swung|shuffle|shuffled)\b/,
   /^(?:loop|loop it|loop that)(?: please)?$/,
 ];

@@ -85,7 +85,7 @@ const limb: SlotReader = (tokens, start) => {
 };
 
 /** Strokes to be put in, in words: "a kick", "two kicks", "a rest", "three lefts". */
-const counted: SlotReader = (tokens, start) => {
+const countedOne: SlotReader = (tokens, start) => {
   const out: Found<string>[] = [];
   let at = start;
   const [n] = numberAt(tokens, at);
@@ -96,6 +96,23 @@ const counted: SlotReader = (tokens, start) => {
   const letter = strokeCalled(tokens, at);
   if (letter && many > 0 && many <= 64)
     out.push({ end: letter.end, value: Array.from({ length: many }, () => letter.value).join(' ') });
+  return out;
+};
+
+/** "A kick and a left", "a kick, a kick and a right". */
+const counted: SlotReader = (tokens, start) => {
+  const out: Found<string>[] = [];
+  const go = (at: number, before: readonly string[]): void => {
+    for (const { end, value } of countedOne(tokens, at) as readonly Found<string>[]) {
+      const all = [...before, value];
+      out.push({ end, value: all.join(' ') });
+      let next = end;
+      while (/^(?:,|and|then)$/.test(word(tokens, next))) next++;
+      // Behind "and" another can be said to do something: it is one of these only with a number of its own.
+      if (next > end && numberAt(tokens, next).length > 0 && all.length < 16) go(next, all);
+    }
+  };
+  go(start, []);
   return out;
 };
 
@@ -166,8 +183,13 @@ export type FarSaid =
   | { readonly of: 'slot' | 'beat' | 'bar'; readonly n: number }
   | { readonly of: 'grid'; readonly n: number; readonly grid: number };
 
+/** Words behind a distance. */
+const AWAY = /^(?:later|earlier|late|early|back|forward|forwards|along|ahead|over|to)$/;
+
 const far: SlotReader = (tokens, start) => {
   const out: Found<FarSaid>[] = [];
+  // "The last two later" says which, and not how far.
+  if (/^(?:first|last|next|other|every|each)$/.test(word(tokens, start - 1))) return out;
   for (const f of space(tokens, start)) {
     const { value } = f as Found<SpaceSaid>;
     out.push({ end: f.end, value: 'bars' in value ? { of: 'bar', n: value.bars } : { of: 'beat', n: value.beats } });
@@ -181,7 +203,14 @@ const far: SlotReader = (tokens, start) => {
     if (grid !== undefined) {
       const noun = /^(?:notes?|slots?)$/.test(word(tokens, unit + 1));
       out.push({ end: noun ? unit + 2 : unit + 1, value: { of: 'grid', n: dotted ? n * 1.5 : n, grid } });
-    } else if (/^(?:slots?|steps?)$/.test(word(tokens, end))) out.push({ end: end + 1, value: { of: 'slot', n } });
+    } else if (/^(?:slots?|steps?|places?|positions?)$/.test(word(tokens, end)))
+      out.push({ end: end + 1, value: { of: 'slot', n } });
+    // "One note later"
+    else if (
+      /^(?:notes?|strokes?|hits?)$/.test(word(tokens, end)) &&
+      (AWAY.test(word(tokens, end + 1)) || word(tokens, start - 1) === 'by')
+    )
+      out.push({ end: end + 1, value: { of: 'slot', n } });
     else out.push({ end, value: { of: 'slot', n } });
   }
   return out;

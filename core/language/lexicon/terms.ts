@@ -34,6 +34,8 @@ const MORE_VOICES: Readonly<Record<string, VoiceTerm>> = {
   'rim shot': only('rimshot'),
   'snare rim': { to: ['rimshot', 'cross-stick'], of: ['rimshot', 'cross-stick'] },
   'side stick': only('cross-stick'),
+  'rim click': only('cross-stick'),
+  rimclick: only('cross-stick'),
   crash: { to: ['crash-right'], of: ['crash-left', 'crash-right'] },
   'crash cymbal': { to: ['crash-right'], of: ['crash-left', 'crash-right'] },
   cymbal: { to: ['crash-right', 'ride'], of: ['crash-left', 'crash-right', 'ride', 'ride-bell', 'china', 'splash'] },
@@ -47,6 +49,8 @@ const MORE_VOICES: Readonly<Record<string, VoiceTerm>> = {
   cup: only('ride-bell'),
   tom: { to: ['high-tom', 'mid-tom', 'floor-tom'], of: TOMS },
   'rack tom': only('high-tom'),
+  rack: only('high-tom'),
+  floor: only('floor-tom'),
   'first rack tom': only('high-tom'),
   'second rack tom': only('mid-tom'),
   'third rack tom': only('low-tom'),
@@ -87,9 +91,21 @@ export const LIMB_TERMS: ReadonlyMap<string, LimbTerm> = new Map<string, LimbTer
   ...['second pedal', 'second kick foot', 'second kick pedal', 'second bass drum pedal'].map(
     (w): [string, LimbTerm] => [w, { limbs: ['J'] }],
   ),
-  ...['hat foot', 'foot hat', 'pedal hat', 'hat pedal', 'hat with the foot', 'hat with the left foot'].map(
-    (w): [string, LimbTerm] => [w, { limbs: ['H'] }],
-  ),
+  ...[
+    'hat foot',
+    'foot hat',
+    'pedal hat',
+    'hat pedal',
+    'hat with the foot',
+    'hat with the left foot',
+    'left foot hat',
+    'left hat foot',
+    'chick',
+    'chick the hat',
+    'chicks',
+    'foot chick',
+    'hat chick',
+  ].map((w): [string, LimbTerm] => [w, { limbs: ['H'] }]),
 ]);
 
 /** Limbs by their letter, where no stroke stands beside it: "K on 1", "R to the ride". */
@@ -223,6 +239,13 @@ const PHRASES: readonly string[] = [
   'sixteenth triplets',
   'buzz roll',
   'press roll',
+  'big beats',
+  'big beat',
+  'main beats',
+  'main pulses',
+  'half as loud',
+  'twice as loud',
+  'main beat',
 ];
 const PHRASE_AS: Readonly<Record<string, string>> = {
   'off beat': 'offbeats',
@@ -244,6 +267,13 @@ const PHRASE_AS: Readonly<Record<string, string>> = {
   'four to the floor': 'four-on-the-floor',
   'double kick': 'double-pedal',
   'double bass': 'double-pedal',
+  'big beats': 'downbeats',
+  'main beats': 'downbeats',
+  'big beat': 'downbeats',
+  'main pulses': 'downbeats',
+  'main beat': 'downbeats',
+  'half as loud': 'quieter',
+  'twice as loud': 'louder',
 };
 
 /** All names of more than one word, the longest first, with the word they are read as. */

@@ -11,6 +11,7 @@ export type ActName =
   | 'add'
   | 'follow'
   | 'fill'
+  | 'twice'
   | 'shift'
   | 'trade'
   | 'keep'
@@ -47,7 +48,11 @@ export type ActName =
  */
 const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'move, shift': ['send', 'give', 'shift', 'route'],
-  'send, transfer, route, orchestrate, voice, park, carry, relocate, transplant, land up': ['send', 'give', 'route'],
+  'send, circle, transfer, route, orchestrate, voice, park, carry, relocate, transplant, land up': [
+    'send',
+    'give',
+    'route',
+  ],
   'ping pong, bounce, alternate, jump between': ['send'],
   'throw, stick, switch, jump, hop, visit, travel, go, walk, run, spread, split, take, lead, slide, wander, head, roll':
     ['send', 'give', 'route'],
@@ -72,7 +77,10 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'take off, strip, strip off, take away, strip away': ['strip'],
   'remove, delete, cut, cut out, throw out, snip, snip out, take off, lop off, slice off, chop off': ['remove'],
   'replace, substitute, change': ['give'],
-  'give, hand, hand over, assign, pass, swap, switch, exchange': ['give', 'trade'],
+  'give, hand, hand over, assign, pass, swap, switch, exchange, swap out, switch out, change out, trade out': [
+    'give',
+    'trade',
+  ],
   'trade, trade places, change places, swap places, switch places, swap round, swap around': ['trade'],
   'add, put in, throw in, stick in, slip in, slip, drop in, insert, introduce, include, lay in, lay down, lay, squeeze in, sneak in, sneak, pop in, chuck in, chuck, bring in, sprinkle, plant, fit in, toss in, work in, stick, throw, toss, tack, tag':
     ['add'],
@@ -82,7 +90,8 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'ornament, decorate, embellish, dress up, garnish': ['ornament', 'add'],
   'copy, duplicate, answer, answer with, echo': ['copy'],
   'make it last, let it run, make that last, extend it to, play it for, run it for': ['fill'],
-  'fill, fill up, fill out, cover, repeat, extend, loop, keep going, carry on, keep it going, carry it on, keep it up, prolong, lengthen, keep repeating, keep playing it, go round, go around, keep going round, cycle, run, go on, continue, keep on':
+  'repeat, play it again, do it again': ['fill', 'twice'],
+  'fill, to fill, fill up, fill out, cover, extend, loop, keep going, carry on, keep it going, carry it on, keep it up, prolong, lengthen, keep repeating, keep playing it, go round, go around, keep going round, cycle, run, go on, continue, keep on':
     ['fill'],
   'displace, slide, rotate, nudge, push, pull, bump, delay, drag back, offset, postpone, scoot, budge, knock, start, begin, advance':
     ['shift'],
@@ -107,7 +116,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'start, begin': ['start'],
   'reverse it, reverse this, reverse that, reverse the phrase, reverse the whole thing, reverse all of it': ['reverse'],
   'turn the sticking round, turn the hands round, turn it round': ['mirror'],
-  'flip the sticking, reverse the sticking, swap the sticking, mirror the sticking, invert the sticking, switch the sticking, turn round the sticking, swap the hands, swap hands, mirror, mirror it, reverse both hands, swap both hands, switch hands, switch the hands, flip the hands, reverse hands, reverse the hands, change hands, mirror the hands, exchange the hands, swap over the hands, opposite sticking, use the opposite hands, opposite hands':
+  'flip the sticking, reverse the sticking, reverse the stickings, flip the stickings, swap the stickings, swap the sticking, mirror the sticking, invert the sticking, switch the sticking, turn round the sticking, swap the hands, swap hands, mirror, mirror it, reverse both hands, swap both hands, switch hands, switch the hands, flip the hands, reverse hands, reverse the hands, change hands, mirror the hands, exchange the hands, swap over the hands, opposite sticking, use the opposite hands, opposite hands':
     ['hands'],
   'lead, go first, start first, come first': ['lead'],
   'fill the gaps, fill the gaps with, fill the holes, fill the holes with, fill the rests, fill the rests with, fill in the gaps, fill in the gaps with, fill the spaces, fill the spaces with':
@@ -116,7 +125,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
 };
 
 /** Verbs that say nothing by themselves, and what is said before and between what matters. */
-const LIGHT = `want, want to, wants, need, needs, would like, id like, id, ill, like, give me, give us, get me, show me, have, get, gets, make, put, play, do, use, hit, strike, place, bring, set, let, lets, let us, let me, try, turn, change, becomes, become, turns into, turn into, is, are, be, should be, should, will be, would be, could be, can be, will, would, shall, could, can, may, might, must, ought to be, has to be, have to be, to be, needs to be, need to be, needs to, need to, has to, have to, ought to, should all, must all, are to, is to, give it, give them, this time with, now with, goes, go, comes, come, there should be, there is, how about, what about, what if, can you, could you, can we, could we, please, group, lead into, make sure, make it so, takes, falls, fall, falling, sits, sit, belongs, belong, joins, plays, playing, played, i, we, want to hear, hear`;
+const LIGHT = `want, want to, wants, need, needs, would like, id like, id, ill, like, give me, give us, get me, show me, have, get, gets, make, put, play, do, use, hit, strike, place, bring, set, let, lets, let us, let me, try, turn, change, becomes, become, turns into, turn into, is, are, be, should be, should, will be, would be, could be, can be, will, would, shall, could, can, may, might, must, ought to be, has to be, have to be, to be, needs to be, need to be, needs to, need to, has to, have to, ought to, should all, must all, are to, is to, give it, give them, this time with, now with, goes, go, comes, come, there should be, there is, how about, what about, what if, can you, could you, can we, could we, please, group, lead into, make sure, make it so, takes, falls, fall, falling, sits, sit, belongs, belong, ring, ring on, joins, plays, playing, played, i, we, want to hear, hear`;
 
 /** Words that colour what is said and change nothing of it. */
 const FILLERS = `please, so that, in turn, by turns, alternately, turn by turn, one after the other, one after another, one by one, really, nice and, nicely, a bit, a little, a touch, a tad, slightly, very, quite, too, as well, also, there, here, in there, up there, now, instead, always, all the way, for me, all along, the whole time, kind of, sort of, maybe, perhaps, simply, actually, then, though, as usual, strictly, right there, this time, for a change, if you can, would you, that is, way, much, long, as it gets, as can be, as possible, thanks, thank you, a hair, a fraction, somewhat, so, by itself, on its own, properly, cleanly, completely, entirely, overall, from start to finish, every time, each time, if possible, for once, up there, down there, from high to floor, from high to low, from top to bottom`;
@@ -182,6 +191,7 @@ export const PARTICLES: readonly {
     particle: 'over',
     acts: ['shift', 'send', 'give'] as const,
   })),
+  ...['round', 'around'].map((particle) => ({ verb: 'turn', particle, acts: ['shift'] as const })),
   ...['cut', 'chop', 'lop', 'slice', 'snip'].map((verb) => ({ verb, particle: 'off', acts: ['remove'] as const })),
   ...['take', 'strip'].map((verb) => ({ verb, particle: 'off', acts: ['strip', 'remove'] as const })),
   ...['even', 'level'].map((verb) => ({ verb, particle: 'out', acts: ['tap'] as const })),

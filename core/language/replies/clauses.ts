@@ -22,6 +22,8 @@ const MOST_READINGS = 64;
 const FRAME_RANK = 3;
 const LIKELY_RANK = 2;
 const CARRIED_RANK = 4;
+/** More than two clauses that say it plainly. */
+const TORN_RANK = 6;
 
 /** The clauses that can begin at each place of a line: those whose words stand in one order, and frames when asked. */
 export class ClauseReader {
@@ -43,7 +45,7 @@ export class ClauseReader {
     return once(this.plain, at, () =>
       distinct([
         ...RULES.flatMap((rule) =>
-          rule.say.flatMap((t) => t.fits(this.tokens, at, SLOTS).map((m): Clause => ({ ...m, rule }))),
+          rule.say.flatMap((t) => t.fits(this.tokens, at, SLOTS).map((m) => torn({ ...m, rule }))),
         ).filter((c) => c.end > at),
         ...this.scoped(at, (next) => this.plainAt(next)),
       ]),
@@ -52,11 +54,17 @@ export class ClauseReader {
 
   private framesAt(at: number): readonly Clause[] {
     return once(this.frames, at, () => [
-      ...framesAt(this.tokens, at, FRAMES).map(({ end, values, frame, isCarried }): Clause => ({
-        end,
-        values,
-        rule: { say: [], rank: isCarried ? CARRIED_RANK : frame.isLikely ? LIKELY_RANK : FRAME_RANK, mean: frame.mean },
-      })),
+      ...framesAt(this.tokens, at, FRAMES).map(({ end, values, frame, isCarried }) =>
+        torn({
+          end,
+          values,
+          rule: {
+            say: [],
+            rank: isCarried ? CARRIED_RANK : frame.isLikely ? LIKELY_RANK : FRAME_RANK,
+            mean: frame.mean,
+          },
+        }),
+      ),
       ...this.scoped(at, (next) => this.framesAt(next)),
     ]);
   }
@@ -75,6 +83,19 @@ export class ClauseReader {
       });
     });
   }
+}
+
+/**
+ * "The first half on the snare and the second half on the high tom" sends each half somewhere: that one of two places
+ * is narrowed to a piece, and the other is not, is the last that is thought of.
+ */
+function torn(clause: Clause): Clause {
+  const pick = clause.values['pick'] as Pick | undefined;
+  if (!pick?.and || clause.values['voices'] === undefined || pick.voices === undefined) return clause;
+  const place = ({ half, counts, bars }: Pick): boolean => (half ?? counts ?? bars) !== undefined;
+  const { and } = pick;
+  const isTorn = place(pick) && place(and) && (and.voices ?? and.limb ?? and.levels) === undefined;
+  return isTorn ? { ...clause, rule: { ...clause.rule, rank: clause.rule.rank + TORN_RANK } } : clause;
 }
 
 /** Clauses that say the same in other words, as "every accent" and "accent", are one. */

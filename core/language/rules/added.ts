@@ -46,10 +46,21 @@ function sameInEveryBar(pattern: Pattern, at: readonly number[]): readonly strin
   return first.map((t) => countRef({ ...pattern, length: Math.min(pattern.length, bar) as Pattern['length'] }, t));
 }
 
+/** Where chosen strokes are. */
+function placesOf(pick: Pick, scene: RuleContext): ReturnType<typeof places> {
+  const own = chosen(pick, scene);
+  if (isWrong(own)) return own;
+  const at = (way: readonly number[]): readonly number[] => [
+    ...new Set(way.flatMap((i) => scene.pattern.strokes[i]?.at ?? [])),
+  ];
+  return { ways: own.ways.map(at) };
+}
+
 /** "kick on 1 and 3": added where it is free; where a hand plays, under it or in its place, which is asked. */
 function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'add', level: Level = 'tap'): Said {
   const { pattern } = scene;
-  const there = places(pick, pattern);
+  // "On the last of each beat" is where that one is.
+  const there = places(pick, pattern) ?? (pick.order ? placesOf(pick, scene) : null);
   if (there === null) return wrong(pick.said, 'Say on which counts.');
   if (isWrong(there)) return there;
   const at = there.ways[0] ?? [];
@@ -116,6 +127,13 @@ export function along(term: LimbTerm, pick: Pick, scene: RuleContext, voices: re
   const limbs = newLimbs(scene, term);
   if (limbs.length > 1 && limbs.some(isHand)) return wrong(pick.said, 'Say which hand.');
   const found: Act[] = [];
+  // "Both feet under the accents" play together.
+  if (limbs.length > 1 && !term.open && voices === null)
+    return forStrokes(pick, scene, (select) =>
+      limbs.map((limb) =>
+        offerOf('follow', { select, limb, voice: mostStruck(scene.pattern, limb), level: 'same', busy: 'goes' }),
+      ),
+    );
   for (const limb of limbs)
     for (const voice of voices ?? [mostStruck(scene.pattern, limb)]) {
       if (!canStrike(limb, voice)) return wrong(pick.said, 'That limb does not play there.');

@@ -125,9 +125,15 @@ const VOICES_SAID: Rule[] = [
     send(atCounts(v), v['voices'] as VoicesSaid, scene, true),
   ),
   rule(['[play|put|hit] {voices} (on|at) {pick}'], (v, scene) => voiceOn(v, scene)),
-  rule(['open [up] [the] hat (on|at) {pick}', '[the] hat (open|opens) (on|at) {pick}'], (v, scene) =>
-    voiceOn({ ...v, voices: [['hat-open']] }, scene),
-  ),
+  rule(['open [up] [the] hat (on|at) {pick}', '[the] hat (open|opens) (on|at) {pick}'], (v, scene) => {
+    const voices: VoicesSaid = [['hat-open']];
+    const hats = scene.pattern.strokes.some((s) => VOICE[s.voice].piece === VOICE['hat-open'].piece && isHand(s.limb));
+    const pick = pickOf(v['pick']);
+    // "Open the hats on the &s" is said of hats, where there are some: no snare becomes one.
+    return hats && pick.voices === undefined
+      ? send({ ...pick, voices: ['hat-closed', 'hat-half', 'hat-open'] }, voices, scene)
+      : voiceOn({ ...v, voices }, scene);
+  }),
 ];
 
 /** "open hat on the & of 4": the stroke that a hand plays there goes to the piece; where none does it is added. */
