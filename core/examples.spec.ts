@@ -29,6 +29,7 @@ import * as rudiments from './rudiments';
 import * as score from './score';
 import * as stroke from './stroke';
 import * as take from './take';
+import * as teaching from './teaching';
 import * as time from './time';
 import * as compose from './compose';
 import * as shelfMap from './map';
@@ -51,6 +52,7 @@ const scope: Record<string, unknown> = {
   ...plan,
   ...log,
   ...lesson,
+  ...teaching,
   ...lessonFile,
   ...rendition,
   ...csv,

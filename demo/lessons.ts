@@ -1,14 +1,6 @@
 import { proposeStages, stagePattern, suggestLadder, type Attempt, type DrillPlan } from '@core/drill';
-import {
-  givenRow,
-  nextEdition,
-  reportOf,
-  reportRow,
-  takeLesson,
-  type GivenLesson,
-  type KeptLesson,
-  type KeptReport,
-} from '@core/lesson';
+import { givenRow, reportRow, type GivenLesson, type KeptLesson, type KeptReport } from '@core/lesson';
+import { nextEdition, reportOf, takeLesson } from '@core/teaching';
 import { loopTicks } from '@core/pattern';
 import { build, type Phrase } from '@core/recipe';
 import { quarterTempo, secondsOf } from '@core/time';

@@ -64,7 +64,7 @@ describe('the page of adding', () => {
       /mirror\(|of another or a mirror|a turn or a mirror|offerOf\('mirror'.*words|take\(offerOf|yield |kits|mirror\(\): void|const mirror = |\$\{mirror\}/,
     ],
     ['A place', /['"]\/?log['"]|[/]log\.component'/, /routerLink|routes|navigate|templateUrl|styleUrl|class="log"/],
-    ['A page of the guide', /['"]teaching['"]/, /ls-guide-link/],
+    ['A page of the guide', /['"]files-and-devices['"]/, /ls-guide-link/],
     ['A word of ours', /\btrail: \{$/, /^$/],
     ['A file format', /shelf-file['/.]/, /from '@core|import\('@core|generated\/validators/],
   ] as const)('%s: it names every file that knows one', (kind, sample, using) => {

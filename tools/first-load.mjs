@@ -1,10 +1,11 @@
 // Script that the first load fetches before any place, gzipped: what index.html names and what those chunks import at
-// once. At most 350 kB.
+// once.
 import { gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { importedAtOnce } from './shared.mjs';
 
-const MOST_KB = 350;
+// 350 are allowed, and it is about 200: a barrel that lists names has brought all of core along before, and nothing told.
+const MOST_KB = 240;
 const root = 'dist/web/browser';
 const html = readFileSync(`${root}/index.html`, 'utf8');
 const files = importedAtOnce(

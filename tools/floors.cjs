@@ -22,6 +22,7 @@ const order = [
   'plan',
   'log',
   'lesson',
+  'teaching',
   'score',
   'listen',
   'shelf',

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { givenRow, reportOf, type GivenLesson, type Lesson, type Report } from '@core/lesson';
+import { givenRow, type GivenLesson, type Lesson, type Report } from '@core/lesson';
+import { reportOf } from '@core/teaching';
 import { attemptOf, phraseOf, typed } from '../testing/fixtures';
 import { clearShelf, log } from '../testing/shelf';
 import { freshTestBed } from '../testing/test-bed';

@@ -3,15 +3,11 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { checksumOf, moment, stableJson } from '@core/base';
 import type { Attempt } from '@core/drill';
 import {
-  editionSum,
   givenRow,
   isNewer,
   keptLessons,
   LESSON_LIMITS,
-  lessonBoard,
-  nextEdition,
   reportRow,
-  takeLesson,
   takenBefore,
   takenRow,
   type GivenLesson,
@@ -21,6 +17,7 @@ import {
   type Report,
   type TakenLesson,
 } from '@core/lesson';
+import { editionSum, lessonBoard, nextEdition, takeLesson } from '@core/teaching';
 import type { Phrase } from '@core/recipe';
 import { BOARD_LIMITS, SHELF_LIMITS, type Board } from '@core/shelf';
 import { now } from '../environment/clock';

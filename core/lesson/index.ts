@@ -13,14 +13,14 @@ export {
   type Question,
   type Report,
   REPORT_FORMAT,
+  REPORT_SOURCES,
   REPORT_VERSION,
+  type ReportTry,
+  type ReportStands,
+  type ReportSource,
+  type ReportItem,
+  type LessonPhrase,
   ReportSchema,
   type TakenLesson,
 } from './schema';
 export { givenRow, isNewer, keptLessons, laterLesson, reportRow, takenBefore, takenRow } from './rows';
-export { lessonText } from './text';
-export { editionSum, nextEdition } from './give';
-export { isOwn, lessonBoard, type LessonChange, lessonChanges, takeLesson } from './update';
-export { reportOf } from './report';
-export { type Beside, besideEachOther, isBehind, type Standing, standingOf } from './beside';
-export { breaksWords, changeWords, reportHolds, standingWords } from './words';

@@ -15,4 +15,4 @@ export * from './sitting';
 export * from './state';
 export * from './traits';
 export * from './versions';
-export { dayFile, FOLDER_DAYS, FOLDER_FILE, type FolderEntry, folderEntry, isExportDue, staleDays } from './folder';
+export * from './folder';

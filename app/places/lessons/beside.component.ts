@@ -1,14 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, resource } from '@angular/core';
 import { count } from '@core/base';
-import {
-  besideEachOther,
-  breaksWords,
-  isBehind,
-  standingWords,
-  type GivenLesson,
-  type KeptReport,
-  type Standing,
-} from '@core/lesson';
+import type { GivenLesson, KeptReport } from '@core/lesson';
+import { besideEachOther, breaksWords, isBehind, standingWords, type Standing } from '@core/teaching';
 import { dateWords } from '@core/plan';
 import { practiceDay } from '../../environment/clock';
 import { PhrasesRepo } from '../../storage/phrases.repo';

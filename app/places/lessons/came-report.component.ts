@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, resource, signal } from '@angular/core';
 import { count } from '@core/base';
-import { isBehind, type Report } from '@core/lesson';
+import type { Report } from '@core/lesson';
+import { isBehind } from '@core/teaching';
 import { dateWords } from '@core/plan';
 import { practiceDay } from '../../environment/clock';
 import { NoticesService } from '../../common/notices.service';

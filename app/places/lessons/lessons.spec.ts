@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { givenRow, nextEdition, type GivenLesson, type Lesson } from '@core/lesson';
+import { givenRow, type GivenLesson, type Lesson } from '@core/lesson';
+import { nextEdition } from '@core/teaching';
 import { MakeLesson } from '../../exchange/make-lesson';
 import { LessonsRepo } from '../../storage/lessons.repo';
 import { LessonWords } from '../../knowledge/lesson-words.service';

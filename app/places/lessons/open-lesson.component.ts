@@ -10,7 +10,8 @@ import {
   signal,
 } from '@angular/core';
 import { OneAct } from '../../common/one-act';
-import { changeWords, isNewer, lessonChanges, takenBefore, type Lesson } from '@core/lesson';
+import { isNewer, takenBefore, type Lesson } from '@core/lesson';
+import { changeWords, lessonChanges } from '@core/teaching';
 import { dateWords } from '@core/plan';
 import { NoticesService } from '../../common/notices.service';
 import { FULL } from '../../storage/phrases.words';

@@ -13,15 +13,8 @@ import { RouterLink } from '@angular/router';
 import { freshUuid } from '../../environment/ids';
 import { now } from '../../environment/clock';
 import { DayService } from '../../environment/day.service';
-import {
-  LESSON_LIMITS,
-  lessonText,
-  reportHolds,
-  reportOf,
-  type Question,
-  type Report,
-  type TakenLesson,
-} from '@core/lesson';
+import { LESSON_LIMITS, type Question, type Report, type TakenLesson } from '@core/lesson';
+import { lessonText, reportHolds, reportOf } from '@core/teaching';
 import { dateWords, dayWords } from '@core/plan';
 import { LessonsRepo } from '../../storage/lessons.repo';
 import { fileName, saveText } from '../../widgets/save-svg';

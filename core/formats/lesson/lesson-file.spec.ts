@@ -2,15 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Validator, type Schema } from '@cfworker/json-schema';
 import fc from 'fast-check';
-import {
-  lessonText,
-  nextEdition,
-  reportOf,
-  takeLesson,
-  type GivenLesson,
-  type Lesson,
-  type Report,
-} from '../../lesson';
+import type { GivenLesson, Lesson, Report } from '../../lesson';
+import { lessonText, nextEdition, reportOf, takeLesson } from '../../teaching';
 import { anyAttempt, anyPhrase } from '../../testing/arbitraries';
 import type { Phrase } from '../../recipe';
 import { lessonCode, readLesson, readLessonCode, readReport } from '.';

@@ -1,7 +1,7 @@
 import { stableJson } from '../base';
 import type { GoalDay, Phrase } from '../recipe';
-import { takenRow } from './rows';
-import type { Lesson, LessonItem, LessonPhrase, TakenLesson } from './schema';
+import { takenRow } from '../lesson';
+import type { Lesson, LessonItem, LessonPhrase, TakenLesson } from '../lesson';
 
 /** What of a lesson is about all of it. */
 export type AboutPart = 'title' | 'from' | 'note' | 'due';

@@ -1,7 +1,7 @@
 import { checksumOf, stableJson } from '../base';
 import type { DrillPlan } from '../drill';
 import type { Phrase, Recipe } from '../recipe';
-import { LESSON_FORMAT, LESSON_VERSION, type GivenLesson, type Lesson, type LessonItem } from './schema';
+import { LESSON_FORMAT, LESSON_VERSION, type GivenLesson, type Lesson, type LessonItem } from '../lesson';
 
 /**
  * The next edition of a lesson, from what its teacher set. Of each phrase goes what is played, its tempo and its goal;

@@ -1,7 +1,16 @@
 import { bestOf, stageTitle, type Attempt, type FixKind, type StageMark } from '../drill';
 import { failKinds, failsByTempo, limbsByDay, limbsLately } from '../log';
 import type { Limb } from '../stroke';
-import type { GivenLesson, KeptReport, Lesson, LessonItem, Question, Report, ReportItem, ReportStands } from './schema';
+import type {
+  GivenLesson,
+  KeptReport,
+  Lesson,
+  LessonItem,
+  Question,
+  Report,
+  ReportItem,
+  ReportStands,
+} from '../lesson';
 
 /** A stage as far as a pupil is in it. */
 export interface StageStand {

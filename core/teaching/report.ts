@@ -11,7 +11,7 @@ import {
   type ReportSource,
   type ReportTry,
   type TakenLesson,
-} from './schema';
+} from '../lesson';
 
 /**
  * What a pupil sends back: of the lesson's phrases alone, the tries since it was taken that were played on a drum or a

@@ -4,20 +4,10 @@ import type { Attempt, DrillPlan } from '../drill';
 import type { Phrase } from '../recipe';
 import { anyAttempt, anyPhrase } from '../testing/arbitraries';
 import {
-  besideEachOther,
-  breaksWords,
-  changeWords,
   isNewer,
   laterLesson,
-  lessonBoard,
-  lessonChanges,
-  nextEdition,
   keptLessons,
   LESSON_LIMITS,
-  reportOf,
-  standingOf,
-  standingWords,
-  takeLesson,
   takenBefore,
   type GivenLesson,
   type KeptLesson,
@@ -25,6 +15,18 @@ import {
   type Lesson,
   type Report,
   type TakenLesson,
+} from '../lesson';
+import {
+  besideEachOther,
+  breaksWords,
+  changeWords,
+  lessonBoard,
+  lessonChanges,
+  nextEdition,
+  reportOf,
+  standingOf,
+  standingWords,
+  takeLesson,
 } from '.';
 
 const phraseOf = (id: string, text = 'R l l K', over: Partial<Phrase> = {}): Phrase => ({
