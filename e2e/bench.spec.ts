@@ -312,7 +312,8 @@ test('a chosen stretch goes round, at half speed, without the feet', async ({ pa
         const all: number[] = [];
         let rounds = 0;
         const look = (): void => {
-          const x = Number(document.querySelector('ls-ribbon-editor .playhead')?.getAttribute('x1') ?? NaN);
+          const head = document.querySelector('ls-ribbon-editor .playhead');
+          const x = head ? new DOMMatrix(getComputedStyle(head).transform).e : NaN;
           if (x < (all.at(-1) ?? 0)) rounds++;
           if (Number.isFinite(x)) all.push(x);
           if (rounds === 2) resolve(all);

@@ -47,7 +47,8 @@ test('a fill from 3 is counted in, and comes round on 3', async ({ page }) => {
   await expect
     .poll(
       async () => {
-        seen.add(Math.round(Number(await page.locator('ls-ribbon-editor .playhead').getAttribute('x1')) / 100));
+        const head = await page.locator('ls-ribbon-editor .playhead').boundingBox();
+        seen.add(Math.round((head?.x ?? 0) / 100));
         return seen.size;
       },
       { intervals: [60], timeout: 12_000 },

@@ -106,6 +106,23 @@ export const test = base.extend<{
 });
 export { expect };
 
+/** The page in another light, as the shell shows it: without a choice that is kept. */
+export function inLight(page: Page, light: 'light' | 'dark'): Promise<void> {
+  return page.evaluate((dark) => void document.documentElement.classList.toggle('dark', dark), light === 'dark');
+}
+
+/** Goes to another place of the application that is open, as a link in it does: nothing is loaded anew. */
+export async function goWithin(page: Page, path: string): Promise<void> {
+  await written(page);
+  await page.evaluate((to) => {
+    const url = new URL(to, location.href);
+    const shelf = new URLSearchParams(location.search).get('shelf');
+    if (shelf && !url.searchParams.has('shelf')) url.searchParams.set('shelf', shelf);
+    history.pushState({}, '', url);
+    dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+  }, path);
+}
+
 /** The demo shelf, filled, at one of its places. */
 export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
   await page.goto(`${path}${path.includes('?') ? '&' : '?'}shelf=demo`);

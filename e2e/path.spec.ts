@@ -69,8 +69,9 @@ test('a rudiment becomes a drilled phrase, and goes out and in as a file', async
   // Space plays; the playhead moves; the tempo changes while it plays.
   await page.keyboard.press('Space');
   await expect(page.locator('ls-ribbon-editor .playhead')).toHaveCount(1);
-  const before = await page.locator('ls-ribbon-editor .playhead').getAttribute('x1');
-  await expect.poll(() => page.locator('ls-ribbon-editor .playhead').getAttribute('x1')).not.toBe(before);
+  const head = page.locator('ls-ribbon-editor .playhead');
+  const before = (await head.boundingBox())?.x;
+  await expect.poll(async () => (await head.boundingBox())?.x).not.toBe(before);
   await page.keyboard.press('Shift+ArrowUp');
   await expect(page.getByLabel('Tempo in bpm')).toHaveValue('95');
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();

@@ -1,4 +1,5 @@
-import { inject, Injectable } from '@angular/core';
+import { DestroyRef, inject, Injectable } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { liveQuery } from 'dexie';
 import { catchError, concat, first, from, Observable, of, retry, shareReplay, Subject, switchMap } from 'rxjs';
 import { putAside } from './aside';
@@ -31,6 +32,8 @@ export class Database {
   readonly db = new ShelfDb(databaseName(), this.keeper, (row) => this.oddOnes.next(row));
   /** Resolves when the database can be read; the demo is filled by then. */
   readonly ready = this.health.during(() => this.open());
+
+  private readonly gone = inject(DestroyRef);
 
   constructor() {
     this.oddOnes.subscribe((row) => void this.putAside(row));
@@ -111,7 +114,8 @@ export class Database {
         answer?.();
         inner.unsubscribe();
       };
-    });
+      // Whoever follows without an end follows no longer than there is a database.
+    }).pipe(takeUntilDestroyed(this.gone));
     return from(this.ready).pipe(
       switchMap(() => followed),
       retry({ count: TRIES, delay: TRY_AFTER }),

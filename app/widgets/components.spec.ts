@@ -83,7 +83,8 @@ describe('the playhead', () => {
     const x = (tick: number): number => {
       at.set(tick);
       fixture.detectChanges();
-      return Number((fixture.nativeElement as HTMLElement).querySelector('.playhead')?.getAttribute('x1'));
+      const line = (fixture.nativeElement as HTMLElement).querySelector<SVGElement>('.playhead');
+      return Number(/^translateX\((.+)px\)$/.exec(line?.style.transform ?? '')?.[1]);
     };
     const [row] = fixture.componentInstance.layout().rows;
     const end = (row?.inset ?? 0) + pattern.length * (row?.scale ?? 0);

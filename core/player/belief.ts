@@ -34,6 +34,11 @@ export function beforeAnyTry(ceiling: number, share: Belief = USUAL_SHARE): Beli
   return { mean: Math.log(ceiling) + share.mean, variance: share.variance + OF_PHRASE };
 }
 
+/** The places, in spreads, and how much of a bell curve stands at each: the same for every belief. */
+const AT = Float64Array.from({ length: PLACES }, (_, i) => SPREADS * ((2 * i) / (PLACES - 1) - 1));
+const BELL = AT.map((z) => Math.exp(-(z * z) / 2));
+const STEP = (2 * SPREADS) / (PLACES - 1);
+
 /**
  * A belief after a try. The bell curve that has the mean and the spread of what follows by Bayes' rule, worked out at
  * places along it: one Newton step towards the mode, as in rating systems (Glickman 1999, Parameter estimation in large
@@ -41,15 +46,19 @@ export function beforeAnyTry(ceiling: number, share: Belief = USUAL_SHARE): Beli
  */
 export function afterTry({ mean, variance }: Belief, { bpm, clean, weight }: Evidence): Belief {
   const sd = Math.sqrt(variance);
-  const at = Math.log(bpm);
+  // The odds against a clean try fall by the same factor from place to place: a whole log is read by this, and an
+  // exponential for each place would be most of the time that Today takes.
+  let against = Math.exp((Math.log(bpm) - mean + SPREADS * sd) / STEEP);
+  const less = Math.exp((-STEP * sd) / STEEP);
   let [sum, first, second] = [0, 0, 0];
   for (let i = 0; i < PLACES; i++) {
-    const z = SPREADS * ((2 * i) / (PLACES - 1) - 1);
-    const p = logistic((mean + z * sd - at) / STEEP);
-    const mass = Math.exp(-(z * z) / 2) * (clean ? p : 1 - p) ** weight;
+    const z = AT[i] as number;
+    const chance = (clean ? 1 : against) / (1 + against);
+    const mass = (BELL[i] as number) * (weight === 1 ? chance : chance ** weight);
     sum += mass;
     first += mass * z;
     second += mass * z * z;
+    against *= less;
   }
   const moved = first / sum;
   return { mean: mean + moved * sd, variance: variance * Math.min(1, Math.max(1e-3, second / sum - moved * moved)) };

@@ -31,9 +31,8 @@ import { planStaff, type StaffOptions } from './plan';
       @if (playhead(); as p) {
         <span
           class="bar play"
-          [style.left.px]="p.x + 5"
-          [style.top.px]="p.top"
           [style.height.px]="p.bottom - p.top"
+          [style.transform]="'translate(' + (p.x + 5) + 'px, ' + p.top + 'px)'"
         ></span>
       }
       @if (cursorPlace(); as p) {
@@ -63,7 +62,10 @@ import { planStaff, type StaffOptions } from './plan';
       pointer-events: none;
     }
     .play {
+      top: 0;
+      left: 0;
       width: 2.5px;
+      will-change: transform;
       background: var(--mark);
     }
     .cursor {
