@@ -111,8 +111,13 @@ export function inLight(page: Page, light: 'light' | 'dark'): Promise<void> {
   return page.evaluate((dark) => void document.documentElement.classList.toggle('dark', dark), light === 'dark');
 }
 
-/** Goes to another place of the application that is open, as a link in it does: nothing is loaded anew. */
+/** Goes to another place of the application as a link in it does: nothing is loaded anew, if it is open already. */
 export async function goWithin(page: Page, path: string): Promise<void> {
+  const open = page.url().startsWith('http') && (await page.locator('ls-shell').count()) > 0;
+  if (!open) {
+    await page.goto(path);
+    return;
+  }
   await written(page);
   await page.evaluate((to) => {
     const url = new URL(to, location.href);
@@ -123,9 +128,20 @@ export async function goWithin(page: Page, path: string): Promise<void> {
   }, path);
 }
 
+/** Whether the page shows that shelf, alive: then a place of it is gone to, and nothing needs to be loaded. */
+async function shows(page: Page, shelf: 'mine' | 'demo'): Promise<boolean> {
+  if (!page.url().startsWith('http')) return false;
+  return page.evaluate(
+    (shelf) =>
+      document.querySelector('ls-shell') !== null && (sessionStorage.getItem('loop-shelf.which') ?? 'mine') === shelf,
+    shelf,
+  );
+}
+
 /** The demo shelf, filled, at one of its places. */
 export async function openDemo(page: Page, path = '/shelf'): Promise<void> {
-  await page.goto(`${path}${path.includes('?') ? '&' : '?'}shelf=demo`);
+  if (await shows(page, 'demo')) await goWithin(page, path);
+  else await page.goto(`${path}${path.includes('?') ? '&' : '?'}shelf=demo`);
   await written(page);
   // A phrase that is drawn, or a shelf with its strips, came from what is kept.
   if (path.startsWith('/bench/')) await expect(page.locator('ls-ribbon-editor .stem').first()).toBeVisible();
@@ -178,7 +194,9 @@ export async function fromMenu(page: Page, menu: string, what: string): Promise<
 
 /** A typed sticking put on the Bench of the user's own shelf. */
 export async function typeSticking(page: Page, text: string, meter = '4/4'): Promise<void> {
-  await page.goto('/bench?fresh=1');
+  // Where it is already, it would not be gone to.
+  if ((await shows(page, 'mine')) && address(page) !== '/bench') await goWithin(page, '/bench?fresh=1');
+  else await page.goto('/bench?fresh=1');
   await choose(page, 'Meter', meter);
   await page.getByRole('textbox', { name: 'Sticking' }).fill(text);
   await page.getByRole('button', { name: 'Put it on the Bench' }).click();

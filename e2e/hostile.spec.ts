@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, settled, test, written } from './fixture';
+import { expect, goWithin, settled, test, written } from './fixture';
 
 const MOST = 7_258_118_400_000;
 const phrase = (id: string, part: object = {}): object => ({
@@ -124,10 +124,11 @@ async function walk(page: Page, ids: readonly string[]): Promise<void> {
     ...['kit', 'hands', 'devices', 'data'].map((part) => `/kit?part=${part}`),
   ];
   for (const path of paths) {
-    await page.goto(path);
+    await goWithin(page, path);
     await expect(page.locator('h1').first(), path).toBeVisible();
     await settled(page);
   }
+  // Loaded anew as well: what was shown once may not be what is read again.
   await page.goto('/shelf');
   await expect(page.locator('ls-strip').first()).toBeVisible();
 }

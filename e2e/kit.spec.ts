@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { choose, expect, fromMenu, keepAs, openDemo, written, test, typeSticking } from './fixture';
+import { choose, expect, fromMenu, goWithin, keepAs, openDemo, test, typeSticking, written } from './fixture';
 
 const recipesOf = (page: Page): Promise<string> =>
   page.evaluate(
@@ -88,19 +88,19 @@ test('a phrase with three toms is re-voiced on three drums and back, and the she
   await page.keyboard.press('Enter');
   await keepAs(page, 'Down the ladder');
   const before = await recipesOf(page);
-  await page.goto('/kit');
+  await goWithin(page, '/kit');
   await fromMenu(page, 'Another kit, from a preset', 'Three drums');
   await expect(page.getByRole('combobox', { name: 'The kit that is set up' })).toHaveText('Three drums');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page
     .getByRole('link', { name: /Down the ladder/ })
     .first()
     .click();
   await expect(page.getByText('No mid tom on “Three drums”', { exact: false })).toBeVisible();
   await expect(page.getByText(/No high tom on “Three drums”: .* go to the snare/)).toBeVisible();
-  await page.goto('/kit');
+  await goWithin(page, '/kit');
   await choose(page, 'The kit that is set up', 'Five drums');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page
     .getByRole('link', { name: /Down the ladder/ })
     .first()

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, Download, Page } from '@playwright/test';
-import { expect, keepAs, test, typeSticking, written } from './fixture';
+import { expect, goWithin, keepAs, test, typeSticking, written } from './fixture';
 
 const place = (page: Page) => page.locator('ls-lessons');
 const read = async (download: Promise<Download>): Promise<string> =>
@@ -68,7 +68,7 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
     await typeSticking(teacher, text);
     await keepAs(teacher, name);
   }
-  await teacher.goto('/shelf');
+  await goWithin(teacher, '/shelf');
   await expect(teacher.locator('ls-strip')).toHaveCount(2);
   await teacher.keyboard.press('Control+a');
   await teacher.getByRole('button', { name: 'Put in a lesson' }).click();
@@ -93,13 +93,13 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
   await expect(pupil.locator('ls-strip')).toHaveCount(2);
   await pupil.locator('ls-board-tabs .tab', { hasText: 'Week one' }).click();
   await expect(pupil.locator('ls-strip')).toHaveCount(2);
-  await pupil.goto('/lessons');
+  await goWithin(pupil, '/lessons');
   await pupil.getByRole('link', { name: /Week one/ }).click();
   await place(pupil).getByRole('link', { name: 'Drill', exact: true }).first().click();
   await expect(pupil.getByRole('note', { name: 'From the lesson' })).toContainText('Keep the left low.');
   await drillTwice(pupil);
   // A question, and the report.
-  await pupil.goto('/lessons');
+  await goWithin(pupil, '/lessons');
   await pupil.getByRole('link', { name: /Week one/ }).click();
   await pupil.getByRole('button', { name: 'Ask', exact: true }).first().click();
   await pupil.getByRole('textbox', { name: 'Your question' }).fill('Which hand leads?');
@@ -133,7 +133,7 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
   await written(teacher);
   // Nothing of the pupil's tries is in the teacher's own log.
   const second = await send(teacher);
-  await teacher.goto('/log');
+  await goWithin(teacher, '/log');
   await expect(teacher.locator('ls-log')).not.toContainText('2 tries');
 
   await bring(pupil, second);
@@ -144,7 +144,7 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
   await pupil.getByRole('button', { name: 'Take the changes' }).click();
   await expect(place(pupil).locator('ls-taken ol > li')).toHaveCount(1);
   await expect(pupil.getByText('The right.')).toBeVisible();
-  await pupil.goto('/shelf');
+  await goWithin(pupil, '/shelf');
   await expect(pupil.locator('ls-strip')).toHaveCount(2);
   // The first edition is older now.
   await bring(pupil, first);
@@ -153,7 +153,7 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
 
   // Round three: both change the phrase; the pupil's stays.
   const strip = pupil.locator('ls-strip .title', { hasText: (JSON.parse(second) as Sent).items[0]!.phrase.name });
-  await pupil.goto('/shelf');
+  await goWithin(pupil, '/shelf');
   await strip.click();
   await expect(pupil.locator('ls-bench')).toBeVisible();
   await pupil.locator('ls-bench h1').click();
@@ -170,7 +170,7 @@ test('a teacher and a pupil over three rounds: given, taken, drilled, reported, 
   await expect(told).toContainText('you both changed it. Yours stays.');
   await pupil.getByRole('button', { name: 'Take the changes' }).click();
   await expect(place(pupil).locator('ls-taken ol > li')).toHaveCount(1);
-  await pupil.goto('/shelf');
+  await goWithin(pupil, '/shelf');
   await strip.click();
   await expect(pupil.locator('.move')).toHaveCount(1);
   await pupil.context().close();
@@ -183,7 +183,7 @@ test('a lesson in a link is seen by a visitor and leaves nothing until it is tak
 }) => {
   await typeSticking(page, 'R l l R K');
   await keepAs(page, 'Rope');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.locator('ls-strip')).toHaveCount(1);
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Put in a lesson' }).click();
@@ -198,7 +198,7 @@ test('a lesson in a link is seen by a visitor and leaves nothing until it is tak
   await visitor.goto(address);
   await expect(visitor.getByRole('heading', { name: 'One rope' })).toBeVisible();
   await visitor.getByRole('button', { name: 'Not now' }).click();
-  await visitor.goto('/shelf');
+  await goWithin(visitor, '/shelf');
   await expect(visitor.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   // A changed letter in the middle opens nothing else.
   const at = address.indexOf('#l=') + 40;

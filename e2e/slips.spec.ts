@@ -7,6 +7,7 @@ import {
   asNewer,
   expect,
   fromMenu,
+  goWithin,
   keepAs,
   openDemo,
   strips,
@@ -133,7 +134,7 @@ test('unkept work is there after its tab was closed, another began, N was presse
   await line.getByRole('link', { name: 'Continue with R l l K' }).click();
   await expect(page.locator('.source')).toContainText('R l l K');
   await keepAs(page, 'Found again');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveText(['Found again']);
   await expect(line).toHaveCount(0);
 });
@@ -145,11 +146,11 @@ test('changes of one phrase wait beside it while another is opened and changed, 
   await keepAs(page, 'Anchor');
   await typeSticking(page, 'R K R K');
   await keepAs(page, 'Buoy');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page.locator('ls-strip', { hasText: 'Anchor' }).locator('.name').click();
   await addMove(page, 'Swap the hands');
   await written(page);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page.locator('ls-strip', { hasText: 'Buoy' }).locator('.name').click();
   await expect(page.getByRole('heading', { name: 'Buoy', level: 1 })).toBeVisible();
   await addMove(page, 'Displace it');
@@ -165,7 +166,7 @@ test('changes of one phrase wait beside it while another is opened and changed, 
   await page.locator('ls-unkept-bar').getByRole('button', { name: 'Continue' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
   await keepAs(page, 'Anchor');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.locator('ls-strip', { hasText: 'Anchor' }).locator('.unkept')).toHaveCount(0);
 });
 
@@ -179,18 +180,18 @@ test('one act, one phrase: kept, undone and drilled; drilled by two clicks; kept
   await expect(page.locator('.facts').first()).toContainText('not kept yet');
   await page.getByRole('button', { name: 'Drill it' }).click();
   await page.waitForURL(/\/drill\//);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveText(['Rope']);
   await typeSticking(page, 'K K L L');
   await page.getByRole('button', { name: 'Drill it' }).dblclick();
   await page.waitForURL(/\/drill\//);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveCount(2);
   await page.locator('ls-strip', { hasText: 'Rope' }).locator('.name').click();
   await page.getByRole('button', { name: 'Keep as new' }).first().click();
   await page.getByRole('dialog', { name: 'Keep as new' }).getByRole('button', { name: 'Keep as new' }).dblclick();
   await expect(page.getByRole('heading', { name: 'Rope 2', level: 1 })).toBeVisible();
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveCount(3);
 });
 
@@ -218,7 +219,7 @@ test('a phrase from a link or a text that is taken by two clicks is one', async 
   await dialog.getByRole('button', { name: 'Keep it' }).dblclick();
   await dialog.getByRole('button', { name: 'Open on the Bench' }).click();
   await page.waitForURL(/\/bench\//);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveCount(3);
 });
 
@@ -249,7 +250,7 @@ test('a goal that is set on the Shelf is no version of another tab; taken back, 
   await expect(page.getByText('What is on the Bench stays.')).toBeVisible();
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(page.locator('.facts').first()).toContainText('not kept yet');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.locator('ls-strip')).toContainText('goal 133');
 });
 
@@ -263,7 +264,7 @@ test('taken off elsewhere and unchanged here it is put on again before it is dri
   await page.getByRole('button', { name: 'Drill it' }).click();
   await expect(page.getByRole('button', { name: /^Start/ })).toBeVisible();
   await expect(page.getByText('no longer on the shelf')).toHaveCount(0);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveText(['Rope']);
 });
 
@@ -279,7 +280,7 @@ test('Escape gives the keyboard back to the Bench, and it is never nobody’s', 
   await expect(page.getByRole('dialog', { name: 'Keep it' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.locator('.touch, .move')).toHaveCount(0);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.getByRole('region', { name: 'Not kept yet' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Type a sticking' })).toBeVisible();
@@ -366,7 +367,7 @@ test('workers that cannot be fetched are said, and trying again works: shelf, da
   await page.unroute('**/worker-*.js');
   await page.getByRole('button', { name: 'Try again' }).last().click();
   await expect(page.getByRole('heading', { name: 'Glass over five' })).toBeVisible();
-  await page.goto('/kit?part=data');
+  await goWithin(page, '/kit?part=data');
   await page.route('**/worker-*.js', (route) => route.abort());
   await page.getByRole('button', { name: 'Export the shelf' }).first().click();
   await expect(said.first()).toBeVisible();
@@ -407,7 +408,7 @@ test('a tab that is over takes no key; opening the demo in one tab leaves a relo
   const demo = await context.newPage();
   await openDemo(demo);
   await page.bringToFront();
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page.reload();
   await expect(strips(page)).toHaveText(['Rope']);
   await demo.reload();
@@ -484,7 +485,7 @@ test('what keeps and what judges is in sight at every size and name, and nothing
 
 test('from typing to the log by keys alone', async ({ page }) => {
   test.slow();
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.getByRole('heading', { name: 'Nothing here yet' })).toBeVisible();
   const { keyboard } = page;
   await keyboard.press('n');

@@ -1,5 +1,17 @@
 import type { Page } from '@playwright/test';
-import { addMove, address, asNewer, expect, keepAs, strips, tab, test, typeSticking, written } from './fixture';
+import {
+  addMove,
+  address,
+  asNewer,
+  expect,
+  goWithin,
+  keepAs,
+  strips,
+  tab,
+  test,
+  typeSticking,
+  written,
+} from './fixture';
 
 test('a phrase kept in another tab is seen where it lies unchanged', async ({ page, context }) => {
   await typeSticking(page, 'R l l K');
@@ -42,7 +54,7 @@ test('changed in two tabs, it is told; seen, kept as new, taken over; never writ
   await expect(dialog.getByLabel('Name')).toHaveValue('Rope 2');
   await dialog.getByRole('button', { name: 'Keep as new' }).click();
   await expect(told).toHaveCount(0);
-  await other.goto('/shelf');
+  await goWithin(other, '/shelf');
   await expect(strips(other)).toHaveText(['Rope', 'Rope 2']);
 });
 
@@ -102,7 +114,7 @@ test('opened from the shelf it is the shelf’s; unkept changes wait beside it, 
   await keepAs(page, 'Rope');
   await addMove(page, 'Swap the hands');
   await written(page);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.locator('ls-strip .unkept')).toContainText('unkept changes of');
   await page.locator('ls-strip .name').click();
   await expect(page.locator('.move')).toHaveCount(0);
@@ -114,7 +126,7 @@ test('opened from the shelf it is the shelf’s; unkept changes wait beside it, 
   await beside.getByRole('button', { name: 'Continue' }).click();
   await expect(page.locator('.move')).toHaveCount(1);
   await expect(beside).toHaveCount(0);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await page.locator('ls-strip .name').click();
   await beside.getByRole('button', { name: 'Discard' }).click();
   await expect(beside).toHaveCount(0);
@@ -122,7 +134,7 @@ test('opened from the shelf it is the shelf’s; unkept changes wait beside it, 
   await expect(beside).toBeVisible();
   await beside.getByRole('button', { name: 'Discard' }).click();
   await written(page);
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(page.locator('ls-strip')).toHaveCount(1);
   await expect(page.locator('ls-strip .unkept')).toHaveCount(0);
 });
@@ -272,14 +284,14 @@ test('over plain http to another machine the page works: ids without the browser
   });
   await typeSticking(page, 'R l l K');
   await keepAs(page, 'Over http');
-  await page.goto('/shelf');
+  await goWithin(page, '/shelf');
   await expect(strips(page)).toHaveText(['Over http']);
   // What is missing is said before it is tried.
   for (const path of ['/listen', '/play']) {
-    await page.goto(path);
+    await goWithin(page, path);
     await expect(page.locator('ls-withheld')).toContainText('No microphone and no MIDI here');
   }
-  await page.goto('/kit?part=data');
+  await goWithin(page, '/kit?part=data');
   await expect(page.locator('ls-withheld')).toContainText('No folder here');
 });
 

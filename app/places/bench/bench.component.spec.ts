@@ -1,5 +1,6 @@
 import type { Provider } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
 import { SHOWN } from '@core/language';
 import type { Phrase } from '@core/recipe';
 import { RUDIMENTS } from '@core/rudiments';
@@ -353,9 +354,16 @@ describe('the Bench', () => {
     messages.messageObserver.subscribe((x) => told.push(Array.isArray(x) ? '' : (x.detail ?? '')));
     const m = mount(BenchComponent, { phrase: 'here' });
     await until(() => store.phrase()?.id === 'here');
+    const url = jest.spyOn(TestBed.inject(Router), 'url', 'get').mockReturnValue('/bench/gone');
     m.set('phrase', 'gone');
     await until(() => told.length > 0);
     expect(told[0]).toContain('no longer on the shelf');
+    await until(() => went.length > 0);
+    expect(went).toEqual(['/bench ""']);
+    // Whoever went on to another place meanwhile is not called back.
+    url.mockReturnValue('/kit?part=data');
+    m.set('phrase', 'gone too');
+    await until(() => told.length > 1);
     expect(went).toHaveLength(1);
   });
 });

@@ -99,7 +99,7 @@ function stepsFrom(tokens: readonly Token[], at: number): readonly number[] {
   const w = word(tokens, at);
   const said = [...(VERBS_BY_WORD.get(w) ?? []), ...(FILLERS_BY_WORD.get(w) ?? [])];
   const aside = asideAt(tokens, at);
-  const plain = PARTICLE_WORDS.has(w) || STEMS.has(w) || w === ',' || w === ':' ? [at + 1] : [];
+  const plain = PARTICLE_WORDS.has(w) || STEMS.has(w) || /^(?:,|:|all)$/.test(w) ? [at + 1] : [];
   return [
     ...plain,
     ...(aside === null ? [] : [aside]),
@@ -144,6 +144,8 @@ function steps(tokens: readonly Token[], s: State, all: readonly Frame[]): reado
   // What is said behind a comma may belong to it, and so what is announced: "lefts: hat".
   if ((w === ',' || w === ':') && s.roles.length + (s.acts === null ? 0 : 1) > 0)
     out.push({ ...s, at: s.at + 1, parts });
+  // "Bar 2 all on the floor tom", "the lefts all accented"
+  if (w === 'all' && s.roles.at(-1)?.role === 'pick') out.push({ ...s, at: s.at + 1, parts });
   for (const { words } of FILLERS_BY_WORD.get(w) ?? []) {
     const end = endOf(tokens, s.at, words);
     if (end !== null) out.push({ ...s, at: end, parts });
@@ -170,7 +172,12 @@ function asideAt(tokens: readonly Token[], at: number): number | null {
   let from = word(tokens, at + 1) === 'that' ? at + 2 : at + 1;
   if (!/^(?:it|that|this|they|we)$/.test(word(tokens, from))) return null;
   from++;
-  if (!/^(?:becomes|is|makes|runs|goes|sounds|feels|turns|fits|gets|has)$/.test(word(tokens, from))) return null;
+  if (
+    !/^(?:becomes|is|makes|runs|goes|sounds|feels|turns|fits|gets|has|crosses|carries|spills|hangs)$/.test(
+      word(tokens, from),
+    )
+  )
+    return null;
   while (at < tokens.length && !ENDS.has(word(tokens, from)) && from < tokens.length) from++;
   return from;
 }

@@ -1,12 +1,13 @@
 import { isHand, type Level, type Ornament } from '../../stroke';
-import { forStrokes, type Said, type RuleContext } from '../rules/rule';
+import { along } from '../rules/added';
+import { afterAct, forStrokes, thenAct, type Said, type RuleContext } from '../rules/rule';
 import type { Pick } from '../grammar/pick';
 import { selectionOf } from '../grammar/said-select';
 import { offerOf } from '../../recipe';
-import { leaveOut, levelEvery, ornamentsOff, removeOrRest, setLevel } from '../rules/strokes';
+import { cutOut, leaveOut, levelEvery, onlyLevel, ornamentsOff, removeOrRest, setLevel } from '../rules/strokes';
 import type { Values } from '../lexicon/template';
 import type { Frame } from './frames';
-import { groupedHeights, keptOnly } from './meanings';
+import { groupedHeights, isWhole, keptOnly } from './meanings';
 import {
   edgeOrnamented,
   levelled,
@@ -32,6 +33,8 @@ function without(v: Values, scene: RuleContext): Said {
   const [level, ...levels] = pick.levels ?? [];
   const [ornament] = pick.ornaments ?? [];
   if (!named(v, '')) return no(v);
+  const ofKin = othersOf(v, scene);
+  if (ofKin) return ofKin;
   // "No grace notes" leaves the strokes.
   if ((pick.ornaments?.length ?? 0) > 1) return stripped(v, scene);
   // "No accents on the left hand": what is played stays.
@@ -41,6 +44,34 @@ function without(v: Values, scene: RuleContext): Said {
     () => (ornament && !pick.limb && pick.levels === undefined ? stripped(v, scene) : no(v)),
     () => leaveOut(pick, scene, 'ask'),
   );
+}
+
+/** "Keep the first accent, lose the others": the others lose their accent. Null where no one height was kept. */
+function othersOf(v: Values, scene: RuleContext): Said | null {
+  const { others, base, ...rest } = pickIn(v);
+  const [level, ...more] = (scene.last?.values['pick'] as Pick | undefined)?.levels ?? [];
+  if (!level || level === 'tap' || more.length > 0 || !scene.kin || (others !== true && base !== 'else')) return null;
+  const lowered = setLevel({ ...rest, base: 'else', others: true, levels: [level] }, 'tap', scene);
+  if (level === 'accent' && others === true) return lowered;
+  return anyOf(
+    () => lowered,
+    () => leaveOut(pickIn(v), scene, 'ask'),
+  );
+}
+
+/** What is to go: of grace strokes it is open whether the strokes go with them. */
+function gone(v: Values, scene: RuleContext): Said {
+  const { ornaments, limb, levels, voices, counts, order } = pickIn(v);
+  const rest = limb ?? levels ?? voices ?? counts ?? order;
+  const ofKin = othersOf(v, scene);
+  if (ofKin) return ofKin;
+  const left = leaveOut(pickIn(v), scene, 'ask');
+  return ornaments && rest === undefined
+    ? anyOf(
+        () => stripped(v, scene),
+        () => left,
+      )
+    : left;
 }
 
 /** "Strip the ornaments off", "take the flams off bar 2": the strokes stay. */
@@ -99,11 +130,14 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
   },
   {
     // "Bring the lefts down to ghosts"
-    acts: ['accent', 'ghost'],
+    acts: ['accent', 'ghost', 'rest', 'no'],
     unsaid: false,
     needs: ['pick', 'level'],
     may: [],
-    mean: (v, scene) => (markerOf(v, 'level') === '' ? no(v) : levelled(v['level'] as Level, v, scene)),
+    mean: (v, scene) =>
+      ['to', 'down to', 'up to', 'back to', 'into', 'as', 'at'].includes(markerOf(v, 'level'))
+        ? levelled(v['level'] as Level, v, scene)
+        : no(v),
   },
   {
     acts: ['level', 'keep'],
@@ -126,6 +160,29 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
     needs: ['level', 'sizes'],
     may: ['only'],
     mean: (v, scene) => groupedHeights(v['level'] as Level, v['sizes'] as readonly number[], scene),
+  },
+  {
+    // "Group it 3 3 2", "make it 3 3 2": the first of each is an accent.
+    acts: ['accent', 'level'],
+    unsaid: true,
+    needs: ['pick', 'sizes'],
+    may: [],
+    mean: (v, s) => (isWhole(pickIn(v)) ? groupedHeights('accent', v['sizes'] as readonly number[], s) : no(v)),
+  },
+  {
+    // "Accents 3 3 2 with the kick under each"
+    acts: ['accent', 'level'],
+    unsaid: true,
+    needs: ['level', 'sizes', 'under'],
+    may: [],
+    mean: (v, s) => {
+      const heights = groupedHeights(v['level'] as Level, v['sizes'] as readonly number[], s);
+      const [only, ...more] = 'acts' in heights ? heights.acts : [];
+      if (!only || more.length > 0) return heights;
+      const each: Pick = { base: null, levels: [v['level'] as Level], said: 'each' };
+      const kicks = along({ limbs: ['K'] }, each, { ...s, pattern: afterAct(only, s) });
+      return 'acts' in kicks ? { acts: kicks.acts.map((k) => thenAct(only, k)) } : kicks;
+    },
   },
   {
     acts: ['accent'],
@@ -221,9 +278,17 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
     unsaid: false,
     needs: ['pick'],
     may: [],
-    mean: (v, scene) => (named(v, '', 'of', 'on', 'at', 'in', 'for') ? leaveOut(pickIn(v), scene, 'ask') : no(v)),
+    mean: (v, scene) => (named(v, '', 'of', 'on', 'at', 'in', 'for') ? gone(v, scene) : no(v)),
   },
   { acts: ['no'], unsaid: false, needs: ['pick'], may: [], mean: without },
+  {
+    // "Delete the first kick and close the gap"
+    acts: ['remove', 'rest', 'no'],
+    unsaid: false,
+    needs: ['pick', 'closesUp'],
+    may: [],
+    mean: (v, s) => (named(v, '') ? cutOut(pickIn(v), s) : no(v)),
+  },
   {
     acts: ['clear'],
     unsaid: false,
@@ -262,8 +327,46 @@ export const HEIGHT_FRAMES: readonly Frame[] = [
         : strokesInstead(pickIn(v), v['strokes'] as string, s);
     },
   },
-  { acts: ['keep', 'rest'], unsaid: false, needs: ['only', 'pick'], may: [], mean: (v, s) => keptOnly(pickIn(v), s) },
+  {
+    acts: ['keep', 'rest'],
+    unsaid: false,
+    needs: ['only', 'pick'],
+    may: [],
+    mean: (v, s) => {
+      const { levels, order } = pickIn(v);
+      const [level, ...more] = levels ?? [];
+      const all = keptOnly(pickIn(v), s);
+      // "Only the first accent stays": as an accent, or as a stroke.
+      return order && level && level !== 'tap' && more.length === 0
+        ? anyOf(
+            () => onlyLevel(pickIn(v), level, s),
+            () => all,
+          )
+        : all;
+    },
+  },
+  // "Hands only", "just the feet"
+  ...(['only', 'alone'] as const).map((only): Frame => ({
+    acts: ['keep'],
+    unsaid: true,
+    needs: [only, 'pick'],
+    may: [],
+    mean: (v, s) => {
+      const { limb, counts, order, levels, voices } = pickIn(v);
+      const isLimb = limb !== undefined && (counts ?? order ?? levels ?? voices) === undefined;
+      const isKind = order?.kind === 'doubles' || order?.kind === 'singles';
+      return (isLimb || isKind) && named(v, '') ? keptOnly(pickIn(v), s) : no(v);
+    },
+  })),
   { acts: ['trim', 'keep'], unsaid: false, needs: ['pick'], may: ['only'], mean: trimmed },
   { acts: ['trim'], unsaid: false, needs: ['kept'], may: ['pick'], mean: trimmedTo },
   { acts: ['send', 'shift'], unsaid: false, needs: ['pick', 'target'], may: [], mean: heightsMoved },
+  {
+    // "The accents to the offbeats"
+    acts: [],
+    unsaid: true,
+    needs: ['pick', 'target'],
+    may: [],
+    mean: (v, s) => (['to', 'onto'].includes(markerOf(v, 'target')) ? heightsMoved(v, s) : no(v)),
+  },
 ];

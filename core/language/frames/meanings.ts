@@ -188,6 +188,29 @@ export function tradedBars(pick: Pick, { pattern }: RuleContext): Said {
   return acts([offerOf('touch', { edits })]);
 }
 
+/** "The last two", "the first two strokes", and nothing of what they are. */
+export function isTwoAtAnEdge({ base, order, said: _, many: __, ...rest }: Pick): boolean {
+  const isEdge = (order?.kind === 'last' || order?.kind === 'first') && order.n === 2;
+  return isEdge && base === null && Object.keys(rest).length === 0;
+}
+
+/** Two neighbours change places, or each changes hands. */
+export function tradedStrokes(pick: Pick, scene: RuleContext): Said {
+  const { pattern } = scene;
+  const own = chosen(pick, scene);
+  if (isWrong(own)) return own;
+  const [a, b, ...more] = [...new Set((own.ways[0] ?? []).map((i) => pattern.strokes[i]?.at ?? 0))];
+  if (a === undefined || b === undefined || more.length > 0) return wrong(pick.said, 'Name two strokes.');
+  const clip = (from: number) => clipOf(pattern, from, from + pattern.grid);
+  const edits = [...pasteEdits(pattern, a, clip(b)), ...pasteEdits(pattern, b, clip(a))];
+  const hands = forStrokes(pick, scene, (_, all) => {
+    const some = all.filter((i) => isHand(pattern.strokes[i]?.limb ?? 'K'));
+    if (some.length === 0) return { wrong: pick.said, why: 'Feet cannot do that.' };
+    return [offerOf('swap', { select: selectionOf(pick, pattern, some), limb: 'other' })];
+  });
+  return { acts: [act([offerOf('touch', { edits })]), ...('acts' in hands ? hands.acts : [])] };
+}
+
 /** A bar, a half or a beat as stretches in ticks from the start; none where it is not in the phrase. */
 function stretchesSaid({ bars, counts, half, halfOf }: Pick, pattern: Pattern): readonly Stretch[] {
   const bar = barTicks(pattern.meter);

@@ -6,15 +6,27 @@ import type { VoicesSaid } from '../grammar/slots';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
 import { addedOn, along, backbeatOn, fourOnTheFloor, orOnlyThose, steadyFeet, steadyPiece } from '../rules/added';
-import { endedWith, landing, round, roundNamed, roundSized } from '../rules/kit';
+import { endedBy, endedWith, landing, round, roundNamed, roundSized } from '../rules/kit';
 import { acts, stays, type Said, type RuleContext } from '../rules/rule';
 import { offerOf } from '../../recipe';
 import { doublePedal, give, isPieceOnly, send, unison } from '../rules/voices';
 import { VOICE, type Level, type Voice } from '../../stroke';
 import type { Frame } from './frames';
 import { anyOf } from './height-frames';
-import { isPlace, isWhole, tradedBars, tradedPieces } from './meanings';
-import { alongOn, footOnly, handsChanged, inTurn, joins, led, ROUTES, sent, sentAt, tradedWith } from './said-pieces';
+import { isPlace, isTwoAtAnEdge, isWhole, tradedBars, tradedPieces, tradedStrokes } from './meanings';
+import {
+  alongOn,
+  footOnly,
+  givenOn,
+  handsChanged,
+  inTurn,
+  joins,
+  led,
+  ROUTES,
+  sent,
+  sentAt,
+  tradedWith,
+} from './said-pieces';
 import { isNewGrace, isSaidBefore, markerOf, named, no, onTheOne, pickIn, wholeOrNone } from './said';
 
 const limbOf = (v: Values): LimbTerm => v['limb'] as LimbTerm;
@@ -70,8 +82,10 @@ function ended(v: Values, scene: RuleContext): Said {
   const isLanding =
     v['under'] !== undefined || v['next'] !== undefined || v['count'] !== undefined || v['one'] !== undefined;
   if (isLanding || v['landing'] !== undefined) return landed(v);
-  const lists = v['voices'] as VoicesSaid | undefined;
-  return lists && wholeOrNone(v) && v['limb'] === undefined ? endedWith(lists, scene) : no(v);
+  const [lists, limb] = [v['voices'] as VoicesSaid | undefined, v['limb'] as LimbTerm | undefined];
+  if (!wholeOrNone(v)) return no(v);
+  if (!lists && limb && ['on', 'with'].includes(markerOf(v, 'limb'))) return endedBy(limb, scene);
+  return lists && limb === undefined ? endedWith(lists, scene) : no(v);
 }
 
 const steadyOn = (v: Values, scene: RuleContext): Said =>
@@ -80,6 +94,8 @@ const steadyOn = (v: Values, scene: RuleContext): Said =>
 /** On what and by whom: pieces, limbs, what they add, the way over the kit, what it lands on. */
 export const PIECE_FRAMES: readonly Frame[] = [
   { acts: ['send'], unsaid: true, needs: ['pick', 'voices'], may: ['under'], carries: true, mean: sent },
+  // "Add a crash and kick on the first note"
+  { acts: ['add'], unsaid: false, needs: ['pick', 'voices', 'under'], may: [], mean: sent },
   {
     // "The accents on the crash, alternating left and right"
     acts: ['send'],
@@ -152,6 +168,20 @@ export const PIECE_FRAMES: readonly Frame[] = [
       !(markerOf(v, 'limb') === 'for' && isPieceOnly(pickIn(v)))
         ? give(pickIn(v), limbOf(v), scene)
         : no(v),
+  },
+  {
+    // "Replace the kicks with the left hand on the floor tom"
+    acts: ['give'],
+    unsaid: true,
+    needs: ['pick', 'limb', 'voices'],
+    may: [],
+    mean: (v, scene) => {
+      const isSaidSo = isSaidBefore(v, 'limb', 'voices') && ['on', ''].includes(markerOf(v, 'voices'));
+      const isGiven = ['with', 'by', 'to', 'over to', 'using'].includes(markerOf(v, 'limb'));
+      if (!named(v, '') || isNewGrace(v) || !isSaidSo || !isGiven) return no(v);
+      const given = give(pickIn(v), limbOf(v), scene);
+      return givenOn(given, limbOf(v), v['voices'] as VoicesSaid, scene);
+    },
   },
   {
     acts: ['give'],
@@ -331,6 +361,7 @@ export const PIECE_FRAMES: readonly Frame[] = [
     may: [],
     mean: (v, scene) => {
       const { and, bars, limb } = pickIn(v);
+      if (isTwoAtAnEdge(pickIn(v)) && named(v, '')) return tradedStrokes(pickIn(v), scene);
       const hands = [limb, and?.limb].map((l) => l?.limbs.join()).sort();
       if (hands.join() === 'L,R' && isHandsOnly(pickIn(v))) return acts([offerOf('mirror', { feet: false })]);
       if (and) return tradedPieces(pickIn(v), scene);

@@ -6,6 +6,7 @@
 export type RoleName =
   | 'pick'
   | 'inGaps'
+  | 'closesUp'
   | 'sides'
   | 'before'
   | 'form'

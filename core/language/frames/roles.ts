@@ -1,6 +1,6 @@
 import { numberAt, word } from '../grammar/counts';
 import { ORDINAL_ONLY, pickAt, scopesAt, type Pick } from '../grammar/pick';
-import { SLOTS } from '../grammar/slots';
+import { isOneOf, SLOTS } from '../grammar/slots';
 import type { RoleName } from './role-names';
 import { ROLE_TABLE } from './words';
 import { LEVEL_TERMS, ORNAMENT_TERMS } from '../lexicon/terms';
@@ -121,7 +121,7 @@ const MARKERS: Partial<Record<RoleName, readonly string[]>> = {
 export const ROLE_WORDS: readonly string[] = [
   ...ROLE_TABLE.flatMap((r) => r.say.words()),
   ...Object.values(MARKERS).flatMap((m) => m.flatMap((w) => w.split(' '))),
-  ...'extra more level volume height each drum tom piece twice times over through running ends is full over done these those them close closing closed finish finishing end ending copy identical same like with it per'.split(
+  ...'extra more barline over line level volume height each drum tom piece twice times over through running ends is full over done these those them close closing closed finish finishing end ending copy identical same like with it per'.split(
     ' ',
   ),
 ];
@@ -143,6 +143,7 @@ const READERS: Partial<Record<RoleName, Reader>> = {
   level: (tokens, start) => {
     const at = article(tokens, start);
     const level = LEVEL_TERMS.get(word(tokens, at));
+    if (isOneOf(tokens, at)) return [];
     if (!level || /^(?:un|non-)/.test(word(tokens, at))) return [];
     const end = at + 1;
     const noun = /^(?:notes?|strokes?|level|volume|ones|height|dynamics?)$/.test(word(tokens, end));

@@ -7,7 +7,7 @@ import type { VoicesSaid } from '../grammar/slots';
 import type { Values } from '../lexicon/template';
 import type { LimbTerm } from '../lexicon/terms';
 import { addedOn, along } from '../rules/added';
-import { acts, addAt, forStrokes, wrong, type Said, type RuleContext } from '../rules/rule';
+import { acts, addAt, afterAct, forStrokes, thenAct, wrong, type Said, type RuleContext } from '../rules/rule';
 import { isPieceOnly, send, voiceOn } from '../rules/voices';
 import { isPlace, tradedPieces } from './meanings';
 import { pickIn, markerOf, named, no, OF_STROKES, isGrace, isSaidBefore } from './said';
@@ -121,6 +121,18 @@ export function sentAt(v: Values, scene: RuleContext): Said {
   const [level, ...more] = height.acts;
   if (!one || !level || others.length > 0 || more.length > 0) return no(v);
   return { acts: [{ ...one, moves: [...level.moves, ...one.moves], words: `${level.words}, then ${one.words}` }] };
+}
+
+/** What was given to a hand is played on these pieces. */
+export function givenOn(given: Said, { limbs }: LimbTerm, lists: VoicesSaid, scene: RuleContext): Said {
+  const [hand, ...others] = limbs;
+  if (!('acts' in given) || !hand || others.length > 0 || !isHand(hand)) return given;
+  const [only, ...more] = given.acts;
+  if (!only?.them || more.length > 0) return given;
+  const them = new Set([...only.them].map((key) => `${key.slice(0, key.indexOf(' '))} ${hand}`));
+  const where = send({ base: 'them', said: 'them' }, lists, { ...scene, pattern: afterAct(only, scene), them });
+  if (!('acts' in where)) return where;
+  return { acts: where.acts.map((one) => thenAct(only, one)) };
 }
 
 /** A foot plays on these counts and nowhere else. */

@@ -1,4 +1,4 @@
-import { isHand, otherHand, type Level } from '../../stroke';
+import { isHand, LIMBS, otherHand, type Level } from '../../stroke';
 import { lcm, mod } from '../../base';
 import { barTicks, GRID, type Grid } from '../../time';
 import { leadHand } from '../../pattern';
@@ -206,6 +206,26 @@ export function putBehind(v: Values, scene: RuleContext): Said {
   return forStrokes(own, scene, (select) => [
     offerOf('insert', { text: v['strokes'] as string, where: { kind: 'behind', select } }),
   ]);
+}
+
+/** "A rest before the last note": what stands there becomes one, or it comes in between. */
+export function putBefore(v: Values, scene: RuleContext): Said {
+  const [pick, text] = [v['before'] as Pick, v['strokes'] as string];
+  const { strokes, grid } = scene.pattern;
+  const said = forStrokes(pick, scene, (_, own) => {
+    const at = own.flatMap((i) => strokes[i]?.at ?? []);
+    const [first, slot] = [at[0] ?? 0, (at[0] ?? 0) / grid];
+    if (new Set(at).size !== 1 || !Number.isInteger(slot)) return { wrong: pick.said, why: 'Say before which one.' };
+    const where = first === 0 ? ({ kind: 'start' } as const) : ({ kind: 'after', slot } as const);
+    return [offerOf('insert', { text, where })];
+  });
+  const limb = LIMBS.find((l) => l === text);
+  if ('wrong' in said || (text !== '-' && !limb)) return said;
+  const there: Pick = { base: null, beside: { how: 'before', what: pick }, said: pick.said };
+  const instead = forStrokes(there, scene, (select) => [
+    limb ? offerOf('swap', { select, limb }) : offerOf('drop', { select }),
+  ]);
+  return 'wrong' in instead ? said : { acts: [...instead.acts, ...said.acts] };
 }
 
 /** Whether the hands are named, and nothing that narrows them. */

@@ -23,6 +23,7 @@ import {
   isHands,
   moved,
   putAtEnds,
+  putBefore,
   putBehind,
   stuck,
   stuckSo,
@@ -208,6 +209,8 @@ export const TIME_FRAMES: readonly Frame[] = [
   },
   { acts: ['fill', 'copy'], unsaid: false, needs: ['pick'], may: ['target'], mean: barAgain },
   { acts: [], unsaid: true, needs: ['pick', 'again'], may: [], mean: barAgain },
+  // "Play beat 1 again in beat 2"
+  { acts: [], unsaid: true, needs: ['pick', 'again', 'target'], may: ['swapped'], mean: copied },
   { acts: ['copy', 'fill'], unsaid: true, needs: ['pick', 'source'], may: ['swapped'], mean: copied },
   { acts: ['copy', 'fill'], unsaid: false, needs: ['pick', 'target'], may: ['swapped'], mean: copied },
   { acts: ['gaps'], unsaid: false, needs: ['player'], may: ['level'], mean: gapsFilled },
@@ -248,7 +251,11 @@ export const TIME_FRAMES: readonly Frame[] = [
     needs: ['silence'],
     may: ['where'],
     mean: (v, s) => {
-      const slots = slotsFar(farOf(v['silence'] as SpaceSaid), s);
+      const said = v['silence'] as SpaceSaid | FarSaid;
+      const far = 'of' in said ? said : farOf(said);
+      // "A rest" is a stroke that is none, and says not how long.
+      if (far.of === 'slot') return no(v);
+      const slots = slotsFar(far, s);
       if (!Number.isInteger(slots) || slots < 1 || slots > 256)
         return wrong('that long', 'That is no whole number of slots.');
       return put(Array.from({ length: slots }, () => '-').join(' '), {
@@ -292,6 +299,7 @@ export const TIME_FRAMES: readonly Frame[] = [
     mean: (v) => acts([offerOf('pickup', { text: v['strokes'] as string })]),
   },
   { acts: ['add', 'append'], unsaid: true, needs: ['strokes', 'end'], may: [], mean: putAtEnds },
+  { acts: ['add', 'rest'], unsaid: true, needs: ['strokes', 'before'], may: [], mean: putBefore },
   { acts: ['add'], unsaid: false, needs: ['strokes', 'pick'], may: [], mean: putBehind },
   { acts: [], unsaid: true, needs: ['strokes', 'pick'], may: [], mean: putBehind },
   { acts: ['shift'], unsaid: true, needs: ['far', 'way'], may: ['pick', 'only'], mean: moved },

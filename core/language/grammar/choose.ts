@@ -150,6 +150,11 @@ export function chosen(pick: Pick, before: Before, beats: BeatMeaning = 'count')
     lists = lists.flatMap((l) => more.ways.map((m) => [...new Set([...l, ...m])].sort((a, b) => a - b)));
   }
   const full = lists.filter((l) => l.length > 0);
+  // "A right" is one of them.
+  const { limb, levels, order, counts } = pick;
+  const isAnyOne = limb && /^an? \S+$/i.test(pick.said) && (levels ?? order ?? counts ?? pick.voices) === undefined;
+  if (isAnyOne && full.every((l) => l.length > 1))
+    return full.length > 0 ? wrong('Say which one.') : wrong('There are none here.');
   if (pick.howMany !== undefined) {
     const asMany = full.filter((l) => new Set(l.map((i) => strokes[i]?.at)).size === pick.howMany);
     return asMany.length > 0 ? { ways: asMany } : wrong(`There are ${full[0]?.length ?? 0}.`);

@@ -151,10 +151,22 @@ export function narrowed(tokens: readonly Token[], found: Found<Part>, depth: nu
       add(f, { except: [{ base: 'all', where: f.value, said: f.value.said }] });
   }
   for (const f of besideAt(tokens, at)) if (!part.beside) add(f, { beside: f.value });
+  // "The last left of the phrase": of all there is.
+  if (w === 'of' && part.order && /^(?:the|this|it)$/.test(word(tokens, at + 1))) {
+    const whole = word(tokens, at + 1) === 'it' ? at + 1 : word(tokens, at + 2) === 'whole' ? at + 3 : at + 2;
+    if (/^(?:it|phrase|thing|lot|fill|lick|groove|pattern|line)$/.test(word(tokens, whole)))
+      add({ end: whole + 1, value: null }, {});
+  }
   if (w === 'of' && part.order && !part.base && THEM.has(word(tokens, at + 1)))
     add({ end: at + 2, value: null }, { base: 'them' });
   if (w === 'before') for (const f of countAt(tokens, at + 1)) add(f, { before: f.value });
-  if (w === 'after') for (const f of countAt(tokens, at + 1)) add(f, { after: f.value });
+  if (w === 'after')
+    for (const f of countAt(tokens, at + 1)) {
+      // Behind a beat is behind all of it: from the next one on.
+      const { beat, as, syllable } = f.value;
+      const since = as === 'count' || beat === null || syllable !== '' ? null : { ...f.value, beat: beat + 1 };
+      add(f, since ? { since: { ...since, as: 'count' } } : { after: f.value });
+    }
   if (/^(?:until|till)$/.test(w) || (w === 'up' && word(tokens, at + 1) === 'to'))
     for (const f of countAt(tokens, w === 'up' ? at + 2 : at + 1)) add(f, { until: f.value });
   // "Every third note starting on the & of 1"

@@ -126,7 +126,6 @@ const RULES: readonly (readonly [readonly string[], Meaning])[] = [
       '(only|just) [hear|play] {limb}',
       '[let me] (play|hear) (only|just) {limb}',
       'hear [only|just] {limb} [only|alone]',
-      '{limb} (only|alone)',
     ],
     (v) => only(v['limb'] as LimbTerm),
   ],

@@ -160,7 +160,10 @@ const space: SlotReader = (tokens, start) => {
     if (bar(next)) out.push({ end: next + 1, value: { bars: 0.5 } });
   }
   if (w === 'a' && word(tokens, at + 1) === 'half' && bar(at + 2)) out.push({ end: at + 3, value: { bars: 0.5 } });
-  for (const n of numberAt(tokens, at)) {
+  for (const number of numberAt(tokens, at)) {
+    // "A whole bar", "two full bars"
+    const whole = /^(?:whole|full|entire|complete)$/.test(word(tokens, number.end)) && bar(number.end + 1);
+    const n = whole ? { ...number, end: number.end + 1 } : number;
     if (bar(n.end)) {
       out.push({ end: n.end + 1, value: { bars: n.value } });
       const more = [0, 1, 2].map((i) => word(tokens, n.end + 1 + i)).join(' ');
@@ -216,6 +219,12 @@ const far: SlotReader = (tokens, start) => {
   return out;
 };
 
+/** "First accent", "last ghost": one of them, and not how high something is. */
+export function isOneOf(tokens: readonly Token[], at: number): boolean {
+  const before = word(tokens, at - 1);
+  return (ORDINALS.has(before) || before === 'last') && /^(?:accent|ghost)s?$/.test(word(tokens, at));
+}
+
 /** The slots of templates. */
 export const SLOTS: SlotReaders = {
   pick: pickAt,
@@ -229,7 +238,8 @@ export const SLOTS: SlotReaders = {
   each: (tokens, start) => (word(tokens, start) === 'ones' ? [{ end: start + 1, value: 1 }] : numberAt(tokens, start)),
   voices,
   limb,
-  level: term<Level>(LEVEL_TERMS),
+  // "The first accent" is one of the accents.
+  level: (tokens, start) => (isOneOf(tokens, start) ? [] : term<Level>(LEVEL_TERMS)(tokens, start)),
   ornament: term(ORNAMENT_TERMS),
   grid: (tokens, start) =>
     term(GRID_TERMS)(tokens, start).flatMap((f) =>

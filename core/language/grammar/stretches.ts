@@ -29,8 +29,10 @@ export function stretchesOf(
   const wanted = c.bar !== null ? [c.bar] : (own ?? Array.from({ length: many }, (_, i) => i + 1));
   const beats = countedBeats(pattern.meter);
   if (c.beat === LAST) {
-    const last = beats.at(-1)?.number ?? 1;
-    return stretchesOf(pattern, { ...c, bar: c.bar ?? (bars ? null : many), beat: last }, as, bars);
+    const bar = c.bar ?? (bars ? null : many);
+    // A phrase that ends within a bar has its last beat there.
+    const all = beats.map((b) => stretchesOf(pattern, { ...c, bar, beat: b.number }, as, bars) ?? []);
+    return all.findLast((own) => own.length > 0) ?? [];
   }
   const numbers = c.beat !== null ? [c.beat] : beats.map((b) => b.number);
   const out: Stretch[] = [];

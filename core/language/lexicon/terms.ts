@@ -98,10 +98,15 @@ export const LIMB_TERMS: ReadonlyMap<string, LimbTerm> = new Map<string, LimbTer
     'hat pedal',
     'hat with the foot',
     'hat with the left foot',
+    'left foot chick',
+    'left foot chicks',
+    'foot on the hat',
     'left foot hat',
     'left hat foot',
     'chick',
     'chick the hat',
+    'chick the hat with the foot',
+    'chick the hat with the left foot',
     'chicks',
     'foot chick',
     'hat chick',
@@ -136,10 +141,20 @@ export const LEVEL_TERMS: ReadonlyMap<string, Level> = new Map<string, Level>([
   ...['ghost', 'ghosts', 'ghosted', 'soft', 'softer', 'softly', 'quiet', 'quieter', 'quietly', 'light', 'lightly'].map(
     (w): [string, Level] => [w, 'ghost'],
   ),
-  ...['tap', 'taps', 'plain', 'normal', 'even', 'normally', 'ordinary', ...NOT_SO_LEVELS].map((w): [string, Level] => [
-    w,
+  ...[
     'tap',
-  ]),
+    'taps',
+    'plain',
+    'normal',
+    'even',
+    'normally',
+    'ordinary',
+    'real',
+    'regular',
+    'proper',
+    'medium',
+    ...NOT_SO_LEVELS,
+  ].map((w): [string, Level] => [w, 'tap']),
 ]);
 
 export const ORNAMENT_TERMS: ReadonlyMap<string, Ornament> = new Map<string, Ornament>([

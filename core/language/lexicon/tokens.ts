@@ -52,7 +52,16 @@ const TOGETHER: readonly (readonly [RegExp, string])[] = [
   [/^sd$/, 'snare'],
   [/^rh$/, 'right hand'],
   [/^lh$/, 'left hand'],
-  [/^acc$/, 'accent'],
+  [/^acct?$/, 'accent'],
+  [/^r's$/, 'rights'],
+  [/^l's$/, 'lefts'],
+  [/^k's$/, 'kicks'],
+  // Loudness as scores write it.
+  [/^(?:pp?|piano)$/, 'soft'],
+  [/^(?:ff?|forte)$/, 'loud'],
+  // As fingers type it.
+  [/^(?:te|hte|teh)$/, 'the'],
+  [/^(?:adn|nad)$/, 'and'],
   [/^gh$/, 'ghost'],
   [/^un-accent$/, 'unaccent'],
   [/^non-(accents|ghosts)$/, 'non'],
@@ -104,7 +113,7 @@ export function tokensOf(line: string, lexis: Lexis): readonly Token[] {
       at += part.length + 1;
     }
     // A full stop parts clauses; the one at the end says nothing.
-    const stop = /^[a-z].*[a-z0-9](\.)$/i.exec(match[0]);
+    const stop = /^(?:[a-z].*[a-z0-9]|\d{1,2}[e&a]?)(\.)$/i.exec(match[0]);
     const end = from + match[0].length;
     if (stop && line.slice(end).trim() !== '')
       found.push({ word: '.', raw: '.', from: end - 1, until: end, known: true });
@@ -165,6 +174,8 @@ function isSpelt(word: string, meant: string, lexis: Lexis): boolean {
 /** A word nobody knows that is one slip away from exactly one that is known (two in long words), as that one. */
 function spelt(token: Token, lexis: Lexis): Token {
   const own = token.word;
+  // "Tripletise" is a word made of another, and no slip.
+  if (/(?:is|iz)(?:e|es|ed|ing)$/.test(own)) return token;
   if (lexis.exact || token.known || ORDINARY.has(own) || own.length < 3 || !/^[a-z]+$/.test(own)) return token;
   const most = own.length > 7 ? 2 : 1;
   let best: { readonly word: string; readonly far: number } | null = null;

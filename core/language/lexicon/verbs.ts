@@ -53,17 +53,18 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
     'give',
     'route',
   ],
-  'ping pong, bounce, alternate, jump between': ['send'],
+  'ping pong, bounce, alternate, jump between, zigzag, zig zag, seesaw, go back and forth, jump back and forth, back and forth':
+    ['send'],
   'throw, stick, switch, jump, hop, visit, travel, go, walk, run, spread, split, take, lead, slide, wander, head, roll':
     ['send', 'give', 'route'],
-  'accent, stress, emphasise, emphasize, punch, hammer, pop, smack, whack, dig into, lean on, lean into, bring out, boost, smash, bash, nail, highlight, underline, spike, slam, sting, attack, lay into, raise, lift, mark, beef up, stand out, cut through, ring out, shout':
+  'accent, stress, emphasise, emphasize, punch, hammer, pop, smack, whack, dig into, lean on, lean into, bring out, boost, smash, bash, nail, highlight, underline, spike, slam, sting, attack, lay into, raise, lift, mark, beef up, put weight on, put some weight on, put more weight on, give weight to, stand out, cut through, ring out, shout':
     ['accent'],
   'hit hard, play hard, turn up, crank up, dig in, play out, play up, push up': ['accent'],
   'ghost, soften, whisper, quieten, quiet, quiet down, tone down, turn down, back off, ease off, ease up on, take down, feather, tickle, hush, lighten, lighten up on, lower, tuck in, tuck away, play down, pull down, calm, calm down, duck, shush, drop to nothing, come down, come down a bit, back down':
     ['ghost'],
   'flatten, even out, level out, neutralise, neutralize, normalise, normalize, equalise, equalize, flatten out, even up, level, level off, reset':
     ['tap'],
-  'leave out, take out, take away, get rid of, lose, drop, omit, skip, rest, kill, ditch, scrap, erase, lay out on, knock out, pull out, strip, axe, bin, dump, blank, blank out, wipe, wipe out, eliminate, banish, exclude, disappear, vanish, can go, can come out, has to go, have to go, must go, should go, goes away, go away, drops out, drop out, stops, stop playing, stop hitting, thin out, out, gone, off':
+  'leave out, take out, take away, get rid of, out of it, lose, drop, omit, skip, rest, kill, ditch, scrap, erase, lay out on, knock out, pull out, strip, axe, bin, dump, blank, blank out, wipe, wipe out, eliminate, banish, exclude, disappear, vanish, can go, can come out, has to go, have to go, must go, should go, goes away, go away, drops out, drop out, stops, stop playing, stop hitting, thin out, out, gone, off':
     ['rest'],
   unaccent: ['unaccent'],
   unghost: ['unghost'],
@@ -73,7 +74,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'empty, silent, free': ['emptied'],
   'nothing, play nothing, nothing on, nothing at, play nothing on, play nothing in, have nothing on, put nothing on, lay out, lay out on, sit out, sit out on':
     ['rest'],
-  'no, without, lose, drop': ['no'],
+  'no, no more, without, lose, drop': ['no'],
   'take off, strip, strip off, take away, strip away': ['strip'],
   'remove, delete, cut, cut out, throw out, snip, snip out, take off, lop off, slice off, chop off': ['remove'],
   'replace, substitute, change': ['give'],
@@ -105,7 +106,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'end, finish, wrap up, close, conclude, cap, cap it off, round off, round it off, top off, end up': ['end'],
   fall: ['fall'],
   'condense, squeeze, compress, squash, shrink, tighten, fold': ['shorter'],
-  'stretch, expand, widen, stretch out, expand out': ['longer'],
+  'stretch, expand, widen, stretch out, expand out, spread out': ['longer'],
   'start again, begin again, start over, begin over, start it again, begin it again, start it over, restart': [
     'restart',
   ],
@@ -114,7 +115,9 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
   'only, just, use only, isolate, extract': ['isolate'],
   'mirror, reverse, flip, the other way round, the other way around': ['mirror', 'trade'],
   'start, begin': ['start'],
-  'reverse it, reverse this, reverse that, reverse the phrase, reverse the whole thing, reverse all of it': ['reverse'],
+  'reverse, reverse it, reverse this, reverse that, reverse the phrase, reverse the whole thing, reverse all of it': [
+    'reverse',
+  ],
   'turn the sticking round, turn the hands round, turn it round': ['mirror'],
   'flip the sticking, reverse the sticking, reverse the stickings, flip the stickings, swap the stickings, swap the sticking, mirror the sticking, invert the sticking, switch the sticking, turn round the sticking, swap the hands, swap hands, mirror, mirror it, reverse both hands, swap both hands, switch hands, switch the hands, flip the hands, reverse hands, reverse the hands, change hands, mirror the hands, exchange the hands, swap over the hands, opposite sticking, use the opposite hands, opposite hands':
     ['hands'],
@@ -128,7 +131,7 @@ const VERBS: Readonly<Record<string, readonly ActName[]>> = {
 const LIGHT = `want, want to, wants, need, needs, would like, id like, id, ill, like, give me, give us, get me, show me, have, get, gets, make, put, play, do, use, hit, strike, place, bring, set, let, lets, let us, let me, try, turn, change, becomes, become, turns into, turn into, is, are, be, should be, should, will be, would be, could be, can be, will, would, shall, could, can, may, might, must, ought to be, has to be, have to be, to be, needs to be, need to be, needs to, need to, has to, have to, ought to, should all, must all, are to, is to, give it, give them, this time with, now with, goes, go, comes, come, there should be, there is, how about, what about, what if, can you, could you, can we, could we, please, group, lead into, make sure, make it so, takes, falls, fall, falling, sits, sit, belongs, belong, ring, ring on, joins, plays, playing, played, i, we, want to hear, hear`;
 
 /** Words that colour what is said and change nothing of it. */
-const FILLERS = `please, so that, in turn, by turns, alternately, turn by turn, one after the other, one after another, one by one, really, nice and, nicely, a bit, a little, a touch, a tad, slightly, very, quite, too, as well, also, there, here, in there, up there, now, instead, always, all the way, for me, all along, the whole time, kind of, sort of, maybe, perhaps, simply, actually, then, though, as usual, strictly, right there, this time, for a change, if you can, would you, that is, way, much, long, as it gets, as can be, as possible, thanks, thank you, a hair, a fraction, somewhat, so, by itself, on its own, properly, cleanly, completely, entirely, overall, from start to finish, every time, each time, if possible, for once, up there, down there, from high to floor, from high to low, from top to bottom`;
+const FILLERS = `please, so that, in turn, by turns, alternately, turn by turn, one after the other, one after another, one by one, really, nice and, nicely, a bit, a little, a touch, a tad, slightly, very, quite, too, as well, also, there, here, in there, up there, now, instead, always, all the way, for me, all along, the whole time, kind of, sort of, maybe, perhaps, simply, actually, then, though, as usual, strictly, right there, this time, for a change, if you can, would you, that is, way, much, long, as it gets, as can be, as possible, thanks, thank you, a hair, a fraction, somewhat, a notch, by a notch, up a notch, down a notch, together, so, by itself, on its own, properly, cleanly, completely, entirely, overall, from start to finish, every time, each time, if possible, for once, up there, down there, from high to floor, from high to low, from top to bottom`;
 
 export interface VerbSaid {
   readonly words: readonly string[];
@@ -195,6 +198,7 @@ export const PARTICLES: readonly {
   ...['cut', 'chop', 'lop', 'slice', 'snip'].map((verb) => ({ verb, particle: 'off', acts: ['remove'] as const })),
   ...['take', 'strip'].map((verb) => ({ verb, particle: 'off', acts: ['strip', 'remove'] as const })),
   ...['even', 'level'].map((verb) => ({ verb, particle: 'out', acts: ['tap'] as const })),
+  ...['spread', 'stretch'].map((verb) => ({ verb, particle: 'out', acts: ['longer'] as const })),
 ];
 
 /** Every word of verbs and fillers, for the vocabulary. */

@@ -265,7 +265,10 @@ export function after(line: Line, a: Act): Line | { readonly wrong: string; read
   const { scene } = line;
   if (a.moves.length === 0)
     return a.them
-      ? { ...line, scene: { ...scene, them: a.them, isNamed: true, spoken: joined(scene.spoken, a.them) } }
+      ? {
+          ...line,
+          scene: { ...scene, them: a.them, isNamed: true, spoken: joined(scene.spoken, a.them), kin: a.kin },
+        }
       : line;
   const moves = withTemporaryIds(a.moves, line.scene.built.recipe.moves);
   const built = build(

@@ -31,7 +31,7 @@ export function lexisWith({ own = [], phrases = [] }: Around): Lexis {
  * several are to be chosen from; none, and the words that are not understood, or cannot be met here, are named.
  */
 export function readLine(text: string, built: Build, around: Around = {}): LineReading {
-  const { tempo = USUAL_TEMPO, phrases = [], isOnePedal = false } = around;
+  const { tempo = USUAL_TEMPO, phrases = [], isOnePedal } = around;
   const line = text.trim();
   if (line.length > MOST_LETTERS)
     return not([
@@ -66,7 +66,9 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   // Where it could take back several things, each is shown.
   const meant = new Map(amended?.flatMap((r) => (r.kind === 'meant' ? r.all : [])).map((m) => [looks(m.pattern), m]));
   if (meant.size > 0) return { kind: 'meant', all: [...meant.values()] };
-  const tokens = tokensOf(text, lexisWith(around));
+  const typed = tokensOf(text, lexisWith(around));
+  const isBeneath = UNDERNEATH.test(typed.at(-1)?.word ?? '') && typed.at(-2)?.word === ',' && typed.length > 2;
+  const tokens = isBeneath ? typed.slice(0, -2) : typed;
   if (tokens.length === 0) return not([]);
   if (tokens.length > MOST_WORDS)
     return not([
@@ -76,7 +78,14 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   if (playing) return { kind: 'playing', words: line, ...playing };
   const strange = unknown(tokens);
   if (strange.length > 0) return not(strange);
-  const first: RuleContext = { pattern: built.pattern, built, them: null, phrases, isOnePedal };
+  const first: RuleContext = {
+    pattern: built.pattern,
+    built,
+    them: null,
+    phrases,
+    isBeneath,
+    ...(isOnePedal === undefined ? {} : { isOnePedal }),
+  };
   const heard: Heard = {
     reader: new ClauseReader(tokens),
     carry: new CarriedOut({ lines: [{ scene: first, moves: [], words: [] }], wrong: null }),
@@ -84,6 +93,9 @@ export function readLine(text: string, built: Build, around: Around = {}): LineR
   const plain = understood(heard, first, text, false);
   return plain.kind === 'meant' ? plain : understood(heard, first, text, true, plain);
 }
+
+/** Said behind a comma it holds for all that is added before. */
+const UNDERNEATH = /^(?:underneath|beneath|below)$/;
 
 /** Clauses of a line, and what they do, kept between two ways to read it. */
 interface Heard {

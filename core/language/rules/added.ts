@@ -20,7 +20,9 @@ function newLimbs({ pattern, isOnePedal }: RuleContext, term: LimbTerm): readonl
     const here = limbsHere(pattern, { base: null, limb: term, said: '' }) ?? [];
     const plays = here.filter((l) => pattern.strokes.some((s) => s.limb === l));
     // A second pedal that plays says nothing of the hi-hat's.
-    return plays.includes('H') ? plays : isOnePedal && !plays.includes('J') ? ['H'] : ['H', 'J'];
+    if (plays.includes('H')) return plays;
+    // Where no second pedal is known of, the left foot stands on the hi-hat.
+    return plays.includes('J') || isOnePedal === false ? ['H', 'J'] : ['H'];
   }
   if (term.open === 'foot') return ['K'];
   return term.limbs;
@@ -81,7 +83,7 @@ function limbOn(term: LimbTerm, pick: Pick, scene: RuleContext, mode: 'ask' | 'a
     if (own.length === at.length) return wrong(pick.said, 'It already plays there.');
     out.push(act([footStrokes(pattern, at, limb, level)], new Set(at.map((t) => `${t} ${limb}`))));
     // A hi-hat foot joins a hand; nobody puts it in the hand's place.
-    if (mode === 'ask' && scene.sends !== true && hands.length > 0 && limb !== 'H') {
+    if (mode === 'ask' && scene.sends !== true && scene.isBeneath !== true && hands.length > 0 && limb !== 'H') {
       const struck = new Set(hands.map((i) => pattern.strokes[i]?.at as number));
       const free = at.filter((t) => !struck.has(t));
       const instead = [offerOf('swap', { select: selectionOf(pick, pattern, hands), limb })];

@@ -52,6 +52,20 @@ export function endedWith(lists: VoicesSaid, scene: RuleContext): Said {
   return { acts: [...landed.acts, ...sent] };
 }
 
+/** "End it on a kick": the last stroke becomes one, or one more comes behind it. */
+export function endedBy({ limbs }: LimbTerm, scene: RuleContext): Said {
+  const [limb, ...others] = limbs;
+  const last: Pick = { base: null, order: { kind: 'last', n: 1 }, said: 'the last' };
+  if (!limb || others.length > 0) return wrong('end', 'Say which limb.');
+  const one = forStrokes(last, scene, (select, own) =>
+    own.some((i) => scene.pattern.strokes[i]?.limb === limb)
+      ? { wrong: 'end', why: 'It ends so already.' }
+      : [offerOf('swap', { select, limb })],
+  );
+  if ('wrong' in one) return one;
+  return { acts: [...one.acts, act([offerOf('insert', { text: limb, where: { kind: 'end' } })])] };
+}
+
 /** What it lands with; of a name that can mean several pieces each. */
 export function landing(lists: VoicesSaid, hand: LimbTerm | undefined, kick: boolean): Said {
   if (lists.some((l) => l.length !== 1)) return wrong('land', 'Name one piece.');

@@ -1,7 +1,7 @@
 import { isHand, usualVoice, type Level, type Limb } from '../../stroke';
 import type { Pattern } from '../../pattern';
 import type { Selection } from '../../selection';
-import { asEdit, offerOf, type Build, type MoveEntry, type Offer } from '../../recipe';
+import { applyMove, asEdit, offerOf, type Build, type MoveEntry, type Offer } from '../../recipe';
 import { chosen, type Before, type BeatMeaning } from '../grammar/choose';
 import { selectionOf } from '../grammar/said-select';
 import { isWrong, keyOf } from '../grammar/stretches';
@@ -30,6 +30,8 @@ export interface RuleContext extends Before {
   readonly spoken?: ReadonlySet<string>;
   /** What the clause before did to strokes it named, for a clause that names others and no act. */
   readonly last?: { readonly mean: Rule['mean']; readonly values: Values } | undefined;
+  /** "…, underneath" was said of all of the line: what is added takes nobody's place. */
+  readonly isBeneath?: boolean;
   /** The kit has no second kick pedal: nobody is asked whether it is meant. */
   readonly isOnePedal?: boolean;
   /** Phrases of the shelf that can be named. */
@@ -59,6 +61,17 @@ export function act(offers: readonly Offer[], them?: ReadonlySet<string>, kin?: 
   };
 }
 
+/** One thing after the other. */
+export const thenAct = (one: Act, next: Act): Act => ({
+  ...next,
+  moves: [...one.moves, ...next.moves],
+  words: `${one.words}, then ${next.words}`,
+});
+
+/** The phrase as an act leaves it. */
+export const afterAct = ({ moves }: Act, { pattern }: RuleContext): Pattern =>
+  moves.reduce((now, move) => applyMove(now, move, () => now).pattern, pattern);
+
 export function acts(...all: readonly (readonly Offer[])[]): Said {
   return { acts: all.map((offers) => act(offers)) };
 }
@@ -72,7 +85,10 @@ export function stays(pick: Pick, scene: RuleContext): Said {
   const whole = pick.counts?.every((c) => c.as !== 'count') === true;
   const ways = chosen(pick, scene, whole ? 'beat' : 'count');
   if (isWrong(ways)) return ways;
-  return { acts: ways.ways.map((own) => ({ moves: [], words: '', them: themOf(scene.pattern, own) })) };
+  const kin = kinOf(pick, scene);
+  return {
+    acts: ways.ways.map((own) => ({ moves: [], words: '', them: themOf(scene.pattern, own), ...(kin ? { kin } : {}) })),
+  };
 }
 
 /** All of which an ordinal chose one; undefined where none was said. */

@@ -160,6 +160,12 @@ export function leaveOut(pick: Pick, scene: RuleContext, beats: 'ask' | 'beat' |
   return forStrokes(pick, scene, (select) => [offerOf('drop', { select })], beats);
 }
 
+/** What is cut out so that the rest moves up. */
+export function cutOut(pick: Pick, scene: RuleContext): Said {
+  const beats = pick.counts?.every((c) => c.as === 'beat') ? 'beat' : 'ask';
+  return forStrokes(pick, scene, (select) => [offerOf('cut', { select })], beats);
+}
+
 /** "cut bar 2", "delete the last note": rests in their place, or a phrase that is so much shorter. */
 export function removeOrRest(pick: Pick, scene: RuleContext): Said {
   const plain = pick.levels && !pick.limb && !pick.voices ? pick.levels[0] : undefined;
@@ -167,7 +173,7 @@ export function removeOrRest(pick: Pick, scene: RuleContext): Said {
   const beats = pick.counts?.every((c) => c.as === 'beat') ? 'beat' : 'ask';
   const rests = leaveOut(pick, scene, beats);
   if ('wrong' in rests || plain !== undefined) return rests;
-  const shorter = forStrokes(pick, scene, (select) => [offerOf('cut', { select })], beats);
+  const shorter = cutOut(pick, scene);
   return 'wrong' in shorter ? rests : { acts: [...rests.acts, ...shorter.acts] };
 }
 

@@ -145,15 +145,21 @@ export class KeepingStore {
     await this.unkept.gather(id);
     if (!(await this.bench.open(id, asKept))) {
       this.notices.wrong('That phrase is no longer on the shelf. Your last work is still here.');
-      await this.router.navigate(['/bench'], { replaceUrl: true });
+      await this.address(['/bench']);
       return;
     }
-    if (asKept) await this.router.navigate(['/bench', id], { replaceUrl: true });
+    if (asKept) await this.address(['/bench', id]);
   }
 
   async clear(): Promise<void> {
     await this.bench.clear();
-    await this.router.navigate(['/bench'], { replaceUrl: true });
+    await this.address(['/bench']);
+  }
+
+  /** The address follows what lies on the Bench, unless the player is on the way to another place by then. */
+  private async address(commands: readonly string[]): Promise<void> {
+    const ahead = this.router.currentNavigation()?.extractedUrl.toString() ?? this.router.url;
+    if (/^\/bench(?:$|[/?#])/.test(ahead)) await this.router.navigate(commands, { replaceUrl: true });
   }
 
   /** Unkept changes are laid beneath the phrase. */
@@ -169,7 +175,7 @@ export class KeepingStore {
     if (work) await this.bench.goOn(work);
     else this.notices.wrong('That work is gone: another tab continued it or discarded it.');
     const whose = this.bench.phrase()?.id;
-    await this.router.navigate(whose ? ['/bench', whose] : ['/bench'], { replaceUrl: true });
+    await this.address(whose ? ['/bench', whose] : ['/bench']);
   }
 
   /** Unkept work is put aside by hand, with the way back. */
@@ -230,7 +236,7 @@ export class KeepingStore {
       run: () => void (undo ? this.takeBack(kept) : undefined),
     });
     // Keeping takes its time: whoever went on to other work meanwhile stays there.
-    if (this.bench.phrase()?.id === phrase.id) await this.router.navigate(['/bench', phrase.id], { replaceUrl: true });
+    if (this.bench.phrase()?.id === phrase.id) await this.address(['/bench', phrase.id]);
   }
 
   private async takeBack(kept: Keeping & { kind: 'kept' }): Promise<void> {
