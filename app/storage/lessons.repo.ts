@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import type { Observable } from 'rxjs';
 import { checksumOf, moment, stableJson } from '@core/base';
 import type { Attempt } from '@core/drill';
 import {
@@ -28,6 +29,13 @@ import { pagesRange } from './tries';
 
 type Undo = () => Promise<boolean>;
 
+/** How the ids of reports begin. */
+const REPORTS = 'report:';
+/** So many reports are read in one task. */
+const AT_ONCE = 12;
+const stands = (row: KeptLesson): boolean => row.dropped !== true;
+const byNewest = (a: KeptLesson, b: KeptLesson): number => b.changed - a.changed || (a.id < b.id ? -1 : 1);
+
 /** What came of taking a lesson; `stays` counts what could not be taken back later, as it was changed or played. */
 export type Took =
   | { readonly kind: 'taken'; readonly row: string; readonly undo: () => Promise<{ readonly stays: number } | null> }
@@ -38,18 +46,29 @@ export type Took =
 export class LessonsRepo {
   private readonly database = inject(Database);
   private readonly phrases = inject(PhrasesRepo);
-  /** All that is there; null until it is read. */
+  /** Lessons that are given and that were taken; null until they are read. */
   readonly all = toSignal(
-    this.database.live<readonly KeptLesson[] | null>([], async () =>
-      (await this.database.db.lessons.toArray())
-        .filter((r) => !r.dropped)
-        .sort((a, b) => b.changed - a.changed || (a.id < b.id ? -1 : 1)),
-    ),
+    this.database.live<readonly KeptLesson[] | null>([], async () => {
+      const { lessons } = this.database.db;
+      const begun = [givenRow(''), takenRow('')].map((id) => lessons.where('id').startsWith(id).toArray());
+      return (await Promise.all(begun)).flat().filter(stands).sort(byNewest);
+    }),
     { initialValue: null },
   );
   readonly given = computed(() => (this.all() ?? []).filter((r): r is GivenLesson => r.kind === 'given'));
   readonly taken = computed(() => (this.all() ?? []).filter((r): r is TakenLesson => r.kind === 'taken'));
-  readonly reports = computed(() => (this.all() ?? []).filter((r): r is KeptReport => r.kind === 'report'));
+
+  /** Every report, followed. Each holds many tries: they are read some at a time, so that the page goes on. */
+  reports$(): Observable<readonly KeptReport[]> {
+    return this.database.live<readonly KeptReport[]>([], async () => {
+      const { lessons } = this.database.db;
+      const ids = await lessons.where('id').startsWith(REPORTS).primaryKeys();
+      const found: (KeptLesson | undefined)[] = [];
+      for (let at = 0; at < ids.length; at += AT_ONCE)
+        found.push(...(await lessons.bulkGet(ids.slice(at, at + AT_ONCE))));
+      return found.filter((r): r is KeptReport => r?.kind === 'report' && stands(r)).sort(byNewest);
+    });
+  }
 
   async takenOf(lesson: string): Promise<TakenLesson | null> {
     const row = await this.row(takenRow(lesson));

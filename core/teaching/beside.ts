@@ -69,6 +69,22 @@ export interface AskedQuestion extends Question {
 const DAY = 24 * 60 * 60 * 1000;
 
 /**
+ * The reports of a lesson that stand, by the pupils' names.
+ * @example
+ * reportsByName({ lesson: 'a' }, []) // => []
+ */
+export function reportsByName(
+  { lesson }: Pick<GivenLesson, 'lesson'>,
+  reports: readonly KeptReport[],
+): readonly KeptReport[] {
+  return reports
+    .filter((r) => !r.dropped && r.report.lesson === lesson)
+    .sort((a, b) =>
+      a.report.from === b.report.from ? (a.id < b.id ? -1 : 1) : a.report.from < b.report.from ? -1 : 1,
+    );
+}
+
+/**
  * Lays reports of one lesson beside each other, by the pupils' names.
  * @param goals the goal of each phrase of the lesson, by its id there
  * @param dayOf the day of a moment on the teacher's calendar; by universal time when absent
@@ -78,11 +94,7 @@ export function besideEachOther(
   reports: readonly KeptReport[],
   dayOf: (at: number) => number = (at) => Math.floor(at / DAY),
 ): Beside {
-  const own = reports
-    .filter((r) => !r.dropped && r.report.lesson === given.lesson)
-    .sort((a, b) =>
-      a.report.from === b.report.from ? (a.id < b.id ? -1 : 1) : a.report.from < b.report.from ? -1 : 1,
-    );
+  const own = reportsByName(given, reports);
   const answers = new Map(given.answers.map((a) => [a.question, a.words]));
   return {
     pupils: own.map(({ report }) => ({

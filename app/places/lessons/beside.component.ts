@@ -1,11 +1,32 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, resource } from '@angular/core';
 import { count } from '@core/base';
-import type { GivenLesson, KeptReport } from '@core/lesson';
-import { besideEachOther, breaksWords, isBehind, standingWords, type Standing } from '@core/teaching';
+import { LESSON_LIMITS, type GivenLesson, type KeptReport } from '@core/lesson';
+import {
+  besideEachOther,
+  breaksWords,
+  reportsByName,
+  isBehind,
+  standingWords,
+  type Beside,
+  type Standing,
+} from '@core/teaching';
 import { dateWords } from '@core/plan';
 import { practiceDay } from '../../environment/clock';
+import { inTurns } from '../../common/in-turns';
 import { PhrasesRepo } from '../../storage/phrases.repo';
 import { LessonsStore } from './lessons.store';
+
+/** So many pupils are worked out and drawn in one task. */
+const A_TURN = 6;
+
+/** What was worked out of some pupils after the other, as one. */
+function joined({ items }: GivenLesson, parts: readonly Beside[]): Beside {
+  return {
+    pupils: parts.flatMap((p) => p.pupils),
+    lines: items.map(({ id }, i) => ({ item: id, standings: parts.flatMap((p) => p.lines[i]?.standings ?? []) })),
+    questions: parts.flatMap((p) => p.questions),
+  };
+}
 
 /** Reports of several pupils beside each other: who is where, what breaks, which limb, how long. Only to be read. */
 @Component({
@@ -104,7 +125,24 @@ export class BesideComponent {
   readonly reports = input.required<readonly KeptReport[]>();
   private readonly store = inject(LessonsStore);
   private readonly phrases = inject(PhrasesRepo);
-  readonly beside = computed(() => besideEachOther(this.given(), this.reports(), practiceDay));
+  private readonly turn = inTurns(Math.ceil(LESSON_LIMITS.kept / A_TURN));
+  private readonly ordered = computed(() => reportsByName(this.given(), this.reports()));
+  private readonly turns = computed(() => Math.ceil(this.ordered().length / A_TURN));
+  /** Some pupils at a time: what was worked out for those before stays. */
+  private readonly parts = Array.from({ length: Math.ceil(LESSON_LIMITS.kept / A_TURN) }, (_, n) => {
+    const isReached = computed(() => n < this.turns() && this.turn() >= n);
+    return computed(() =>
+      isReached()
+        ? besideEachOther(this.given(), this.ordered().slice(n * A_TURN, (n + 1) * A_TURN), practiceDay)
+        : null,
+    );
+  });
+  readonly beside = computed(() =>
+    joined(
+      this.given(),
+      this.parts.flatMap((part) => part() ?? []),
+    ),
+  );
   private readonly names = resource({
     params: () =>
       this.given()
@@ -112,7 +150,7 @@ export class BesideComponent {
         .join(' '),
     loader: async ({ params }) => new Map((await this.phrases.some(params.split(' '))).map((p) => [p.id, p.name])),
   });
-  readonly lead = computed(() => `${count(this.beside().pupils.length, 'pupil')}.`);
+  readonly lead = computed(() => `${count(this.ordered().length, 'pupil')}.`);
 
   nameOf(item: string): string {
     const phrase = this.given().items.find((i) => i.id === item)?.phrase ?? '';

@@ -16,6 +16,7 @@ import { LESSON_LIMITS, type GivenItem, type GivenLesson } from '@core/lesson';
 import type { Phrase } from '@core/recipe';
 import { patternOf } from '../../knowledge/patterns';
 import { isoDay, practiceDayOf } from '../../environment/clock';
+import { inTurns } from '../../common/in-turns';
 import { PhrasesRepo } from '../../storage/phrases.repo';
 import { SettingsRepo } from '../../storage/settings.repo';
 import { RibbonComponent } from '../../drawings/ribbon/ribbon.component';
@@ -87,6 +88,8 @@ export class GiveComponent {
     });
   });
   readonly reports = computed(() => this.store.reportsOf(this.given().lesson));
+  /** What came back is drawn behind the lesson itself. */
+  readonly turn = inTurns(1);
   readonly canSend = computed(() => this.lines().some((l) => l.phrase !== null));
 
   set(part: Partial<GivenLesson>): void {

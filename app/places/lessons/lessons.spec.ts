@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { filter, firstValueFrom } from 'rxjs';
 import { givenRow, type GivenLesson, type Lesson } from '@core/lesson';
 import { nextEdition } from '@core/teaching';
 import { MakeLesson } from '../../exchange/make-lesson';
@@ -158,8 +159,8 @@ describe('reports', () => {
       return m.text().includes('Of “Week one”');
     });
     await m.component.keep();
-    await until(() => repo.reports().length === 1);
-    const beside = mount(BesideComponent, { given: repo.given()[0]!, reports: repo.reports() });
+    const reports = await firstValueFrom(repo.reports$().pipe(filter((all) => all.length === 1)));
+    const beside = mount(BesideComponent, { given: repo.given()[0]!, reports });
     expect(beside.text()).toContain('Ilse');
     expect(beside.text()).toContain('Not in this report yet.');
     beside.component.answer('q', ' So. ');

@@ -1,4 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { group } from 'd3-array';
 import { NoticesService } from '../../common/notices.service';
 import { LessonsRepo } from '../../storage/lessons.repo';
 import type { GivenItem, GivenLesson, KeptReport, TakenLesson } from '@core/lesson';
@@ -14,6 +16,8 @@ export class LessonsStore {
   readonly isRead = computed(() => this.repo.all() !== null);
   readonly given = this.repo.given;
   readonly taken = this.repo.taken;
+  private readonly reports = toSignal(this.repo.reports$(), { initialValue: [] });
+  private readonly reportsByLesson = computed(() => group(this.reports(), (r) => r.report.lesson));
   readonly canUndo = computed(() => this.undos().length > 0);
 
   givenOf(lesson: string): GivenLesson | null {
@@ -25,7 +29,7 @@ export class LessonsStore {
   }
 
   reportsOf(lesson: string): readonly KeptReport[] {
-    return this.repo.reports().filter((r) => r.report.lesson === lesson);
+    return this.reportsByLesson().get(lesson) ?? [];
   }
 
   async setGiven(lesson: string, part: Partial<GivenLesson>): Promise<void> {
