@@ -26,6 +26,9 @@ import { BesideComponent } from './beside.component';
 import { LessonsStore } from './lessons.store';
 import { SendLessonComponent } from './send-lesson.component';
 
+/** So many phrases are drawn in one task. */
+const A_TURN = 2;
+
 /** Clean loops that a rung of a lesson asks for, until its teacher says otherwise. */
 const LOOPS = 4;
 
@@ -72,10 +75,15 @@ export class GiveComponent {
     source: () => (this.asked.hasValue() ? this.asked.value() : null),
     computation: (found, before) => found ?? before?.value ?? null,
   });
-  /** The items with their phrases; null where a phrase is not on the shelf any more. */
+  private readonly turn = inTurns(LESSON_LIMITS.items / A_TURN);
+  private readonly many = computed(() => Math.min(this.given().items.length, (this.turn() + 1) * A_TURN));
+  /** What came back is drawn behind the lesson itself. */
+  readonly isDrawn = computed(() => this.many() === this.given().items.length && this.turn() > 0);
+  /** The items that are drawn so far with their phrases; null where a phrase is not on the shelf any more. */
   readonly lines = computed(() => {
     const found = this.found();
-    return this.given().items.map((item) => {
+    const drawn = this.given().items.slice(0, this.many());
+    return drawn.map((item) => {
       const phrase = found?.get(item.phrase) ?? null;
       const pattern = phrase && patternOf(phrase);
       return {
@@ -88,9 +96,7 @@ export class GiveComponent {
     });
   });
   readonly reports = computed(() => this.store.reportsOf(this.given().lesson));
-  /** What came back is drawn behind the lesson itself. */
-  readonly turn = inTurns(1);
-  readonly canSend = computed(() => this.lines().some((l) => l.phrase !== null));
+  readonly canSend = computed(() => this.given().items.some((i) => this.found()?.has(i.phrase) === true));
 
   set(part: Partial<GivenLesson>): void {
     void this.store.setGiven(this.given().lesson, part);

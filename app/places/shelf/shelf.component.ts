@@ -72,7 +72,7 @@ type StripAct = 'duplicate' | 'along' | 'pages' | 'goal' | 'kin' | 'tag' | 'boar
 const NARROW = 828;
 
 /** So many strips are drawn first, the others in a task after them. */
-const FIRST_DRAWN = 6;
+const FIRST_DRAWN = 4;
 
 /**
  * The Shelf: every phrase as a strip with its ribbon at true relative length, how far it has come, boards in the

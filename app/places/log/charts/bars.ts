@@ -51,7 +51,9 @@ export function minutesChart(
   const freely = [...free].filter(inSight).map(([d, minutes]) => freeBar(bars, d, drilled.get(d) ?? 0, minutes));
   const rings = [...planned].filter(inSight).map(([d, minutes]): Mark => ({
     ...{ x: x(d), y: y(minutes), as: 'ring', tone: 'accent' },
-    words: `${dateWords(d)}: ${minutes} min planned`,
+    get words() {
+      return `${dateWords(d)}: ${minutes} min planned`;
+    },
   }));
   return {
     ...empty(width, 'day', 'minutes'),
@@ -78,7 +80,10 @@ function familyBars({ x, y, wide }: Bars, d: PracticeDay): readonly Mark[] {
     return [
       {
         ...{ x: x(d.day), y: y(sum), as: 'bar', width: wide, height, tone: FAMILY_TONES[family] },
-        words: `${dateWords(d.day)}: ${oneDigit(minutes)} min of ${family}s, ${oneDigit(minutesOf(d))} min in all`,
+        // Read one at a time: of thousands the words took most of the drawing.
+        get words() {
+          return `${dateWords(d.day)}: ${oneDigit(minutes)} min of ${family}s, ${oneDigit(minutesOf(d))} min in all`;
+        },
       },
     ];
   });
@@ -89,7 +94,9 @@ function freeBar({ x, y, wide }: Bars, day: number, drilled: number, minutes: nu
   const top = y(drilled + minutes);
   return {
     ...{ x: x(day), y: top, as: 'bar', width: wide, height: y(drilled) - top, tone: 'good' },
-    words: `${dateWords(day)}: ${oneDigit(minutes)} min free play`,
+    get words() {
+      return `${dateWords(day)}: ${oneDigit(minutes)} min free play`;
+    },
   };
 }
 
@@ -125,7 +132,9 @@ export function loadChart(days: readonly PracticeDay[], today: number, width: nu
         width: wide,
         height: BASE - y(strokes),
         tone: over ? 'mark' : 'accent',
-        words: `${dateWords(d.day)}: ${strokes.toLocaleString('en')} strokes of the ${hand} hand${most === null ? '' : `, ${Math.round(most).toLocaleString('en')} is the limit`}`,
+        get words() {
+          return `${dateWords(d.day)}: ${strokes.toLocaleString('en')} strokes of the ${hand} hand${most === null ? '' : `, ${Math.round(most).toLocaleString('en')} is the limit`}`;
+        },
       };
     }),
     keys: [
@@ -166,7 +175,9 @@ export function limbsChart(days: readonly LimbDay[], width: number): ChartModel 
       y: y(d.mean),
       as: 'disc',
       tone: LIMB_TONES[d.limb],
-      words: `${dateWords(d.day)}, ${LIMB_WORDS[d.limb]}: ${timingWords(d.mean, d.spread)}`,
+      get words() {
+        return `${dateWords(d.day)}, ${LIMB_WORDS[d.limb]}: ${timingWords(d.mean, d.spread)}`;
+      },
     })),
     keys: used.map((l) => ({ tone: LIMB_TONES[l], as: 'line', text: LIMB_WORDS[l] })),
   };

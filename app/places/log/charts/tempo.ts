@@ -150,7 +150,9 @@ function marksOf({ x, y }: Sheet, d: PractisedDay, r: Ready | undefined): readon
   const believed = r ? `, ready ${Math.round(r.bpm)} (${Math.round(r.low)} to ${Math.round(r.high)})` : '';
   const at = (bpm: number, as: Mark['as'], tone: Mark['tone'], how: string): Mark => ({
     ...{ x: x(d.day), y: y(bpm), as, tone },
-    words: `${dateWords(d.day)}: ${bpm} bpm ${how}${believed}`,
+    get words() {
+      return `${dateWords(d.day)}: ${bpm} bpm ${how}${believed}`;
+    },
   });
   const tried = d.best !== null && d.best >= d.tried ? [] : [at(d.tried, 'ring', 'quiet', 'tried, messy')];
   return d.best === null ? tried : [...tried, at(d.best, 'disc', 'accent', 'clean')];
