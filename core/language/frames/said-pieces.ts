@@ -120,7 +120,7 @@ export function sentAt(v: Values, scene: RuleContext): Said {
   const [one, ...others] = where.acts;
   const [level, ...more] = height.acts;
   if (!one || !level || others.length > 0 || more.length > 0) return no(v);
-  return { acts: [{ ...one, moves: [...level.moves, ...one.moves], words: `${level.words}, then ${one.words}` }] };
+  return { acts: [thenAct(level, one)] };
 }
 
 /** What was given to a hand is played on these pieces. */
